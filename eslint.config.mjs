@@ -1,0 +1,58 @@
+// Lint rules. The second block keeps the one direction of the architecture: see docs/architecture.md.
+import { defineConfig, globalIgnores } from 'eslint/config';
+import nextVitals from 'eslint-config-next/core-web-vitals';
+import ts from 'typescript-eslint';
+
+const layer = (target, ...from) => from.map((one) => ({ target: `./src/${target}`, from: `./src/${one}` }));
+
+/** What each folder may not import. core imports nothing of ours; inside core the order of the work is kept. */
+const zones = [
+  ...layer('core', 'app', 'ui', 'server', 'store', 'workers', 'standins'),
+  ...layer('store', 'app', 'ui', 'server', 'workers', 'standins'),
+  ...layer('server', 'app', 'ui'),
+  ...layer('ui', 'app', 'server', 'store'),
+  ...layer('workers', 'app', 'ui', 'server', 'store'),
+  ...inOrder(['quantity', 'system', 'log', 'charge', 'causes', 'diagnosis']),
+  ...layer('core/bundle', 'core/charge', 'core/causes', 'core/diagnosis', 'core/simulate'),
+  ...['quantity', 'system', 'log', 'charge', 'causes', 'diagnosis'].flatMap((one) =>
+    layer(`core/${one}`, 'core/simulate'),
+  ),
+];
+
+function inOrder(folders) {
+  return folders.flatMap((target, at) =>
+    folders.slice(at + 1).map((from) => ({ target: `./src/core/${target}`, from: `./src/core/${from}` })),
+  );
+}
+
+export default defineConfig([
+  globalIgnores(['.next/**', '.build/**', '.pazienza/**', 'next-env.d.ts', 'playwright-report/**', 'test-results/**']),
+  ...nextVitals,
+  ...ts.configs.recommended,
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['src/**/*.test.ts'],
+    rules: { 'import/no-restricted-paths': ['error', { zones }] },
+  },
+  {
+    settings: { 'import/resolver': { typescript: true } },
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-console': 'off',
+    },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['src/core/**/*.test.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'Core takes its random numbers as an argument.' },
+        { object: 'Date', property: 'now', message: 'Core has no clock: take the time as an argument.' },
+      ],
+    },
+  },
+]);

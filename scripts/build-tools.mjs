@@ -1,0 +1,30 @@
+// Bundles the programs that run outside Next.js (command line, database admin, worker thread, benchmark) into .build/.
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+
+/** Program name → its entry. */
+const entries = {
+  pazienza: 'src/cli/pazienza.ts',
+  admin: 'src/server/admin.ts',
+  thread: 'src/workers/thread.ts',
+  bench: 'tests/bench/bench.ts',
+  sweep: 'tests/bench/sweep.ts',
+};
+
+await build({
+  absWorkingDir: root,
+  entryPoints: Object.fromEntries(Object.entries(entries).filter(([, path]) => existsSync(root + path))),
+  outdir: '.build',
+  outExtension: { '.js': '.cjs' },
+  bundle: true,
+  platform: 'node',
+  format: 'cjs',
+  target: 'node20',
+  minifySyntax: true,
+  sourcemap: 'linked',
+  external: ['pg-native', '@duckdb/*', 'papaparse', 'next', 'react', '@react-pdf/*'],
+  logLevel: 'warning',
+});

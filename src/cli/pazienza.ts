@@ -1,0 +1,101 @@
+/** The command line: analyse a job bundle, or write a demo job as one. Needs no database and no server. */
+
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
+import { parseArgs } from 'node:util';
+import { BundleError, type BundleFiles, readBundle, unzipBundle } from '@/core/bundle/read';
+import { writeBundle, zipBundle } from '@/core/bundle/write';
+import { diagnose } from '@/core/diagnosis/diagnose';
+import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
+import { readable } from './readable';
+
+const HELP = `Pazienza: diagnoses battery systems from the logs of their chargers and monitors.
+
+  pazienza analyse PATH [--json]   read a job bundle (a folder or a zip) and print what was found
+  pazienza simulate SYSTEM OUT     write a demo job as a bundle: to a folder, or to OUT when it ends in .zip
+                                   systems: ${DEMO_SLUGS.join(', ')}
+  pazienza --help                  this page
+
+Exit codes: 0 done; 2 the input or the call was wrong, with a sentence on standard error.
+`;
+
+class Usage extends Error {}
+
+function main(args: string[]): void {
+  const { values, positionals } = parse(args);
+  const [verb, ...rest] = positionals;
+  if (values.help || verb === 'help') process.stdout.write(HELP);
+  else if (verb === 'analyse' && rest.length === 1) analyse(rest[0]!, values.json === true);
+  else if (verb === 'simulate' && rest.length === 2) simulate(rest[0]!, rest[1]!);
+  else if (verb === undefined) throw new Usage('Say what to do.');
+  else if (verb === 'analyse') throw new Usage('analyse takes one path: a bundle folder or zip.');
+  else if (verb === 'simulate') throw new Usage('simulate takes a system and where to write it.');
+  else throw new Usage(`There is no command "${verb}".`);
+}
+
+function parse(args: string[]) {
+  try {
+    return parseArgs({
+      args,
+      allowPositionals: true,
+      options: { json: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } },
+    });
+  } catch (error) {
+    throw new Usage(error instanceof Error ? error.message : String(error));
+  }
+}
+
+function analyse(path: string, asJson: boolean): void {
+  const { job, system, logs } = readBundle(filesAt(path));
+  const diagnosis = diagnose({ job, system, series: logs.map((log) => log.series) });
+  for (const log of logs)
+    if (log.problemCount > 0)
+      process.stderr.write(
+        `${log.path}: ${log.problemCount} of ${log.rows} rows have a problem. The first, line ${log.problems[0]!.line}: ${log.problems[0]!.reason}\n`,
+      );
+  process.stdout.write(asJson ? JSON.stringify(diagnosis, null, 2) + '\n' : readable(job, system, diagnosis));
+}
+
+function filesAt(path: string): BundleFiles {
+  if (!existsSync(path)) throw new BundleError(`There is nothing at ${path}.`);
+  if (!statSync(path).isDirectory()) return unzipBundle(readFileSync(path));
+  const files: BundleFiles = new Map();
+  const walk = (folder: string) => {
+    for (const entry of readdirSync(folder, { withFileTypes: true })) {
+      const full = join(folder, entry.name);
+      if (entry.isDirectory()) walk(full);
+      else files.set(relative(path, full).replaceAll('\\', '/'), readFileSync(full));
+    }
+  };
+  walk(path);
+  return files;
+}
+
+function simulate(slug: string, out: string): void {
+  if (!DEMO_SLUGS.includes(slug)) throw new Usage(`There is no demo system "${slug}". There are: ${DEMO_SLUGS.join(', ')}.`);
+  const { job, system, logs } = demoJob(slug);
+  const files = writeBundle(
+    slug,
+    job,
+    system,
+    logs.map(({ path, device, text }) => ({ path, bytes: Buffer.from(text), description: { device } })),
+  );
+  if (out.endsWith('.zip')) writeFileSync(out, zipBundle(files));
+  else
+    for (const [path, bytes] of files) {
+      mkdirSync(dirname(join(out, path)), { recursive: true });
+      writeFileSync(join(out, path), bytes);
+    }
+  process.stdout.write(`Wrote ${system.name} with ${logs.length} logs to ${out}\n`);
+}
+
+try {
+  main(process.argv.slice(2));
+} catch (error) {
+  if (error instanceof Usage) process.stderr.write(`pazienza: ${error.message} See pazienza --help.\n`);
+  else if (error instanceof BundleError) process.stderr.write(`pazienza: ${error.message}\n`);
+  else if (error instanceof Error && 'code' in error)
+    process.stderr.write(`pazienza: ${error.message}. Check that the path is right and can be read or written.\n`);
+  else throw error;
+  process.exitCode = 2;
+}

@@ -1,0 +1,66 @@
+/** A diagnosis as text for a terminal. */
+
+import { DateTime } from 'luxon';
+import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import { amps, ampHours, duration, volts } from '@/core/quantity/text';
+import type { Job, System } from '@/core/system/schema';
+
+const WIDTH = 100;
+
+export function readable(job: Job, system: System, diagnosis: Diagnosis): string {
+  const out: string[] = [`${system.name}: ${job.title}`, ''];
+  const block = (title: string, lines: string[]) => out.push(title, ...lines.map((line) => `  ${line}`), '');
+
+  if (diagnosis.trust.length > 0) block('Can the log be believed?', diagnosis.trust.flatMap((note) => wrap(note.text)));
+  if (diagnosis.hazards.length > 0) block('Hazards', diagnosis.hazards.flatMap((hazard) => wrap(hazard.text)));
+
+  block(
+    'Causes weighed',
+    diagnosis.findings.flatMap((finding) => [
+      `${finding.standing.padEnd(12)}${String(finding.decibans).padStart(4)} dB  ${finding.title}  (${finding.cause})`,
+      ...finding.evidence.flatMap((item) =>
+        wrap(`${signed(item.decibans).padStart(4)}  ${item.text}`, WIDTH - 12).map((line, i) => `          ${i > 0 ? '      ' : ''}${line}`),
+      ),
+      ...(finding.missing.length > 0 ? [`          not known: ${finding.missing.join('; ')}`] : []),
+    ]),
+  );
+  if (diagnosis.nextTest)
+    block('Next test', [
+      ...wrap(`${diagnosis.nextTest.title}. ${diagnosis.nextTest.how} ${diagnosis.nextTest.why}`),
+      ...(diagnosis.nextTest.caution ? wrap(`Caution: ${diagnosis.nextTest.caution}`) : []),
+    ]);
+
+  const zone = system.timeZone;
+  const clock = (iso: string) => DateTime.fromISO(iso, { zone }).toFormat('yyyy-MM-dd HH:mm');
+  block(
+    `Charges (${zone})`,
+    diagnosis.charges.flatMap((charge) => [
+      `${clock(charge.from)}  ${charge.source ?? 'source not known'}${charge.full ? ', full' : ''}`,
+      ...charge.stages.map(
+        (stage) =>
+          `    ${stage.stage.padEnd(11)}${duration(Date.parse(stage.to) - Date.parse(stage.from)).padStart(11)}  ${text(stage.volts, volts)}  end ${text(stage.endAmps, amps)}  ${text(stage.ampHours, ampHours)}  ${stage.endedBy === 'unknown' ? '' : `ended by ${stage.endedBy}`}`.trimEnd(),
+      ),
+    ]),
+  );
+  if (diagnosis.unexamined.length > 0)
+    out.push(...wrap(`Not looked at by this version: ${diagnosis.unexamined.join(', ')}.`), '');
+  return out.join('\n');
+}
+
+const text = (value: number | null, format: (value: number) => string): string =>
+  (value === null ? 'not known' : format(value)).padStart(9);
+const signed = (decibans: number): string => (decibans > 0 ? `+${decibans}` : String(decibans));
+
+function wrap(sentence: string, width = WIDTH): string[] {
+  const lines: string[] = [];
+  let line = '';
+  for (const word of sentence.split(' ')) {
+    if (line !== '' && line.length + word.length + 1 > width) {
+      lines.push(line);
+      line = word;
+    } else line = line === '' ? word : `${line} ${word}`;
+  }
+  lines.push(line);
+  return lines;
+}
+

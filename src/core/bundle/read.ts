@@ -1,0 +1,120 @@
+/** Reads a job bundle from its files, wherever they came from. */
+
+import { gunzipSync, strFromU8, unzipSync } from 'fflate';
+import type { z } from 'zod';
+import { devicesOf, type Job, type System } from '../system/schema';
+import type { Series } from '../log/channels';
+import { isTimeZone } from '../log/localTime';
+import type { RowProblem } from '../log/readCsv';
+import { NotALog } from '../log/sniff';
+import { takeInLog } from '../log/takeIn';
+import { packageSchema, type DataPackage } from './schema';
+
+/** What is wrong with a bundle, as a sentence that names file and place. */
+export class BundleError extends Error {}
+
+/** Paths within the bundle to their bytes. */
+export type BundleFiles = Map<string, Uint8Array>;
+
+export interface ReadLog {
+  path: string;
+  series: Series;
+  rows: number;
+  problemCount: number;
+  problems: RowProblem[];
+}
+
+export interface Bundle {
+  job: Job;
+  system: System;
+  logs: ReadLog[];
+}
+
+const DESCRIPTOR = 'datapackage.json';
+/** More than this is not unpacked, bytes. */
+const LARGEST = 2 ** 31;
+
+/** Unpacks a zip; when everything lies in one folder, that folder is taken off. @throws BundleError */
+export function unzipBundle(zip: Uint8Array): BundleFiles {
+  let total = 0;
+  let entries: Record<string, Uint8Array>;
+  try {
+    entries = unzipSync(zip, {
+      filter: (file) => {
+        total += file.originalSize;
+        if (total > LARGEST)
+          throw new BundleError('The zip unpacks to more than 2 GiB and was not unpacked. Send its logs one by one.');
+        return !file.name.endsWith('/') && !file.name.startsWith('__MACOSX/');
+      },
+    });
+  } catch (error) {
+    if (error instanceof BundleError) throw error;
+    throw new BundleError('The zip cannot be unpacked: it is damaged or no zip. Pack the folder again.');
+  }
+  const descriptor = Object.keys(entries).find((path) => path === DESCRIPTOR || path.endsWith(`/${DESCRIPTOR}`));
+  const prefix = descriptor?.slice(0, -DESCRIPTOR.length) ?? '';
+  return new Map(
+    Object.entries(entries).flatMap(([path, bytes]) => (path.startsWith(prefix) ? [[path.slice(prefix.length), bytes]] : [])),
+  );
+}
+
+export function readDescriptor(files: BundleFiles): DataPackage {
+  const bytes = files.get(DESCRIPTOR);
+  if (!bytes) throw new BundleError(`There is no ${DESCRIPTOR}: a job bundle is a folder or zip with that file at its top.`);
+  let json: unknown;
+  try {
+    json = JSON.parse(strFromU8(bytes));
+  } catch (error) {
+    throw new BundleError(`${DESCRIPTOR} is not valid JSON: ${error instanceof Error ? error.message : String(error)}.`);
+  }
+  const parsed = packageSchema.safeParse(json);
+  if (!parsed.success) throw new BundleError(`${DESCRIPTOR}: ${firstIssue(parsed.error)}`);
+  return parsed.data;
+}
+
+/** Reads description and logs. @throws BundleError with the file, and where it can the row and column */
+export function readBundle(files: BundleFiles): Bundle {
+  const { resources, pazienza } = readDescriptor(files);
+  const { job, system } = pazienza;
+  if (!isTimeZone(system.timeZone))
+    throw new BundleError(`${DESCRIPTOR}: "${system.timeZone}" is not a time zone; use a name such as "Europe/Rome".`);
+  const devices = devicesOf(system);
+  const logs: ReadLog[] = [];
+  for (const resource of resources) {
+    const description = resource.pazienza;
+    // A resource without a device is a table for people or for another tool.
+    if (!description) continue;
+    const device = devices.find((one) => one.id === description.device);
+    if (!device)
+      throw new BundleError(
+        `${DESCRIPTOR}: the log ${resource.path} is said to be of "${description.device}", but the system has only ${devices.map((one) => `"${one.id}"`).join(', ')}.`,
+      );
+    const bytes = files.get(resource.path) ?? files.get(resource.path.replace(/^\.\//, ''));
+    if (!bytes) throw new BundleError(`The log ${resource.path} is named in ${DESCRIPTOR} but is not in the bundle.`);
+    try {
+      const { series, rows, problemCount, problems } = takeInLog(
+        gunzipped(bytes),
+        device.kind,
+        { ...description, dialect: resource.dialect },
+        system.timeZone,
+      );
+      logs.push({ path: resource.path, series, rows, problemCount, problems });
+    } catch (error) {
+      if (error instanceof NotALog) throw new BundleError(`${resource.path}: ${error.message}`);
+      throw error;
+    }
+  }
+  return { job, system, logs };
+}
+
+/** A gzipped file unpacked; anything else as it is. */
+export function gunzipped(bytes: Uint8Array): Uint8Array {
+  return bytes[0] === 0x1f && bytes[1] === 0x8b ? gunzipSync(bytes) : bytes;
+}
+
+/** The first thing that a schema found, as "place: what". */
+export function firstIssue(error: z.ZodError): string {
+  const issue = error.issues[0]!;
+  const place = issue.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`)).join('');
+  return `${place.replace(/^\./, '')}: ${issue.message}`;
+}

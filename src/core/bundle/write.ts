@@ -1,0 +1,37 @@
+/** Writes a job as a bundle. */
+
+import { strToU8, zipSync } from 'fflate';
+import type { z } from 'zod';
+import type { Job, System } from '../system/schema';
+import type { BundleFiles } from './read';
+import type { DataPackage, logDescriptionSchema } from './schema';
+
+export interface LogToWrite {
+  path: string;
+  bytes: Uint8Array;
+  description: z.infer<typeof logDescriptionSchema>;
+}
+
+/** @param name short name in small letters, digits and hyphens, as the Data Package format asks for. */
+export function writeBundle(name: string, job: Job, system: System, logs: readonly LogToWrite[]): BundleFiles {
+  const descriptor: DataPackage = {
+    name,
+    title: job.title,
+    created: job.openedAt,
+    resources: logs.map(({ path, description }) => ({
+      name: path.replace(/^.*\//, '').replace(/\.csv(\.gz)?$/, ''),
+      path,
+      format: 'csv',
+      pazienza: description,
+    })),
+    pazienza: { format: 1, job, system },
+  };
+  return new Map([
+    ['datapackage.json', strToU8(JSON.stringify(descriptor, null, 2) + '\n')],
+    ...logs.map(({ path, bytes }) => [path, bytes] as const),
+  ]);
+}
+
+export function zipBundle(files: BundleFiles): Uint8Array {
+  return zipSync(Object.fromEntries(files), { mtime: '2000-01-01T00:00:00Z' });
+}

@@ -1,0 +1,42 @@
+/** Tests that a technician can make to tell causes apart. Minutes are hands-on work, by common practice. */
+
+export interface FieldTest {
+  title: string;
+  how: string;
+  minutes: number;
+  caution?: string;
+}
+
+const GAS = 'Charging gives off explosive gas: ventilate, no sparks, no smoking.';
+const SHORT = 'A battery can deliver thousands of amperes: insulated tools, no jewellery.';
+
+export const FIELD_TESTS: Record<string, FieldTest> = {
+  'read-charger-settings': {
+    title: 'Read the charger’s settings',
+    how: 'Read charge voltage, absorption time and compensation from the charger itself and write them down before anything is changed.',
+    minutes: 10,
+  },
+  'lengthen-absorption': {
+    title: 'Lengthen absorption once and watch the current',
+    how: 'Set the absorption time to four hours for one charge, within the battery maker’s sheet, and log until the current has fallen to the tail.',
+    minutes: 20,
+    caution: GAS,
+  },
+  'meter-at-terminals': {
+    title: 'Measure at the battery terminals',
+    how: 'While the charger absorbs, measure the voltage at the battery posts with a meter of your own, and the battery’s temperature.',
+    minutes: 15,
+    caution: SHORT,
+  },
+  'balance-over-a-week': {
+    title: 'Balance over a week',
+    how: 'Log the battery’s own current for seven days with usual loads and compare ampere-hours in and out.',
+    minutes: 30,
+  },
+  'mains-top-up': {
+    title: 'Fill the battery once from a mains charger',
+    how: 'Charge until the current has fallen to the tail, then leave the system to itself and log the following week.',
+    minutes: 45,
+    caution: GAS,
+  },
+};

@@ -1,0 +1,102 @@
+/** What ended a stage: seen over all charges of a source, because a timer and a tail only differ in what repeats. */
+
+import { MINUTE } from '../quantity/span';
+import { median, relativeSpread } from '../quantity/numbers';
+import type { Source, System } from '../system/schema';
+import { CHEMISTRY } from '../system/chemistry';
+import type { Charge, EndedBy, Stage } from './charges';
+import type { ChargeView } from './view';
+
+/** Writes `endedBy` of every stage of a source's charges. */
+export function whatEnded(charges: Charge[], view: ChargeView, source: Source | null, system: System): void {
+  const decided: Absorbed[] = [];
+  for (const charge of charges) {
+    let heldMs = 0;
+    let from = NaN;
+    charge.stages.forEach((stage, i) => {
+      const next = charge.stages[i + 1];
+      stage.endedBy = firstGuess(stage, next);
+      if (stage.stage === 'float') heldMs = 0;
+      if (stage.stage !== 'absorption') return;
+      if (heldMs === 0) from = stage.from;
+      heldMs += stage.heldMs;
+      if (next?.stage === 'float' && !charge.stages.some((one) => one.stage === 'absorption' && one.cutOff))
+        decided.push({ stage, heldMs, elapsedMs: stage.to - from });
+    });
+  }
+  const rule = timerOrTail(decided, view, source, system);
+  for (const one of decided) one.stage.endedBy = rule(one);
+}
+
+/** An absorption that the charger ended itself; clouds may have broken it into several, whose times add up. */
+interface Absorbed {
+  /** The last of them. */
+  stage: Stage;
+  heldMs: number;
+  elapsedMs: number;
+}
+
+function firstGuess(stage: Stage, next: Stage | undefined): EndedBy {
+  if (stage.cutOff) return 'unknown';
+  if (stage.stage === 'bulk') return next?.stage === 'absorption' || next?.stage === 'float' ? 'unknown' : 'source-lost';
+  if (stage.stage === 'absorption' || stage.stage === 'float') {
+    if (next?.stage === 'float') return 'unknown';
+    // The charger still gave something, yet the battery was drawn upon: a load took more than the source has.
+    if (stage.endAmpsAreBattery && stage.endAmps < 0 && stage.endSourceAmps > 0) return 'load';
+    return 'source-lost';
+  }
+  return 'unknown';
+}
+
+/** Relative spread under which a duration, and an end current, count as the same again. */
+const SAME_DURATION = 0.05;
+const SAME_CURRENT = 0.15;
+
+/**
+ * The rule by which a charger ends absorption, from the stages it ended itself. Durations that repeat with differing end
+ * currents are a timer, end currents that repeat with differing durations a tail. When both repeat, one day was like the other:
+ * then the sharper of the two, in units of what counts as the same, has it, if it is sharper by far; else the setting decides.
+ */
+function timerOrTail(
+  absorbed: Absorbed[],
+  view: ChargeView,
+  source: Source | null,
+  system: System,
+): (one: Absorbed) => EndedBy {
+  const profile = source?.profile;
+  const { capacityAh, chemistry } = system.bank;
+  const stages = absorbed.map((one) => one.stage);
+  const byElapsed = relativeSpread(absorbed.map((one) => one.elapsedMs));
+  const byHeld = relativeSpread(absorbed.map((one) => one.heldMs));
+  const lengthOf = (one: Absorbed) => (byElapsed < byHeld ? one.elapsedMs : one.heldMs);
+  const usual = median(absorbed.map(lengthOf));
+  const usualOwn = median(stages.map((stage) => stage.endSourceAmps));
+  const usualBattery = median(stages.map((stage) => stage.endAmps));
+  // A boundary is known to a cell of the grid, a current to the meter's noise: no sameness is finer than that.
+  const resolution = Math.max(view.grid.step, MINUTE) / usual;
+  const duration = Math.min(byElapsed, byHeld) / (SAME_DURATION + 0.7 * resolution);
+  const current =
+    Math.min(relativeSpread(stages.map((one) => one.endSourceAmps)), relativeSpread(stages.map((one) => one.endAmps))) /
+    (SAME_CURRENT + view.ampNoise / Math.max(usualOwn, 1e-6));
+
+  const bySetting = (one: Absorbed): EndedBy => {
+    const { absorptionMinutes: minutes, tailA } = profile ?? {};
+    const timer =
+      minutes !== undefined && Math.abs(lengthOf(one) / MINUTE - minutes) <= 0.05 * minutes + (2 * view.grid.step) / MINUTE;
+    const tail = tailA !== undefined && Math.abs(one.stage.endSourceAmps - tailA) <= 0.2 * tailA + 2 * view.ampNoise;
+    return timer === tail ? 'unknown' : timer ? 'timer' : 'tail';
+  };
+  if (absorbed.length < 3) return bySetting;
+
+  const timer = (one: Absorbed): EndedBy =>
+    Math.abs(lengthOf(one) / usual - 1) < 0.1 + 2 * resolution ? 'timer' : bySetting(one);
+  const tail = (one: Absorbed): EndedBy =>
+    Math.abs(one.stage.endSourceAmps / usualOwn - 1) < 0.35 || Math.abs(one.stage.endAmps / usualBattery - 1) < 0.35
+      ? 'tail'
+      : bySetting(one);
+  if (duration <= 1 && (current > 1 || duration < current / 3)) return timer;
+  if (current <= 1 && (duration > 1 || current < duration / 3)) return tail;
+  // Both repeat about as well: a current that is far above any tail was hardly waited for.
+  const early = 100 * usualBattery > CHEMISTRY[chemistry].earlyTailPercent * capacityAh;
+  return duration <= 1 && early ? timer : bySetting;
+}

@@ -1,0 +1,133 @@
+/**
+ * One source's charging as it is judged: voltage, current and temperature on an even grid, with the resolution of the meters.
+ * A source with a log of its own is seen through that log, joined by what the monitor saw of the battery; without one, the bank
+ * is seen through the monitor alone.
+ */
+
+import { quantile } from '../quantity/numbers';
+import { blocksInSeries } from '../system/chemistry';
+import type { System } from '../system/schema';
+import type { Channel, Series } from '../log/channels';
+import { judgingGrid, type Grid, medianStep, toGrid } from '../log/grid';
+import { spanOf } from '../log/channels';
+import { anyLogWith, type Timeline } from '../log/timeline';
+
+export interface ChargeView {
+  /** Source id; null when several sources may be behind a current that only the monitor logged. */
+  source: string | null;
+  grid: Grid;
+  /** V, whole bank, as the charger sees it where it has a log. NaN in gaps. */
+  volts: Float32Array;
+  /** A that make the battery charge in this view: the source's own where logged, else the battery's. */
+  amps: Float32Array;
+  /** True when `amps` is what flows into the battery, false when loads may be inside it. */
+  ampsAreBattery: boolean;
+  /** A into the battery; null when nobody logged it. */
+  batteryAmps: Float32Array | null;
+  /** V at the battery where somebody else than the source logged it. */
+  batteryVolts: Float32Array | null;
+  /** Battery temperature °C (ambient where there is nothing better), NaN in gaps; null when not logged. */
+  celsius: Float32Array | null;
+  /** Stage numbers reported by the source itself, or null. */
+  reported: Float32Array | null;
+  /** 12 V blocks in series: multiplies all voltage tolerances. */
+  blocks: number;
+  /** Noise of the meters with their quantum as a part of it, one standard deviation, V and A. */
+  voltNoise: number;
+  ampNoise: number;
+  /** Least difference that the voltage meter shows, V. */
+  voltQuantum: number;
+  /** The log that boundaries are refined on, at its own rate. */
+  log: { time: Float64Array; volts: Float32Array; amps: Float32Array };
+}
+
+const VOLTS: Channel[] = ['source_voltage', 'battery_voltage'];
+const AMPS: Channel[] = ['source_current', 'battery_current'];
+
+/** Views of every source that can be judged, or of the bank when no source has a log. Empty when there is no V and A together. */
+export function chargeViews(system: System, timeline: Timeline): ChargeView[] {
+  const views: ChargeView[] = [];
+  for (const { id } of system.sources) {
+    for (const series of timeline.series.filter((one) => one.device === id)) {
+      const view = viewOf(system, timeline, series, id);
+      if (view) views.push(view);
+    }
+  }
+  if (views.length > 0) return views;
+  const bank = timeline.series.find((one) => one.channels.battery_voltage && one.channels.battery_current);
+  const only = system.sources.length === 1 ? system.sources[0]!.id : null;
+  const view = bank ? viewOf(system, timeline, bank, only) : null;
+  return view ? [view] : [];
+}
+
+function viewOf(system: System, timeline: Timeline, series: Series, source: string | null): ChargeView | null {
+  const own = series.device === source;
+  const voltChannel = (own ? VOLTS : VOLTS.slice(1)).find((channel) => series.channels[channel]);
+  const ampChannel = (own ? AMPS : AMPS.slice(1)).find((channel) => series.channels[channel]);
+  if (!voltChannel || !ampChannel) return null;
+  const volts = series.channels[voltChannel]!;
+  const amps = series.channels[ampChannel]!;
+  const grid = judgingGrid(spanOf(series), medianStep(series.time));
+  const onGrid = (log: Series | null, channel: Channel) =>
+    log ? toGrid(log.time, log.channels[channel]!, grid) : null;
+
+  const battery = anyLogWith(timeline, 'battery_current');
+  const batteryLog = battery && battery.device !== source ? battery : null;
+  const voltLog = anyLogWith(timeline, 'battery_voltage');
+  const heat =
+    anyLogWith(timeline, 'battery_temperature') ?? (anyLogWith(timeline, 'ambient_temperature') as Series | null);
+  const ampsAreBattery = !own;
+  // A charge controller that feeds the loads itself logs them: what is left goes into the battery.
+  const loads = own && !batteryLog ? onGrid(series.channels.load_current ? series : null, 'load_current') : null;
+  const voltGrid = toGrid(series.time, volts, grid);
+  const ampGrid = toGrid(series.time, amps, grid);
+  const blocks = blocksInSeries(system.bank);
+  return {
+    source,
+    grid,
+    volts: voltGrid,
+    amps: ampGrid,
+    ampsAreBattery,
+    batteryAmps: ampsAreBattery
+      ? ampGrid
+      : loads
+        ? ampGrid.map((own, cell) => own - loads[cell]!)
+        : onGrid(batteryLog, 'battery_current'),
+    batteryVolts: voltLog && voltLog.device !== source ? onGrid(voltLog, 'battery_voltage') : null,
+    celsius: onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
+    reported: series.channels.source_stage ? nearestOnGrid(series, grid) : null,
+    blocks,
+    voltNoise: Math.max(resolutionOf(volts).noise, 0.004 * blocks),
+    ampNoise: Math.max(resolutionOf(amps).noise, 0.0005 * system.bank.capacityAh),
+    voltQuantum: resolutionOf(volts).quantum,
+    log: { time: series.time, volts, amps },
+  };
+}
+
+/** Quantum of a meter, and its noise as one standard deviation: the quantum as a uniform error, joined by the scatter of second differences. */
+export function resolutionOf(values: Float32Array): { quantum: number; noise: number } {
+  const stride = Math.max(1, Math.floor(values.length / 20_000));
+  const seconds: number[] = [];
+  const steps: number[] = [];
+  for (let i = 2; i < values.length; i += stride) {
+    const step = Math.abs(values[i]! - values[i - 1]!);
+    if (step > 1e-6) steps.push(step);
+    seconds.push(Math.abs(values[i]! - 2 * values[i - 1]! + values[i - 2]!));
+  }
+  const quantum = steps.length > 0 ? quantile(steps, 0.02) : 0;
+  const scatter = seconds.length > 0 ? (1.4826 * quantile(seconds, 0.5)) / Math.sqrt(6) : 0;
+  return { quantum, noise: Math.hypot(quantum / Math.sqrt(12), scatter) };
+}
+
+/** Reported stages: the last one told in each cell, held until the next. */
+function nearestOnGrid(series: Series, grid: Grid): Float32Array {
+  const out = new Float32Array(grid.count).fill(NaN);
+  const stages = series.channels.source_stage!;
+  for (let i = 0; i < stages.length; i++) {
+    const cell = Math.floor((series.time[i]! - grid.from) / grid.step);
+    if (cell >= 0 && cell < grid.count && stages[i]! === stages[i]!) out[cell] = stages[i]!;
+  }
+  for (let cell = 1; cell < grid.count; cell++) if (out[cell]! !== out[cell]!) out[cell] = out[cell - 1]!;
+  return out;
+}
+

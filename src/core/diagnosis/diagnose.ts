@@ -1,0 +1,143 @@
+/**
+ * The one function that the command line, the server and the tests call: a job's description and logs in, the diagnosis out.
+ * The result is plain JSON and the same, byte for byte, for the same input.
+ */
+
+import { isoSpan, isoTime, type Span } from '../quantity/span';
+import type { Complaint, Job, System } from '../system/schema';
+import type { Series } from '../log/channels';
+import type { Charge, EndedBy, Stage, StageName } from '../charge/charges';
+import { CAUSES } from '../causes';
+import { chooseNextTest, type NextTest } from './nextTest';
+import { observe } from './observe';
+import { type Standing, weighCauses } from './weigh';
+
+/** Goes up when the same input may give another result: stored analyses of an older version are made anew. */
+export const CORE_VERSION = 1;
+
+export type IsoSpan = [string, string];
+
+export interface DiagnosisStage {
+  stage: StageName;
+  from: string;
+  to: string;
+  /** V, A and Ah; null when not known. Current and charge are the battery's where they were logged. */
+  volts: number | null;
+  endAmps: number | null;
+  ampHours: number | null;
+  endedBy: EndedBy;
+  /** Minutes at the voltage without dips, and how many dips of the supply there were. */
+  heldMinutes: number;
+  dips: number;
+  celsius: number | null;
+}
+
+export interface DiagnosisCharge {
+  from: string;
+  to: string;
+  source: string | null;
+  stages: DiagnosisStage[];
+  full: boolean;
+}
+
+export interface Finding {
+  cause: string;
+  title: string;
+  complaint: Complaint;
+  standing: Standing;
+  decibans: number;
+  evidence: { text: string; decibans: number; spans: IsoSpan[] }[];
+  missing: string[];
+  tests: string[];
+}
+
+export interface Diagnosis {
+  format: 1;
+  /** What this version does not look at yet: an empty list under one of these names says nothing. */
+  unexamined: string[];
+  trust: { code: string; text: string; spans: IsoSpan[] }[];
+  hazards: { code: string; text: string; spans: IsoSpan[] }[];
+  charges: DiagnosisCharge[];
+  setpoints: { source: string | null; absorptionV: number | null; floatV: number | null; compensationMvPerCellPerC: number | null }[];
+  syncs: never[];
+  cutoffs: never[];
+  findings: Finding[];
+  nextTest: NextTest | null;
+  settings: never[];
+}
+
+export interface DiagnosisInput {
+  job: Job;
+  system: System;
+  series: readonly Series[];
+}
+
+export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
+  const seen = observe(job, system, series);
+  const weighed = weighCauses(CAUSES, seen);
+  const perMv = system.bank.cellsInSeries / 1000;
+  return {
+    format: 1,
+    unexamined: ['hazards', 'syncs', 'cutoffs', 'soc', 'settings'],
+    trust: seen.trust.map(({ code, text, spans }) => ({ code, text, spans: spans.map(isoSpan) })),
+    hazards: [],
+    charges: seen.charging
+      .flatMap((one) => one.charges)
+      .sort((a, b) => a.from - b.from || a.to - b.to)
+      .map(chargeOut),
+    setpoints: seen.charging.map(({ source, setpoints }) => ({
+      source: source?.id ?? null,
+      absorptionV: rounded(setpoints.absorption?.volts, 2),
+      floatV: rounded(setpoints.float?.volts, 2),
+      compensationMvPerCellPerC:
+        setpoints.celsius && setpoints.celsius.max - setpoints.celsius.min >= 3 ? rounded(setpoints.voltsPerC / perMv, 1) : null,
+    })),
+    syncs: [],
+    cutoffs: [],
+    findings: weighed.map(({ cause, standing, decibans, evidence, missing }) => ({
+      cause: cause.code,
+      title: cause.title,
+      complaint: cause.complaint,
+      standing,
+      decibans,
+      evidence: evidence.map((item) => ({ text: item.text, decibans: item.decibans, spans: tidy(item.spans) })),
+      missing,
+      tests: Object.keys(cause.tests),
+    })),
+    nextTest: chooseNextTest(weighed),
+    settings: [],
+  };
+}
+
+const tidy = (spans: Span[]): IsoSpan[] => [...spans].sort((a, b) => a.from - b.from).map(isoSpan);
+
+function chargeOut(charge: Charge): DiagnosisCharge {
+  return {
+    from: isoTime(charge.from),
+    to: isoTime(charge.to),
+    source: charge.source,
+    stages: charge.stages.map(stageOut),
+    full: charge.full,
+  };
+}
+
+function stageOut(stage: Stage): DiagnosisStage {
+  return {
+    stage: stage.stage,
+    from: isoTime(stage.from),
+    to: isoTime(stage.to),
+    volts: rounded(stage.volts, 3),
+    endAmps: rounded(stage.endAmps, 2),
+    ampHours: rounded(stage.ampHours, 2),
+    endedBy: stage.endedBy,
+    heldMinutes: rounded(stage.heldMs / 60_000, 1) ?? 0,
+    dips: stage.dips,
+    celsius: rounded(stage.celsius, 1),
+  };
+}
+
+/** Rounded for output; NaN and undefined become null, because JSON has neither. */
+function rounded(value: number | undefined, digits: number): number | null {
+  if (value === undefined || !Number.isFinite(value)) return null;
+  return Number(value.toFixed(digits)) + 0;
+}

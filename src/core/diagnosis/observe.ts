@@ -1,0 +1,79 @@
+/** Everything that can be seen in a job's logs, gathered once for all causes. */
+
+import { DateTime } from 'luxon';
+import { HOUR, lengthOf, overlaps, type Span } from '../quantity/span';
+import { blocksInSeries } from '../system/chemistry';
+import type { Job, System } from '../system/schema';
+import { gapsIn, integrate } from '../log/grid';
+import type { Series } from '../log/channels';
+import { spanOf } from '../log/channels';
+import { anyLogWith, timelineOf, type Timeline } from '../log/timeline';
+import { judgeTrust, type TrustNote } from '../log/trust';
+import { findCharges, type SourceCharging, type Stage } from '../charge/charges';
+import type { DayBalance, Observations } from '../causes/cause';
+
+export interface Seen extends Observations {
+  trust: TrustNote[];
+}
+
+/** @param series logs already on UTC; may be empty: then only the description speaks. */
+export function observe(job: Job, system: System, series: readonly Series[]): Seen {
+  const timeline = timelineOf(series);
+  if (timeline.series.length === 0) return { job, system, span: null, charging: [], days: [], trust: [] };
+  const charging = findCharges(system, timeline);
+  return {
+    job,
+    system,
+    span: timeline.span,
+    charging,
+    days: balanceDays(system, timeline, charging),
+    trust: judgeTrust(timeline),
+  };
+}
+
+/** Days of the site's clock, with what went through the battery and how far charging got. */
+function balanceDays(system: System, timeline: Timeline, charging: SourceCharging[]): DayBalance[] {
+  const { span } = timeline;
+  const counting = anyLogWith(timeline, 'battery_current');
+  const judged = timeline.series.filter((one) => one.channels.source_voltage ?? one.channels.battery_voltage);
+  const gaps = judged.map((one) => ({ span: spanOf(one), gaps: gapsIn(one.time) }));
+  const stages = charging.flatMap((one) => one.charges).flatMap((charge) => charge.stages);
+  const days: DayBalance[] = [];
+  let day = DateTime.fromMillis(span.from, { zone: system.timeZone }).startOf('day');
+  while (day.toMillis() < span.to) {
+    const next = day.plus({ days: 1 });
+    const window: Span = { from: day.toMillis(), to: next.toMillis() };
+    const through = counting
+      ? integrate(counting.time, counting.channels.battery_current!, window)
+      : { in: NaN, out: NaN };
+    days.push({
+      ...window,
+      date: day.toISODate()!,
+      ampHoursIn: through.in,
+      ampHoursOut: through.out,
+      hours: Math.max(0, ...gaps.map((one) => covered(window, one.span, one.gaps) / HOUR)),
+      reached: reachedOn(window, stages, system),
+    });
+    day = next;
+  }
+  return days;
+}
+
+function covered(window: Span, log: Span, gaps: Span[]): number {
+  const cut = (span: Span): number =>
+    Math.max(0, Math.min(span.to, window.to) - Math.max(span.from, window.from));
+  return cut(log) - gaps.reduce((total, gap) => total + cut(gap), 0);
+}
+
+function reachedOn(window: Span, stages: Stage[], system: System): DayBalance['reached'] {
+  const order = ['nothing', 'bulk', 'absorption', 'float'] as const;
+  let best = 0;
+  for (const stage of stages) {
+    if (!overlaps(stage, window)) continue;
+    const cut = { from: Math.max(stage.from, window.from), to: Math.min(stage.to, window.to) };
+    const rank = order.indexOf(stage.stage as (typeof order)[number]);
+    const least = stage.stage === 'bulk' ? 0.25 * HOUR : 0.05 * HOUR;
+    if (rank > best && lengthOf(cut) >= least && (rank > 1 || stage.volts > 11 * blocksInSeries(system.bank))) best = rank;
+  }
+  return order[best]!;
+}

@@ -1,0 +1,63 @@
+/** From weighed evidence to a standing for each cause. Standings are independent of each other: several causes may hold at once. */
+
+import type { Cause, Evidence, Observations } from '../causes/cause';
+
+export const STANDINGS = ['strong', 'likely', 'possible', 'cannot-tell', 'unlikely', 'excluded'] as const;
+export type Standing = (typeof STANDINGS)[number];
+
+export interface Weighed {
+  cause: Cause;
+  standing: Standing;
+  /** Prior and evidence summed, dB. */
+  decibans: number;
+  evidence: Evidence[];
+  missing: string[];
+}
+
+/** Least total of each standing, dB. */
+const LEAST: readonly (readonly [Standing, number])[] = [
+  ['strong', 20],
+  ['likely', 10],
+  ['possible', 0],
+  ['unlikely', -10],
+];
+
+/** No single item, and no group of items that say the same thing, may weigh more than this, dB. */
+const CAP = 15;
+
+export function standingOf(decibans: number): Standing {
+  return LEAST.find(([, least]) => decibans >= least)?.[0] ?? 'excluded';
+}
+
+export function weighCauses(causes: readonly Cause[], seen: Observations): Weighed[] {
+  const { chemistry } = seen.system.bank;
+  return causes
+    .filter((cause) => cause.chemistries === 'all' || cause.chemistries.includes(chemistry))
+    .map((cause) => weighCause(cause, seen))
+    .sort(
+      (a, b) =>
+        STANDINGS.indexOf(a.standing) - STANDINGS.indexOf(b.standing) ||
+        b.decibans - a.decibans ||
+        (a.cause.code < b.cause.code ? -1 : 1),
+    );
+}
+
+function weighCause(cause: Cause, seen: Observations): Weighed {
+  const { evidence, missing } = cause.weigh(seen);
+  const prior = seen.job.complaints.includes(cause.complaint) ? cause.prior.complained : cause.prior.otherwise;
+  const groups = new Map<string, number>();
+  for (const item of evidence) groups.set(item.group, (groups.get(item.group) ?? 0) + clampTo(CAP, item.decibans));
+  let sum = 0;
+  for (const [group, total] of groups) sum += clampTo(cause.caps?.[group] ?? CAP, total);
+  const decibans = Math.round(prior + sum);
+  const sorted = [...evidence].sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
+  const silent = missing.length > 0 && evidence.every((item) => item.decibans <= 0 || item.spans.length === 0);
+  const standing = standingOf(decibans);
+  // What the log cannot show is not shown as judged, unless the description alone already speaks for it.
+  if (silent && standing !== 'likely' && standing !== 'strong' && !(sum > 0))
+    return { cause, standing: 'cannot-tell', decibans, evidence: sorted, missing };
+  const lifted = sum <= 0 && (standing === 'strong' || standing === 'likely') ? 'possible' : standing;
+  return { cause, standing: lifted, decibans, evidence: sorted, missing };
+}
+
+const clampTo = (limit: number, value: number): number => Math.max(-limit, Math.min(limit, value));

@@ -1,0 +1,85 @@
+/** The channels that a log can carry, with their units, and the stages that a device can report. */
+
+import type { Span } from '../quantity/span';
+
+export interface ChannelInfo {
+  label: string;
+  unit: 'V' | 'A' | 'W' | '°C' | '%' | 'Ah' | '';
+  digits: number;
+}
+
+const CHANNELS = {
+  battery_voltage: { label: 'Battery voltage', unit: 'V', digits: 2 },
+  battery_current: { label: 'Battery current', unit: 'A', digits: 1 },
+  battery_temperature: { label: 'Battery temperature', unit: '°C', digits: 1 },
+  ambient_temperature: { label: 'Ambient temperature', unit: '°C', digits: 1 },
+  soc: { label: 'State of charge', unit: '%', digits: 1 },
+  consumed_charge: { label: 'Consumed charge', unit: 'Ah', digits: 1 },
+  source_voltage: { label: 'Source voltage', unit: 'V', digits: 2 },
+  source_current: { label: 'Source current', unit: 'A', digits: 1 },
+  source_stage: { label: 'Stage reported', unit: '', digits: 0 },
+  source_available: { label: 'Source available', unit: '', digits: 0 },
+  source_input_power: { label: 'Source input power', unit: 'W', digits: 0 },
+  source_input_voltage: { label: 'Source input voltage', unit: 'V', digits: 1 },
+  load_voltage: { label: 'Load voltage', unit: 'V', digits: 2 },
+  load_current: { label: 'Load current', unit: 'A', digits: 1 },
+  midpoint_voltage: { label: 'Midpoint voltage', unit: 'V', digits: 2 },
+  bms_charge_allowed: { label: 'BMS allows charge', unit: '', digits: 0 },
+  bms_discharge_allowed: { label: 'BMS allows discharge', unit: '', digits: 0 },
+} satisfies Record<string, ChannelInfo>;
+
+export type NamedChannel = keyof typeof CHANNELS;
+/** `cell_01_voltage`, `cell_01_temperature` and so on stand beside the named channels. */
+export type Channel = NamedChannel | `cell_${string}_voltage` | `cell_${string}_temperature`;
+
+export const NAMED_CHANNELS = Object.keys(CHANNELS) as NamedChannel[];
+
+const CELL = /^cell_(\d{2,3})_(voltage|temperature)$/;
+
+export const isChannel = (text: string): text is Channel => text in CHANNELS || CELL.test(text);
+
+export function channelInfo(channel: Channel): ChannelInfo {
+  if (channel in CHANNELS) return CHANNELS[channel as NamedChannel];
+  const match = CELL.exec(channel);
+  if (!match) throw new Error(`"${channel}" is not a channel: see the list of channels in the bundle format.`);
+  return match[2] === 'voltage'
+    ? { label: `Cell ${Number(match[1])} voltage`, unit: 'V', digits: 3 }
+    : { label: `Cell ${Number(match[1])} temperature`, unit: '°C', digits: 1 };
+}
+
+/** Stages as a device reports them; their place in this list is their number in a `source_stage` column. */
+export const REPORTED_STAGES = ['off', 'bulk', 'absorption', 'float', 'equalise', 'fault'] as const;
+export type ReportedStage = (typeof REPORTED_STAGES)[number];
+
+const STAGE_WORDS: Record<ReportedStage, readonly string[]> = {
+  off: ['off', 'idle', 'standby', 'night', 'sleep', 'no sun', 'not charging', 'stopped'],
+  bulk: ['bulk', 'boost charge', 'constant current', 'cc', 'main charge', 'mppt'],
+  absorption: ['absorption', 'absorb', 'abs', 'constant voltage', 'cv', 'topping', 'boost'],
+  float: ['float', 'floating', 'maintenance', 'trickle', 'storage'],
+  equalise: ['equalise', 'equalize', 'equalisation', 'equalization', 'eq'],
+  fault: ['fault', 'error', 'alarm', 'failed'],
+};
+
+const WORD_TO_STAGE = new Map(
+  REPORTED_STAGES.flatMap((stage, number) => STAGE_WORDS[stage].map((word) => [word, number] as const)),
+);
+
+/** Number of a reported stage in {@link REPORTED_STAGES}, or NaN for a word that is not known. */
+export function stageNumber(word: string): number {
+  return WORD_TO_STAGE.get(word.trim().toLowerCase().replace(/[_-]+/g, ' ')) ?? NaN;
+}
+
+/** One device's log as columns on one clock. Times rise; NaN is missing. */
+export interface Series {
+  /** Id of the source, load, monitor or BMS that wrote it. */
+  device: string;
+  /** Epoch milliseconds, UTC. */
+  time: Float64Array;
+  /** SI units, current positive into the battery; every array is as long as `time`. */
+  channels: Partial<Record<Channel, Float32Array>>;
+}
+
+export const spanOf = (series: Series): Span => ({
+  from: series.time[0] ?? NaN,
+  to: series.time[series.time.length - 1] ?? NaN,
+});

@@ -1,0 +1,129 @@
+/** Gaps, integration, and the even grid on which a log is judged. Counting always uses the samples themselves, never the grid. */
+
+import type { Span } from '../quantity/span';
+import { MINUTE } from '../quantity/span';
+import { quantile } from '../quantity/numbers';
+
+/** Median step between samples, ms. NaN for fewer than two samples. Looks at up to 10 000 steps spread over the log. */
+export function medianStep(time: Float64Array): number {
+  const known = stepsSeen.get(time);
+  if (known !== undefined) return known;
+  const steps: number[] = [];
+  const stride = Math.max(1, Math.floor(time.length / 10_000));
+  for (let i = stride; i < time.length; i += stride) steps.push(time[i]! - time[i - 1]!);
+  const step = quantile(steps, 0.5);
+  stepsSeen.set(time, step);
+  return step;
+}
+
+/** Every integral asks for the step of its log: it is found once for each array of times. */
+const stepsSeen = new WeakMap<Float64Array, number>();
+
+/** A step longer than this is a gap: three times the usual step, but at least 2 min. ms. */
+export const gapLimit = (step: number): number => Math.max(3 * step, 2 * MINUTE);
+
+/** Where the log is silent. */
+export function gapsIn(time: Float64Array): Span[] {
+  const limit = gapLimit(medianStep(time));
+  const gaps: Span[] = [];
+  for (let i = 1; i < time.length; i++)
+    if (time[i]! - time[i - 1]! > limit) gaps.push({ from: time[i - 1]!, to: time[i]! });
+  return gaps;
+}
+
+/** First index whose time is at or after `ms`. */
+export function firstAtOrAfter(time: Float64Array, ms: number): number {
+  let low = 0;
+  let high = time.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (time[middle]! < ms) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+export interface Throughput {
+  /** Ampere-hours in and out, both positive. Gaps are not integrated. */
+  in: number;
+  out: number;
+  /** Hours that were integrated. */
+  hours: number;
+}
+
+/**
+ * Integrates a current over a span by the trapezoid rule between samples, cut at the span's ends.
+ * @param amps A, positive into the battery; a NaN sample breaks the integral like a gap.
+ */
+export function integrate(time: Float64Array, amps: Float32Array, span: Span): Throughput {
+  const limit = gapLimit(medianStep(time));
+  const total: Throughput = { in: 0, out: 0, hours: 0 };
+  const start = Math.max(1, firstAtOrAfter(time, span.from));
+  for (let i = start; i < time.length && time[i - 1]! < span.to; i++) {
+    const t0 = time[i - 1]!;
+    const t1 = time[i]!;
+    const a0 = amps[i - 1]!;
+    const a1 = amps[i]!;
+    if (t1 - t0 > limit || a0 !== a0 || a1 !== a1) continue;
+    const from = Math.max(t0, span.from);
+    const to = Math.min(t1, span.to);
+    if (to <= from) continue;
+    const middle = a0 + ((a1 - a0) * ((from + to) / 2 - t0)) / (t1 - t0);
+    const hours = (to - from) / 3_600_000;
+    if (middle > 0) total.in += middle * hours;
+    else total.out -= middle * hours;
+    total.hours += hours;
+  }
+  return total;
+}
+
+/** An even grid of cells; cell i covers from + i·step to from + (i + 1)·step. */
+export interface Grid {
+  from: number;
+  step: number;
+  count: number;
+}
+
+/**
+ * The grid on which a log is judged: one-minute cells, or the log's own step where that is longer.
+ * @param step the log's median step, ms.
+ */
+export function judgingGrid(span: Span, step: number): Grid {
+  const cell = Math.max(MINUTE, step);
+  const from = Math.floor(span.from / cell) * cell;
+  return { from, step: cell, count: Math.max(1, Math.floor((span.to - from) / cell) + 1) };
+}
+
+/**
+ * Mean of a channel in each cell; a cell without a sample takes the line between its neighbours unless it lies in a gap, where
+ * it is NaN.
+ */
+export function toGrid(time: Float64Array, values: Float32Array, grid: Grid): Float32Array {
+  const out = new Float32Array(grid.count);
+  const counts = new Uint32Array(grid.count);
+  const sums = new Float64Array(grid.count);
+  for (let i = 0; i < time.length; i++) {
+    const value = values[i]!;
+    const cell = Math.floor((time[i]! - grid.from) / grid.step);
+    if (value !== value || cell < 0 || cell >= grid.count) continue;
+    sums[cell]! += value;
+    counts[cell]!++;
+  }
+  const reach = Math.max(1, Math.ceil(gapLimit(medianStep(time)) / grid.step));
+  let last = -1;
+  for (let cell = 0; cell < grid.count; cell++) {
+    if (counts[cell] === 0) {
+      out[cell] = NaN;
+      continue;
+    }
+    out[cell] = sums[cell]! / counts[cell]!;
+    if (last >= 0 && cell - last > 1 && cell - last <= reach)
+      for (let k = last + 1; k < cell; k++) out[k] = out[last]! + ((out[cell]! - out[last]!) * (k - last)) / (cell - last);
+    last = cell;
+  }
+  return out;
+}
+
+/** The number of an even grid of cells that hold a moment, clamped to the grid. */
+export const cellAt = (grid: Grid, ms: number): number =>
+  Math.min(grid.count - 1, Math.max(0, Math.floor((ms - grid.from) / grid.step)));

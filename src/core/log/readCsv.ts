@@ -1,0 +1,265 @@
+/**
+ * Reads a delimited text log into a {@link Series}, chunk by chunk, straight from bytes to typed columns: no string is made
+ * for a cell that reads as a number or a time. It is the hot path of taking a log in; `npm run bench` compares it with others.
+ */
+
+import { type Channel, type Series, stageNumber } from './channels';
+import { localClock } from './localTime';
+import { decodeText, plainBytes } from './encoding';
+import type { Dialect } from './sniff';
+import { dateTimeReader, type TimeFormat } from './time';
+
+export interface ReadPlan {
+  device: string;
+  dialect: Dialect;
+  timeColumn: number;
+  timeFormat: TimeFormat;
+  /** Zone of local times that carry no offset. */
+  timeZone: string;
+  clockOffsetSeconds?: number;
+  columns: { index: number; channel: Channel; heading: string; scale: number; offset: number; invert: boolean }[];
+}
+
+export interface RowProblem {
+  /** Line in the file, from 1. */
+  line: number;
+  reason: string;
+}
+
+export interface CsvResult {
+  series: Series;
+  /** Rows of data that were met, read or not. */
+  rows: number;
+  /** Rows left out and cells taken as missing; the first {@link LISTED_PROBLEMS} of them are in `problems`. */
+  problemCount: number;
+  problems: RowProblem[];
+}
+
+export interface CsvReader {
+  push(chunk: Uint8Array): void;
+  end(): CsvResult;
+}
+
+export const LISTED_PROBLEMS = 1000;
+
+const LF = 10;
+const CR = 13;
+const SPACE = 32;
+const QUOTE = 34;
+const POWERS = Float64Array.from({ length: 23 }, (_, i) => 10 ** i);
+const MISSING = /^(|-+|n\/?a|nan|null|none|unknown|\?+|#n\/a)$/i;
+
+const SKIP = -2;
+const TIME = -1;
+
+export function csvReader(plan: ReadPlan): CsvReader {
+  const { dialect, columns } = plan;
+  const delimiter = dialect.delimiter.charCodeAt(0);
+  const decimal = dialect.decimalChar.charCodeAt(0);
+  const count = columns.length;
+  const lastColumn = Math.max(plan.timeColumn, ...columns.map((column) => column.index));
+  const targets = new Int16Array(lastColumn + 1).fill(SKIP);
+  targets[plan.timeColumn] = TIME;
+  columns.forEach((column, i) => (targets[column.index] = i));
+  const isStage = columns.map((column) => column.channel === 'source_stage');
+  const factor = Float64Array.from(columns, (column) => (column.invert ? -column.scale : column.scale));
+  const offset = Float64Array.from(columns, (column) => column.offset);
+
+  const toUtc = localClock(plan.timeZone);
+  const readDate = plan.timeFormat.kind === 'date' ? dateTimeReader(plan.timeFormat.order) : null;
+  const unitMs = plan.timeFormat.kind === 'epoch' ? plan.timeFormat.unitMs : 1;
+  const shift = (plan.clockOffsetSeconds ?? 0) * 1000;
+
+  let capacity = 1 << 14;
+  let length = 0;
+  let time = new Float64Array(capacity);
+  // Cells not yet written are missing, so that a short row needs no special care.
+  const values = columns.map(() => new Float32Array(capacity).fill(NaN));
+
+  let line = 0;
+  let rows = 0;
+  let sorted = true;
+  let problemCount = 0;
+  const problems: RowProblem[] = [];
+  let carry: Uint8Array = new Uint8Array(0);
+  const toPlain = plainBytes();
+
+  function problem(reason: string): void {
+    if (problemCount++ < LISTED_PROBLEMS) problems.push({ line, reason });
+  }
+
+  function grow(): void {
+    capacity *= 2;
+    const longer = new Float64Array(capacity);
+    longer.set(time);
+    time = longer;
+    for (let i = 0; i < count; i++) {
+      const column = new Float32Array(capacity).fill(NaN, length);
+      column.set(values[i]!);
+      values[i] = column;
+    }
+  }
+
+  /** A cell that is not a plain number: missing, quoted, with an exponent, a stage word, or wrong. */
+  function oddCell(b: Uint8Array, from: number, to: number, target: number): number {
+    const text = decodeText(b.subarray(from, to)).trim();
+    const column = columns[target]!;
+    if (isStage[target]) {
+      const stage = stageNumber(text);
+      if (Number.isNaN(stage) && !MISSING.test(text)) problem(`"${text}" in "${column.heading}" is no stage that is known.`);
+      return stage;
+    }
+    if (MISSING.test(text)) return NaN;
+    const number = Number(decimal === 44 ? text.replace(',', '.') : text);
+    if (Number.isFinite(number)) return number;
+    problem(`"${text.slice(0, 40)}" in "${column.heading}" is not a number; the cell is taken as missing.`);
+    return NaN;
+  }
+
+  function timeCell(b: Uint8Array, from: number, to: number): number {
+    if (readDate) {
+      const reading = readDate(b, from, to);
+      return reading.hasOffset ? reading.ms : reading.ms === reading.ms ? toUtc(reading.ms) : NaN;
+    }
+    const number = Number(decodeText(b.subarray(from, to)));
+    return number > 0 ? number * unitMs : NaN;
+  }
+
+  /** Reads whole lines; the byte before `end` must be a line feed, so that no cell can run over it. */
+  function readLines(b: Uint8Array, from: number, end: number): void {
+    let at = from;
+    while (at < end) {
+      line++;
+      if (line <= dialect.firstDataLine) {
+        at = b.indexOf(LF, at) + 1;
+        continue;
+      }
+      if (length === capacity) grow();
+      const lineStart = at;
+      let moment = NaN;
+      for (let column = 0; column <= lastColumn; column++) {
+        const target = targets[column]!;
+        let c = b[at]!;
+        if (c === QUOTE) {
+          const cellStart = ++at;
+          while (b[at] !== LF && !(b[at] === QUOTE && b[at + 1] !== QUOTE)) at += b[at] === QUOTE ? 2 : 1;
+          const cellEnd = at;
+          while (b[at] !== delimiter && b[at] !== LF) at++;
+          if (target >= 0) put(target, oddCell(b, cellStart, cellEnd, target));
+          else if (target === TIME) moment = timeCell(b, cellStart, cellEnd);
+        } else if (target >= 0) {
+          // The fast path: [+-]digits[.digits], then the end of the cell.
+          const cellStart = at;
+          while (c === SPACE) c = b[++at]!;
+          const negative = c === 45;
+          if (negative || c === 43) c = b[++at]!;
+          let mantissa = 0;
+          const digitsStart = at;
+          while (c >= 48 && c <= 57) {
+            mantissa = mantissa * 10 + (c - 48);
+            c = b[++at]!;
+          }
+          let digits = at - digitsStart;
+          let decimals = 0;
+          if (c === decimal && c !== delimiter) {
+            const decimalsStart = ++at;
+            c = b[at]!;
+            while (c >= 48 && c <= 57) {
+              mantissa = mantissa * 10 + (c - 48);
+              c = b[++at]!;
+            }
+            decimals = at - decimalsStart;
+            digits += decimals;
+          }
+          if ((c === delimiter || c === LF || c === CR) && digits > 0 && digits < 16) {
+            const value = mantissa / POWERS[decimals]!;
+            put(target, negative ? -value : value);
+          } else {
+            while (c !== delimiter && c !== LF && c !== CR) c = b[++at]!;
+            put(target, oddCell(b, cellStart, at, target));
+          }
+        } else {
+          let cellStart = at;
+          while (c !== delimiter && c !== LF && c !== CR) c = b[++at]!;
+          if (target === TIME) {
+            let cellEnd = at;
+            while (cellStart < cellEnd && b[cellStart] === SPACE) cellStart++;
+            while (cellEnd > cellStart && b[cellEnd - 1] === SPACE) cellEnd--;
+            moment = timeCell(b, cellStart, cellEnd);
+          }
+        }
+        if (b[at] !== delimiter) break;
+        at++;
+      }
+      if (b[at] !== LF) at = b.indexOf(LF, at);
+      const lineEnd = at++;
+      if (moment !== moment) {
+        for (let i = 0; i < count; i++) values[i]![length] = NaN;
+        const text = decodeText(b.subarray(lineStart, Math.min(lineEnd, lineStart + 60))).trim();
+        if (text === '') continue;
+        rows++;
+        problem(`No time could be read in "${text}"; the row is left out.`);
+        continue;
+      }
+      rows++;
+      moment += shift;
+      if (length > 0 && moment <= time[length - 1]!) sorted = false;
+      time[length++] = moment;
+    }
+  }
+
+  function put(target: number, value: number): void {
+    values[target]![length] = (value - offset[target]!) * factor[target]!;
+  }
+
+  return {
+    push(bytes) {
+      const chunk = toPlain(bytes);
+      let from = 0;
+      if (carry.length > 0) {
+        const next = chunk.indexOf(LF);
+        const joined = new Uint8Array(carry.length + (next < 0 ? chunk.length : next + 1));
+        joined.set(carry);
+        joined.set(next < 0 ? chunk : chunk.subarray(0, next + 1), carry.length);
+        if (next < 0) {
+          carry = joined;
+          return;
+        }
+        readLines(joined, 0, joined.length);
+        from = next + 1;
+      }
+      const last = chunk.lastIndexOf(LF) + 1;
+      if (last > from) readLines(chunk, from, last);
+      carry = chunk.slice(Math.max(last, from));
+    },
+    end() {
+      if (carry.length > 0) {
+        const closed = new Uint8Array(carry.length + 1);
+        closed.set(carry);
+        closed[carry.length] = LF;
+        readLines(closed, 0, closed.length);
+      }
+      carry = new Uint8Array(0);
+      let ordered = Array.from({ length: 0 }, () => 0);
+      if (!sorted) {
+        ordered = Array.from({ length }, (_, i) => i).sort((a, b) => time[a]! - time[b]! || a - b);
+        const kept = ordered.filter((i, k) => k === 0 || time[i]! !== time[ordered[k - 1]!]!);
+        if (kept.length < length)
+          problem(`${length - kept.length} rows repeat a time that was read before; the first of each is kept.`);
+        ordered = kept;
+      }
+      const pick = <A extends Float64Array | Float32Array>(column: A, into: A): A => {
+        ordered.forEach((from, to) => (into[to] = column[from]!));
+        return into;
+      };
+      const channels: Series['channels'] = {};
+      columns.forEach((column, i) => {
+        channels[column.channel] = sorted
+          ? values[i]!.slice(0, length)
+          : pick(values[i]!, new Float32Array(ordered.length));
+      });
+      const times = sorted ? time.slice(0, length) : pick(time, new Float64Array(ordered.length));
+      return { series: { device: plan.device, time: times, channels }, rows, problemCount, problems };
+    },
+  };
+}

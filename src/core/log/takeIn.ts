@@ -1,0 +1,93 @@
+/** From a log file's bytes to a Series: recognition, what the sender says of the columns, and the reader joined. */
+
+import { type Channel, isChannel } from './channels';
+import { csvReader, type CsvResult, type ReadPlan } from './readCsv';
+import { type DeviceKind, type LogReading, recognise } from './recognise';
+import { NotALog } from './sniff';
+import type { DateOrder } from './time';
+
+/** What is told about a log beside its bytes, in a bundle or on the confirmation screen. Everything but the device may be left out. */
+export interface LogDescription {
+  device: string;
+  timeZone?: string | undefined;
+  clockOffsetSeconds?: number | undefined;
+  dateOrder?: DateOrder | undefined;
+  dialect?: { delimiter?: string | undefined; decimalChar?: string | undefined } | undefined;
+  /** By heading. A heading that is not named here is left out once any is named. */
+  columns?: Record<string, { channel: string; scale?: number; offset?: number; invert?: boolean }> | undefined;
+}
+
+/**
+ * Settles how a log is to be read.
+ * @throws NotALog with a sentence that names the column when something is uncertain and not told.
+ */
+export function planReading(reading: LogReading, description: LogDescription, timeZone: string): ReadPlan {
+  const { columns: told } = description;
+  const plan: ReadPlan['columns'] = [];
+  let timeColumn = -1;
+  if (told) {
+    const headings = new Map(reading.columns.map((column) => [column.heading, column]));
+    for (const [heading, { channel, scale = 1, offset = 0, invert = false }] of Object.entries(told)) {
+      const column = headings.get(heading);
+      if (!column)
+        throw new NotALog(
+          `The log has no column "${heading}". Its columns are: ${[...headings.keys()].map((one) => `"${one}"`).join(', ')}.`,
+        );
+      if (channel === 'time') timeColumn = column.index;
+      else if (isChannel(channel)) plan.push({ index: column.index, channel, heading, scale, offset, invert });
+      else throw new NotALog(`Column "${heading}" is said to be "${channel}", which is not a channel.`);
+    }
+  } else {
+    for (const column of reading.columns) {
+      if (column.sure === 'ask' && !(column.role === 'time' && description.dateOrder))
+        throw new NotALog(column.question ?? `What is column "${column.heading}"? Say so in "columns".`);
+      const { index, heading, role, scale, offset, invert } = column;
+      if (role !== null && role !== 'time') plan.push({ index, channel: role as Channel, heading, scale, offset, invert });
+    }
+  }
+  if (timeColumn < 0) timeColumn = reading.columns.find((column) => column.role === 'time')?.index ?? -1;
+  if (timeColumn < 0 || reading.time === null)
+    throw new NotALog('No column with times was recognised. Say which one it is.');
+  if (plan.length === 0)
+    throw new NotALog('Times were found, but no column that is a voltage, a current or a temperature. Say what the columns are.');
+  const twice = plan.find((one, i) => plan.findIndex((other) => other.channel === one.channel) < i);
+  if (twice) throw new NotALog(`Two columns are said to be ${twice.channel.replace(/_/g, ' ')}: keep one of them.`);
+  let timeFormat = reading.time;
+  if (description.dateOrder && (timeFormat === 'ask' || timeFormat.kind === 'date'))
+    timeFormat = { kind: 'date', order: description.dateOrder };
+  if (timeFormat === 'ask') {
+    const { heading } = reading.columns[timeColumn]!;
+    throw new NotALog(`In "${heading}", day and month cannot be told apart: say whether it is day first or month first.`);
+  }
+  return {
+    device: description.device,
+    dialect: reading.dialect,
+    timeColumn,
+    timeFormat,
+    timeZone: description.timeZone ?? timeZone,
+    clockOffsetSeconds: description.clockOffsetSeconds ?? 0,
+    columns: plan,
+  };
+}
+
+/** Reads a whole file that is already in memory. @throws NotALog */
+export function takeInLog(
+  bytes: Uint8Array,
+  kind: DeviceKind,
+  description: LogDescription,
+  timeZone: string,
+): CsvResult & { plan: ReadPlan } {
+  const given = {
+    ...(description.dialect?.delimiter ? { delimiter: description.dialect.delimiter } : {}),
+    ...(description.dialect?.decimalChar ? { decimalChar: description.dialect.decimalChar } : {}),
+  };
+  const plan = planReading(recognise(bytes.subarray(0, 262_144), kind, given), description, timeZone);
+  const reader = csvReader(plan);
+  for (let from = 0; from < bytes.length; from += 1 << 20) reader.push(bytes.subarray(from, from + (1 << 20)));
+  const result = reader.end();
+  if (result.series.time.length < 2)
+    throw new NotALog(
+      `Only ${result.series.time.length} of ${result.rows} rows could be read. ${result.problems[0] ? `Line ${result.problems[0].line}: ${result.problems[0].reason}` : ''}`,
+    );
+  return { ...result, plan };
+}

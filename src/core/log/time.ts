@@ -1,0 +1,203 @@
+/** How a log writes its times, and reading them from bytes. */
+
+import { DAY } from '../quantity/span';
+
+export type DateOrder = 'ymd' | 'dmy' | 'mdy';
+export type TimeFormat = { kind: 'date'; order: DateOrder } | { kind: 'epoch'; unitMs: number };
+
+const YMD = /^\d{4}[-/.]\d{1,2}[-/.]\d{1,2}([T ]|$)/;
+const TWO_FIRST = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})([T ,]|$)/;
+
+/**
+ * Settles the format of a time column from sample cells.
+ * @returns the format; 'ask' when day and month cannot be told apart; null when these are not times.
+ */
+export function timeFormatOf(cells: readonly string[]): TimeFormat | 'ask' | null {
+  const filled = cells.filter((cell) => cell !== '');
+  if (filled.length === 0) return null;
+  const most = (test: (cell: string) => boolean) => filled.filter(test).length >= 0.9 * filled.length;
+  if (most((cell) => YMD.test(cell))) return { kind: 'date', order: 'ymd' };
+  if (most((cell) => TWO_FIRST.test(cell))) {
+    let dayFirst = false;
+    let monthFirst = false;
+    const pairs = new Set<string>();
+    for (const cell of filled) {
+      const match = TWO_FIRST.exec(cell);
+      if (!match) continue;
+      if (Number(match[1]) > 12) dayFirst = true;
+      if (Number(match[2]) > 12) monthFirst = true;
+      pairs.add(`${match[1]}/${match[2]}`);
+    }
+    if (dayFirst !== monthFirst) return { kind: 'date', order: dayFirst ? 'dmy' : 'mdy' };
+    return 'ask';
+  }
+  const numbers = filled.map(Number);
+  if (numbers.some((n) => !(n > 0))) return null;
+  const rises = numbers.every((n, i) => i === 0 || n >= numbers[i - 1]!);
+  const from2000 = 946_684_800;
+  const to2100 = 4_102_444_800;
+  for (const unitMs of [1000, 1, 0.001]) {
+    const seconds = (n: number) => (n * unitMs) / 1000;
+    if (rises && numbers.every((n) => seconds(n) > from2000 && seconds(n) < to2100)) return { kind: 'epoch', unitMs };
+  }
+  return null;
+}
+
+const MINUS = 45;
+const PLUS = 43;
+const COLON = 58;
+
+/** What {@link readDateTime} found. `hasOffset` says that `ms` is UTC; otherwise it is the local clock as if it were UTC. */
+export interface DateTimeReading {
+  ms: number;
+  hasOffset: boolean;
+}
+
+/**
+ * A reader of date-times in bytes, such as 2026-09-21T06:30:00Z, 21.09.2026 06:30 or 9/21/26 6:30:15 PM. It keeps the last
+ * date, because neighbours in a log nearly always share it. Returns ms = NaN for what is no date-time.
+ */
+export function dateTimeReader(order: DateOrder): (b: Uint8Array, from: number, to: number) => DateTimeReading {
+  const reading: DateTimeReading = { ms: NaN, hasOffset: false };
+  let lastKey = -1;
+  let lastDay = NaN;
+  const first = order === 'ymd' ? 0 : order === 'dmy' ? 2 : 1;
+  const second = order === 'ymd' ? 1 : order === 'dmy' ? 1 : 2;
+  const third = order === 'ymd' ? 2 : 0;
+  const part = [0, 0, 0];
+
+  /** 2026-09-21 06:30:00 on the same day as the reading before: by far the commonest case, so it goes straight through. */
+  function usual(b: Uint8Array, from: number): boolean {
+    if (b[from + 4] !== MINUS || b[from + 7] !== MINUS || b[from + 13] !== COLON || b[from + 16] !== COLON) return false;
+    const key = (twoDigits(b, from) * 100 + twoDigits(b, from + 2)) * 10000 + twoDigits(b, from + 5) * 100 + twoDigits(b, from + 8);
+    if (key !== lastKey) return false;
+    const hours = twoDigits(b, from + 11);
+    const minutes = twoDigits(b, from + 14);
+    const seconds = twoDigits(b, from + 17);
+    if (!(hours < 24 && minutes < 60 && seconds < 60)) return false;
+    reading.ms = lastDay + hours * 3_600_000 + minutes * 60_000 + seconds * 1000;
+    return true;
+  }
+
+  return (b, from, to) => {
+    const length = to - from;
+    if (order === 'ymd' && (length === 19 || (length === 20 && b[to - 1] === 90)) && usual(b, from)) {
+      reading.hasOffset = length === 20;
+      return reading;
+    }
+    reading.ms = NaN;
+    reading.hasOffset = false;
+    let at = from;
+    let value = 0;
+    let digits = 0;
+    let field = 0;
+    for (; at < to; at++) {
+      const c = b[at]! - 48;
+      if (c >= 0 && c <= 9) {
+        value = value * 10 + c;
+        digits++;
+        continue;
+      }
+      if (digits === 0) return reading;
+      part[field++] = value;
+      value = 0;
+      digits = 0;
+      if (field === 3) break;
+    }
+    if (field === 2 && digits > 0 && at >= to) part[field++] = value;
+    if (field !== 3) return reading;
+    // part[] is in file order; first, second, third say where year, month and day stand in it.
+    let year = part[first]!;
+    const month = part[second]!;
+    const day = part[third]!;
+    if (year < 100) year += 2000;
+    const key = year * 10000 + month * 100 + day;
+    if (key !== lastKey) {
+      const utc = Date.UTC(year, month - 1, day);
+      const back = new Date(utc);
+      if (month < 1 || month > 12 || back.getUTCDate() !== day) return reading;
+      lastKey = key;
+      lastDay = utc;
+    }
+    while (at < to && (b[at] === 32 || b[at] === 84 || b[at] === 44)) at++;
+    if (at >= to) {
+      reading.ms = lastDay;
+      return reading;
+    }
+    const ms = clock(at, b, to, reading);
+    reading.ms = lastDay + ms;
+    return reading;
+  };
+}
+
+/** Time of day from bytes, ms; subtracts a UTC offset when one is written and says so in `reading`. NaN when unreadable. */
+function clock(from: number, b: Uint8Array, to: number, reading: DateTimeReading): number {
+  let at = from;
+  let hours = 0;
+  let minutes = 0;
+  let seconds = 0;
+  let digits = 0;
+  for (; at < to && isDigit(b[at]!); at++, digits++) hours = hours * 10 + b[at]! - 48;
+  if (digits === 0 || (b[at] !== COLON && b[at] !== 46)) return NaN;
+  at++;
+  digits = 0;
+  for (; at < to && isDigit(b[at]!); at++, digits++) minutes = minutes * 10 + b[at]! - 48;
+  if (digits !== 2) return NaN;
+  let milliseconds = 0;
+  if (b[at] === COLON || b[at] === 46) {
+    at++;
+    digits = 0;
+    for (; at < to && isDigit(b[at]!); at++, digits++) seconds = seconds * 10 + b[at]! - 48;
+    if (digits === 0) return NaN;
+    if (b[at] === 46 || b[at] === 44) {
+      at++;
+      let scale = 100;
+      for (; at < to && isDigit(b[at]!); at++) {
+        milliseconds += (b[at]! - 48) * scale;
+        scale /= 10;
+      }
+    }
+  }
+  let offset = 0;
+  while (at < to && b[at] === 32) at++;
+  if (at < to) {
+    const c = b[at]!;
+    if (c === 90 || c === 122) {
+      reading.hasOffset = true;
+      at++;
+    } else if (c === PLUS || c === MINUS) {
+      const sign = c === MINUS ? -1 : 1;
+      at++;
+      let value = 0;
+      digits = 0;
+      for (; at < to; at++) {
+        if (b[at] === COLON) continue;
+        if (!isDigit(b[at]!)) return NaN;
+        value = value * 10 + b[at]! - 48;
+        digits++;
+      }
+      if (digits !== 2 && digits !== 4) return NaN;
+      offset = sign * (digits === 2 ? value * 60 : Math.floor(value / 100) * 60 + (value % 100));
+      reading.hasOffset = true;
+    } else {
+      const letter = c | 32;
+      if ((letter !== 97 && letter !== 112) || (b[at + 1]! | 32) !== 109) return NaN;
+      if (hours < 1 || hours > 12) return NaN;
+      hours = (hours % 12) + (letter === 112 ? 12 : 0);
+      at += 2;
+    }
+    if (at < to) return NaN;
+  }
+  if (hours > 24 || minutes > 59 || seconds > 60 || (hours === 24 && minutes + seconds > 0)) return NaN;
+  const ms = hours * 3_600_000 + (minutes - offset) * 60_000 + seconds * 1000 + milliseconds;
+  return ms > 2 * DAY ? NaN : ms;
+}
+
+/** Two digits as a number; NaN when either is none. */
+function twoDigits(b: Uint8Array, at: number): number {
+  const tens = b[at]! - 48;
+  const ones = b[at + 1]! - 48;
+  return tens >= 0 && tens <= 9 && ones >= 0 && ones <= 9 ? tens * 10 + ones : NaN;
+}
+
+const isDigit = (byte: number): boolean => byte >= 48 && byte <= 57;

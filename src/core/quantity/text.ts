@@ -1,0 +1,38 @@
+/** Quantities as people read them: sensible digits, unit after a space. */
+
+import { HOUR, MINUTE } from './span';
+
+const fixed = (value: number, digits: number): string => {
+  const text = value.toFixed(digits);
+  return Number(text) === 0 ? text.replace('-', '') : text;
+};
+
+export const volts = (value: number): string => `${fixed(value, 2)} V`;
+export const amps = (value: number): string => `${fixed(value, 1)} A`;
+export const ampHours = (value: number): string => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)} Ah`;
+export const celsius = (value: number): string => `${fixed(value, 0)} °C`;
+
+/** A percentage: one decimal below 20, whole above. */
+export const percent = (value: number): string => `${fixed(value, Math.abs(value) < 20 ? 1 : 0)} %`;
+
+/** A length of time in ms: "45 s", "60 min", "3 h 20 min", "12 days". */
+export function duration(ms: number): string {
+  const minutes = Math.round(ms / MINUTE);
+  if (minutes < 1) return `${Math.round(ms / 1000)} s`;
+  if (minutes < 100) return `${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  if (hours < 48) return minutes % 60 === 0 ? `${hours} h` : `${hours} h ${String(minutes % 60).padStart(2, '0')} min`;
+  const days = Math.round(ms / (24 * HOUR));
+  return `${days} days`;
+}
+
+/** "1 day", "3 days". */
+export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;
+
+/** "11 of 12 days", "all 12 days", "none of 12 days". */
+export function share(part: number, whole: number, one: string): string {
+  const unit = `${whole} ${whole === 1 ? one : `${one}s`}`;
+  if (part === 0) return `none of ${unit}`;
+  if (part === whole) return whole === 1 ? `the one ${one}` : `all ${unit}`;
+  return `${part} of ${unit}`;
+}

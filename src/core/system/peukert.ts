@@ -1,0 +1,20 @@
+/** Peukert's law (W. Peukert, Elektrotechnische Zeitschrift 20, 1897): the faster the discharge, the less comes out. */
+
+export interface RatedCapacity {
+  capacityAh: number;
+  /** Hour rate at which the capacity holds, usually 20. */
+  hours: number;
+}
+
+/**
+ * Hours that a constant current lasts: t = H·(C/(I·H))^k.
+ * @param amps discharge current, positive. @param exponent Peukert's k, 1 or more.
+ */
+export function dischargeHours({ capacityAh, hours }: RatedCapacity, amps: number, exponent: number): number {
+  return hours * (capacityAh / (amps * hours)) ** exponent;
+}
+
+/** Ampere-hours that come out at a constant current. */
+export function usableCapacity(rated: RatedCapacity, amps: number, exponent: number): number {
+  return dischargeHours(rated, amps, exponent) * amps;
+}
