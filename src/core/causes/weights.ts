@@ -18,8 +18,8 @@ export const WEIGHTS = {
   endCurrentInTails: [
     [3, 14],
     [2, 9],
-    [1.5, 2],
-    [1.15, -4],
+    [1.5, 5],
+    [1.15, -3],
     [0, -13],
   ],
   /** Absorption lasts the same again and again. */

@@ -263,7 +263,10 @@ function refine(
   return to > from ? { from, to } : span;
 }
 
-/** Lead: held at the charge voltage (or long on float after it) until the battery's current was down to the full tail. */
+/**
+ * Held at the charge voltage until the battery's current was down to the full tail; or after that long on float, where the lower
+ * voltage asks for a far smaller current.
+ */
 function isFull(charge: Charge, system: System): boolean {
   const { bank } = system;
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
@@ -273,7 +276,7 @@ function isFull(charge: Charge, system: System): boolean {
   return charge.stages.some(
     (one) =>
       (one.stage === 'absorption' && share(one) <= fullTailPercent) ||
-      (one.stage === 'float' && one.heldMs > 4 * HOUR && one.endAmpsAreBattery && share(one) <= fullTailPercent / 3),
+      (one.stage === 'float' && one.heldMs > 4 * HOUR && one.endAmpsAreBattery && share(one) <= fullTailPercent / 8),
   );
 }
 

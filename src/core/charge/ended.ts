@@ -51,11 +51,14 @@ function firstGuess(stage: Stage, next: Stage | undefined): EndedBy {
 /** Relative spread under which a duration, and an end current, count as the same again. */
 const SAME_DURATION = 0.05;
 const SAME_CURRENT = 0.15;
+/** And under which they are as sharp as a clock, or a threshold, makes them. */
+const SHARP_DURATION = 0.015;
+const SHARP_CURRENT = 0.04;
 
 /**
- * The rule by which a charger ends absorption, from the stages it ended itself. Durations that repeat with differing end
- * currents are a timer, end currents that repeat with differing durations a tail. When both repeat, one day was like the other:
- * then the sharper of the two, in units of what counts as the same, has it, if it is sharper by far; else the setting decides.
+ * The rule by which a charger ends absorption, from the absorptions that it ended itself. Durations that repeat with differing
+ * end currents are a timer, end currents that repeat with differing durations a tail. Where every day was like the other both
+ * repeat; then the setting decides, and without one only a current far above any tail points to the clock.
  */
 function timerOrTail(
   absorbed: Absorbed[],
@@ -74,10 +77,12 @@ function timerOrTail(
   const usualBattery = median(stages.map((stage) => stage.endAmps));
   // A boundary is known to a cell of the grid, a current to the meter's noise: no sameness is finer than that.
   const resolution = Math.max(view.grid.step, MINUTE) / usual;
-  const duration = Math.min(byElapsed, byHeld) / (SAME_DURATION + 0.7 * resolution);
-  const current =
-    Math.min(relativeSpread(stages.map((one) => one.endSourceAmps)), relativeSpread(stages.map((one) => one.endAmps))) /
-    (SAME_CURRENT + view.ampNoise / Math.max(usualOwn, 1e-6));
+  const ampResolution = view.ampNoise / Math.max(usualOwn, 1e-6);
+  const duration = Math.min(byElapsed, byHeld);
+  const current = Math.min(
+    relativeSpread(stages.map((one) => one.endSourceAmps)),
+    relativeSpread(stages.map((one) => one.endAmps)),
+  );
 
   const bySetting = (one: Absorbed): EndedBy => {
     const { absorptionMinutes: minutes, tailA } = profile ?? {};
@@ -94,9 +99,17 @@ function timerOrTail(
     Math.abs(one.stage.endSourceAmps / usualOwn - 1) < 0.35 || Math.abs(one.stage.endAmps / usualBattery - 1) < 0.35
       ? 'tail'
       : bySetting(one);
-  if (duration <= 1 && (current > 1 || duration < current / 3)) return timer;
-  if (current <= 1 && (duration > 1 || current < duration / 3)) return tail;
-  // Both repeat about as well: a current that is far above any tail was hardly waited for.
-  const early = 100 * usualBattery > CHEMISTRY[chemistry].earlyTailPercent * capacityAh;
-  return duration <= 1 && early ? timer : bySetting;
+  // Both ends of a stage are uncertain by a cell.
+  const sharpTimer = duration <= Math.max(SHARP_DURATION, 2 * resolution);
+  const sharpTail = current <= Math.max(SHARP_CURRENT, 1.5 * ampResolution);
+  const looseTimer = duration <= SAME_DURATION + 2 * resolution;
+  const looseTail = current <= SAME_CURRENT + ampResolution;
+  if (looseTimer !== looseTail) return looseTimer ? timer : tail;
+  if (sharpTimer && !sharpTail) return timer;
+  if (sharpTail && !looseTimer) return tail;
+  const early = 100 * usualBattery > 1.5 * CHEMISTRY[chemistry].earlyTailPercent * capacityAh;
+  return (one) => {
+    const told = bySetting(one);
+    return told === 'unknown' && looseTimer && early ? timer(one) : told;
+  };
 }

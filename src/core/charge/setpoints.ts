@@ -4,7 +4,7 @@
  */
 
 import { median } from '../quantity/numbers';
-import { CHEMISTRY, isLead } from '../system/chemistry';
+import { isLead } from '../system/chemistry';
 import type { Bank, Source } from '../system/schema';
 import type { Regulation } from './regulation';
 import type { ChargeView } from './view';
@@ -40,10 +40,12 @@ export function at25(view: ChargeView, cell: number, voltsPerC: number): number 
 const BIN = 0.02;
 
 export function findSetpoints(view: ChargeView, regulation: Regulation, bank: Bank, source: Source | null): Setpoints {
-  const restVolts = CHEMISTRY[bank.chemistry].floatV.min * bank.cellsInSeries - 0.15 * view.blocks;
+  // Below this nobody holds a battery of this chemistry on purpose: it is at rest.
+  const restVolts = (isLead(bank.chemistry) ? 13 : 13.4) * view.blocks;
+  const least = view.ampsAreBattery ? -2 * view.ampNoise : Math.max(view.ampNoise, 0.001 * bank.capacityAh);
   const cells: number[] = [];
   for (let cell = 0; cell < view.grid.count; cell++)
-    if (regulation.held[cell]! > 0.8 && view.volts[cell]! > restVolts && view.amps[cell]! > -2 * view.ampNoise)
+    if (regulation.held[cell]! > 0.8 && view.volts[cell]! > restVolts && view.amps[cell]! > least)
       cells.push(cell);
   const temperatures = view.celsius ? cells.map((cell) => view.celsius![cell]!).filter((t) => t === t) : [];
   const celsius =
@@ -87,7 +89,7 @@ function sharpness(view: ChargeView, cells: number[], voltsPerC: number): number
 }
 
 function histogram(view: ChargeView, cells: number[], voltsPerC: number): { counts: Map<number, number>; bin: number } {
-  const bin = Math.max(BIN * view.blocks, 1.5 * view.voltNoise);
+  const bin = Math.max(BIN * view.blocks, view.voltQuantum, 1.5 * view.voltNoise);
   const counts = new Map<number, number>();
   for (const cell of cells) {
     const key = Math.round(at25(view, cell, voltsPerC) / bin);
@@ -104,7 +106,9 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
   const leastCells = Math.max(3, (15 * 60_000) / view.grid.step);
   const found: Setpoint[] = [];
   const perDay = 86_400_000 / view.grid.step;
-  for (const key of [...counts.keys()].sort((a, b) => b - a)) {
+  // A peak may stand between two bins that are filled.
+  const candidates = new Set([...counts.keys()].flatMap((key) => [key - 1, key, key + 1]));
+  for (const key of [...candidates].sort((a, b) => b - a)) {
     const height = smooth(key);
     if (height < leastCells) continue;
     let highest = true;

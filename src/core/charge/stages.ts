@@ -125,7 +125,8 @@ function emissions({ view, regulation, setpoints, capacityAh }: StageInputs): (c
       const holding = near(volts, float) + 0.7 * clamp(held, -5, 2);
       // After absorption the charger waits, giving nothing, until the voltage has sunk to float.
       const ceiling = absorption ? absorption.volts : float.volts + 0.9 * view.blocks;
-      const sinking = !on && volts > float.volts && volts < ceiling && isSinking(view, cell) ? anywhere : -never;
+      const sinks = volts > float.volts && volts < ceiling && isSinking(view, cell);
+      const sinking = sinks ? anywhere - (on ? 1 : 0) : -never;
       out[4] = Math.max(holding, sinking) - busy + says('float');
       out[5] = anywhere - notBelow(volts, float) - (held > 2 ? 2 : 0) + Math.max(says('float'), says('bulk'));
     } else out[4] = out[5] = -never;

@@ -114,7 +114,7 @@ const tideGauge: DemoSystem = {
     },
     climate: { ...ISLANDS, meanC: 19, dailyC: 4, clear: 0.65, mixed: 0.27 },
     capableAmps: (_, sun) => Math.min(40, 42 * sun),
-    loadAmps: (ms, random) => (ms % (15 * 60_000) < 90_000 ? 9 : 4.3) + Math.abs(random.normal(0, 0.1)),
+    loadAmps: (ms, random) => (ms % (15 * 60_000) < 90_000 ? 9 : 5) + Math.abs(random.normal(0, 0.1)),
     inputVolts: (_, sun, amps) => (sun > 0.003 ? 17.5 + 3 * sun - 0.02 * amps : 0.4),
     monitor: {
       method: 'shunt',

@@ -28,12 +28,12 @@ export interface RandomJob {
  * absorption that a long float makes up for) is not what a technician is called for: such a site is drawn again.
  */
 export function randomJob(fault: Fault, random: Random): RandomJob {
-  for (let tries = 0; tries < 30; tries++) {
+  for (let tries = 0; tries < 60; tries++) {
     const site = drawJob(fault, random);
     const { bestDaily } = site.truth;
     if (fault === 'none' ? bestDaily > 95 : bestDaily < 96) return site;
   }
-  throw new Error(`No site with the fault ${fault} came up in 30 draws.`);
+  throw new Error(`No site with the fault ${fault} came up in 60 draws.`);
 }
 
 function drawJob(fault: Fault, random: Random): RandomJob {
@@ -48,14 +48,15 @@ function drawJob(fault: Fault, random: Random): RandomJob {
   const compensation = random.pick([-3, -4, -5]);
   const middle = (chargeVolts.min + chargeVolts.max) / 2 + random.uniform(-0.08, 0.08) * blocks;
   const absorptionV = round(
-    fault === 'charge-voltage-low' ? chargeVolts.min - random.uniform(0.25, 0.7) * blocks : middle,
+    fault === 'charge-voltage-low' ? chargeVolts.min - random.uniform(0.2, 0.6) * blocks : middle,
     2,
   );
   const floatV = round(Math.min(absorptionV - 0.25 * blocks, random.uniform(13.5, 13.8) * blocks), 2);
+  const short = fault === 'absorption-too-short';
   const tooSmallMains = fault === 'source-too-small' && !solar;
-  const away = tooSmallMains ? 0 : fault === 'none' ? random.uniform(4, 9) : random.uniform(8, 18);
+  const away = tooSmallMains ? 0 : fault === 'none' ? random.uniform(4, 9) : random.uniform(7, 12);
   // Hours of good sun are about six; mains is away for a few hours so that there is something to charge.
-  const drawn = capacity * random.uniform(0.15, 0.4);
+  const drawn = capacity * (fault === 'none' ? random.uniform(0.15, 0.4) : random.uniform(0.25, 0.45));
   const chargingHours = solar ? 5.5 : 24 - away;
   const need = (drawn * 1.1) / chargingHours;
   const ratedA =
@@ -63,7 +64,6 @@ function drawJob(fault: Fault, random: Random): RandomJob {
       ? (drawn * random.uniform(0.55, 0.85)) / (solar ? 6 : 24)
       : Math.max(capacity * random.uniform(0.09, 0.2), 2.2 * need);
   const meanLoad = drawn / 24;
-  const short = fault === 'absorption-too-short';
   const tailPercent = random.uniform(0.6, 1.8);
   const absorptionMinutes = short ? random.pick([15, 20, 30, 45]) : random.pick([240, 300, 360, 480]);
   const usesTail = !short && random.next() < 0.6;
@@ -112,7 +112,11 @@ function drawJob(fault: Fault, random: Random): RandomJob {
       loadAmps: (ms) => {
         const base = meanLoad * (!solar && isAway(ms) ? nightLoad : solar ? 1 : 0.5);
         if (!pulse) return base;
-        return ms % pulse.every < pulse.every * pulse.share ? (0.4 * base) / pulse.share + 0.6 * base : 0.6 * base;
+        // No pump or fan keeps step with a logger: each run of it begins at a moment of its own.
+        const turn = Math.floor(ms / pulse.every);
+        const start = ((turn * 2_654_435_761) % 1000) / 1000;
+        const within = (ms % pulse.every) / pulse.every;
+        return within >= start * (1 - pulse.share) && within < start * (1 - pulse.share) + pulse.share ? (0.4 * base) / pulse.share + 0.6 * base : 0.6 * base;
       },
       inputVolts: (ms, sun) => (solar ? (sun > 0.003 ? 18 * blocks + 3 * sun : 0.3) : isAway(ms) ? 0 : 230),
     },
