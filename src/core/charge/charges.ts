@@ -30,6 +30,8 @@ export interface Stage extends Span {
   endAmps: number;
   /** Source's own current at the end, A. */
   endSourceAmps: number;
+  /** Current over the second half of the stage, median, A: what it had settled to before the end, which a failing supply bends. */
+  settledAmps: number;
   /** Source's own current over the whole stage, median, A. */
   usualSourceAmps: number;
   /** True when `endAmps` is what the battery took, without loads. */
@@ -202,6 +204,7 @@ function stageOf(
     celsius: view.celsius ? median(known.map((cell) => view.celsius![cell]!)) : NaN,
     endAmps: endAmpsAreBattery ? endBattery : endSourceAmps,
     endSourceAmps,
+    settledAmps: median(known.slice(known.length >> 1).map((cell) => (battery ?? view.amps)[cell]!)),
     usualSourceAmps: median(known.map((cell) => view.amps[cell]!)),
     endAmpsAreBattery,
     ampHours: ampHoursIn(span, view, timeline),
@@ -270,14 +273,19 @@ function refine(
 function isFull(charge: Charge, system: System): boolean {
   const { bank } = system;
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
-  const share = (stage: Stage) => (100 * stage.endAmps) / bank.capacityAh;
-  const absorbed = charge.stages.find((one) => one.stage === 'absorption');
-  if (!absorbed) return false;
-  return charge.stages.some(
-    (one) =>
-      (one.stage === 'absorption' && share(one) <= fullTailPercent) ||
-      (one.stage === 'float' && one.heldMs > 4 * HOUR && one.endAmpsAreBattery && share(one) <= fullTailPercent / 8),
-  );
+  const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;
+  return charge.stages.some((one, i) => {
+    const amps = one.endedBy === 'source-lost' || one.endedBy === 'load' ? one.settledAmps : one.endAmps;
+    if (one.stage === 'absorption') return percentOf(amps) <= fullTailPercent;
+    const absorbed = charge.stages.slice(0, i).some((before) => before.stage === 'absorption');
+    return (
+      one.stage === 'float' &&
+      absorbed &&
+      one.heldMs > 4 * HOUR &&
+      one.endAmpsAreBattery &&
+      percentOf(one.settledAmps) <= fullTailPercent / 8
+    );
+  });
 }
 
 /** 95th percentile of the source's current over bulk, A. */

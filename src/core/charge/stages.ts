@@ -91,7 +91,7 @@ function emissions({ view, regulation, setpoints, capacityAh }: StageInputs): (c
   const near = (volts: number, setpoint: Setpoint): number => {
     const width = Math.max(1.3 * setpoint.width, 0.012 * view.blocks);
     const z = (volts - setpoint.volts) / width;
-    return Math.max(-0.5 * z * z - Math.log(width * 2.5066), anywhere - 6);
+    return Math.max(-0.5 * z * z - Math.log(width * 2.5066), anywhere - 14);
   };
 
   /** How badly a voltage fits a supply that falls short of a setpoint: it should be below it. */

@@ -1,0 +1,41 @@
+/** Database chores from the command line: `node .build/admin.cjs migrate | seed | unseed | demo-logs FOLDER`. All but the last need DATABASE_URL. */
+
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
+import { migrate, openStore } from '@/store/database';
+import { seed, unseed } from './seed';
+
+async function main([verb, folder]: string[]): Promise<void> {
+  if (verb === 'demo-logs' && folder) return writeDemoLogs(folder);
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set.');
+  const store = openStore(url);
+  try {
+    if (verb === 'migrate') {
+      const applied = await migrate(store);
+      console.log(applied.length > 0 ? `Migrated: ${applied.join(', ')}` : 'The tables are up to date.');
+    } else if (verb === 'seed') {
+      const added = await seed(store);
+      console.log(added.length > 0 ? `Demo data made: ${added.join(', ')}` : 'The demo data is there.');
+    } else if (verb === 'unseed') await unseed(store);
+    else throw new Error(`Say migrate, seed, unseed or demo-logs FOLDER, not "${verb ?? ''}".`);
+  } finally {
+    await store.destroy();
+  }
+}
+
+function writeDemoLogs(folder: string): void {
+  for (const slug of DEMO_SLUGS)
+    for (const { path, text } of demoJob(slug).logs) {
+      const name = path.replace(/^.*\//, '');
+      mkdirSync(join(folder, slug), { recursive: true });
+      writeFileSync(join(folder, slug, name), text);
+    }
+  console.log(`Demo logs written to ${folder}`);
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exitCode = 1;
+});

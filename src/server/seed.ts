@@ -1,0 +1,46 @@
+/** Fills an empty database with the demo systems. Seeding again changes nothing that is there. */
+
+import { createHash } from 'node:crypto';
+import { takeInLog as readLog } from '@/core/log/takeIn';
+import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
+import { devicesOf } from '@/core/system/schema';
+import type { Store } from '@/store/database';
+import { insertJob, insertSystem, systemWithSlug } from '@/store/jobs';
+import { insertRecording } from '@/store/recordings';
+
+/** Logs that the technician has not taken in yet when the demo starts: they lie ready as files. */
+const LEFT_TO_TAKE_IN = new Set(['tide-gauge/solar']);
+
+/** @returns slugs of the systems that were added */
+export async function seed(store: Store): Promise<string[]> {
+  const added: string[] = [];
+  for (const slug of DEMO_SLUGS) {
+    if (await systemWithSlug(store, slug)) continue;
+    const { job, system, logs } = demoJob(slug);
+    const systemId = await insertSystem(store, system, slug);
+    const jobId = await insertJob(store, systemId, job);
+    for (const { device, path, text } of logs) {
+      if (LEFT_TO_TAKE_IN.has(`${slug}/${device}`)) continue;
+      const bytes = Buffer.from(text);
+      const { kind } = devicesOf(system).find((one) => one.id === device)!;
+      const { series, rows, problemCount, problems, plan } = readLog(bytes, kind, { device }, system.timeZone);
+      await insertRecording(store, {
+        jobId,
+        fileName: path.replace(/^.*\//, ''),
+        sha256: createHash('sha256').update(bytes).digest('hex'),
+        plan,
+        rowCount: rows,
+        problemCount,
+        problems,
+        series,
+      });
+    }
+    added.push(slug);
+  }
+  return added;
+}
+
+/** Removes the demo systems with their jobs and recordings; what users made stays. */
+export async function unseed(store: Store): Promise<void> {
+  await store.deleteFrom('systems').where('slug', 'in', DEMO_SLUGS).execute();
+}

@@ -1,0 +1,47 @@
+/** Runs a task in a worker thread and waits for its answer. */
+
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { NotALog } from '@/core/log/sniff';
+import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
+import type { ReadAnswer, ThreadAnswer, ThreadTask } from '@/workers/tasks';
+
+/** Threads are bundled beside the server by scripts/build-tools.mjs. */
+const threadPath = () => join(/* turbopackIgnore: true */ process.cwd(), '.build', 'thread.cjs');
+
+/** @param signal ends the thread when the one who asked has gone. */
+function runThread(task: ThreadTask, signal?: AbortSignal): Promise<ThreadAnswer> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(threadPath(), { workerData: task });
+    const stop = () => {
+      void worker.terminate();
+      reject(new DOMException('The task was cancelled.', 'AbortError'));
+    };
+    signal?.addEventListener('abort', stop, { once: true });
+    worker.once('message', (answer: ThreadAnswer) => resolve(answer));
+    worker.once('error', reject);
+    worker.once('exit', () => {
+      signal?.removeEventListener('abort', stop);
+      reject(new Error('The worker thread ended without an answer.'));
+    });
+  });
+}
+
+function failed(answer: Extract<ThreadAnswer, { kind: 'failed' }>): Error {
+  return answer.ours ? new NotALog(answer.message) : new Error(answer.message);
+}
+
+/** @throws NotALog with a sentence for the user */
+export async function readInThread(task: Omit<Extract<ThreadTask, { kind: 'read' }>, 'kind'>, signal?: AbortSignal): Promise<ReadAnswer> {
+  const answer = await runThread({ kind: 'read', ...task }, signal);
+  if (answer.kind === 'failed') throw failed(answer);
+  if (answer.kind !== 'read') throw new Error('The worker thread answered something else than was asked.');
+  return answer;
+}
+
+export async function analyseInThread(input: DiagnosisInput): Promise<Diagnosis> {
+  const answer = await runThread({ kind: 'analyse', input });
+  if (answer.kind === 'failed') throw failed(answer);
+  if (answer.kind !== 'analysed') throw new Error('The worker thread answered something else than was asked.');
+  return answer.diagnosis;
+}

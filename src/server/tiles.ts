@@ -1,0 +1,32 @@
+/** Tiles of a recording for the strips: 512 buckets of minimum and maximum at one of a ladder of widths. */
+
+import { SUMMARY_SIZE, sliceExtent } from '@/core/log/pyramid';
+import { TILE_BUCKETS, tileSpan } from '@/core/log/tiles';
+import type { Store } from '@/store/database';
+import { findRecording, loadWindow } from '@/store/recordings';
+
+/**
+ * @param channels in the order in which they are wanted.
+ * @returns for each channel 512 minima then 512 maxima, Float32, NaN where there is no sample; null when there is no recording
+ */
+export async function recordingTile(
+  store: Store,
+  id: string,
+  channels: readonly string[],
+  level: number,
+  index: number,
+): Promise<Float32Array | null> {
+  const recording = await findRecording(store, id);
+  if (!recording) return null;
+  const { from, to } = tileSpan(level, index);
+  const perBucket =
+    ((recording.sample_count / Math.max(1, recording.to_ms - recording.from_ms)) * (to - from)) / TILE_BUCKETS;
+  const window = await loadWindow(store, id, channels, from, to, perBucket >= 2 * SUMMARY_SIZE);
+  const out = new Float32Array(channels.length * 2 * TILE_BUCKETS);
+  channels.forEach((channel, i) => {
+    const { min, max } = sliceExtent(window.time, window.channels[channel]!, from, to, TILE_BUCKETS);
+    out.set(min, 2 * i * TILE_BUCKETS);
+    out.set(max, (2 * i + 1) * TILE_BUCKETS);
+  });
+  return out;
+}

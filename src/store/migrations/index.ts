@@ -1,0 +1,8 @@
+/** All migrations by name, in order. A migration that has landed is never changed; a new one is added. */
+
+import type { Migration } from 'kysely';
+import * as jobsAndRecordings from './001-jobs-and-recordings';
+
+export const MIGRATIONS: Record<string, Migration> = {
+  '001-jobs-and-recordings': jobsAndRecordings,
+};

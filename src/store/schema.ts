@@ -1,0 +1,82 @@
+/** The tables as Kysely types. Migrations make them; `systems.description` and `jobs.details` are the core's Zod types. */
+
+import type { ColumnType, Generated } from 'kysely';
+import type { Job, System } from '@/core/system/schema';
+import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
+import type { Diagnosis } from '@/core/diagnosis/diagnose';
+
+type Json<T> = ColumnType<T, string, string>;
+type Created = ColumnType<Date, never, never>;
+
+export interface SystemsTable {
+  id: Generated<string>;
+  /** Set for demo systems, so that seeding twice changes nothing. */
+  slug: string | null;
+  description: Json<System>;
+  created_at: Created;
+}
+
+export interface JobsTable {
+  id: Generated<string>;
+  system_id: string;
+  details: Json<Job>;
+  opened_at: ColumnType<Date, string, string>;
+  created_at: Created;
+}
+
+export interface RecordingsTable {
+  id: Generated<string>;
+  job_id: string;
+  device: string;
+  file_name: string;
+  sha256: string;
+  /** How the file was read, kept so that it can be read again in the same way. */
+  plan: Json<ReadPlan>;
+  row_count: number;
+  problem_count: number;
+  problems: Json<RowProblem[]>;
+  sample_count: number;
+  /** Epoch ms of the first and last sample. */
+  from_ms: number;
+  to_ms: number;
+  channels: string[];
+  created_at: Created;
+}
+
+export interface RecordingChunksTable {
+  recording_id: string;
+  /** A channel, or 'time'. */
+  channel: string;
+  sequence: number;
+  sample_count: number;
+  /** Samples that are not missing. */
+  known_count: number;
+  from_ms: number;
+  to_ms: number;
+  /** Over known samples; null when there are none. */
+  minimum: number | null;
+  maximum: number | null;
+  total: number;
+  /** Little-endian Float32 values, or Float64 epoch ms for 'time'. */
+  data: Buffer;
+  /** Minimum, then maximum, of every 64 samples, Float32; for 'time' the first time of every 64, Float64. */
+  summary: Buffer;
+}
+
+export interface AnalysesTable {
+  id: Generated<string>;
+  job_id: string;
+  core_version: number;
+  /** Recordings that it was made from, sorted: it is stale when they have changed. */
+  recording_ids: string[];
+  result: Json<Diagnosis>;
+  created_at: Created;
+}
+
+export interface Database {
+  systems: SystemsTable;
+  jobs: JobsTable;
+  recordings: RecordingsTable;
+  recording_chunks: RecordingChunksTable;
+  analyses: AnalysesTable;
+}

@@ -1,0 +1,26 @@
+/** What is asked of a worker thread and what it answers. */
+
+import type { Series } from '@/core/log/channels';
+import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
+import type { DeviceKind } from '@/core/log/recognise';
+import type { LogDescription } from '@/core/log/takeIn';
+import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
+
+export type ThreadTask =
+  | { kind: 'read'; path: string; deviceKind: DeviceKind; description: LogDescription; timeZone: string }
+  | { kind: 'analyse'; input: DiagnosisInput };
+
+export type ReadAnswer = {
+  kind: 'read';
+  plan: ReadPlan;
+  series: Series;
+  rows: number;
+  problemCount: number;
+  problems: RowProblem[];
+};
+
+export type ThreadAnswer =
+  | ReadAnswer
+  | { kind: 'analysed'; diagnosis: Diagnosis }
+  /** `ours`: the message is a sentence for the user; otherwise a fault of the program. */
+  | { kind: 'failed'; ours: boolean; message: string };
