@@ -1,10 +1,15 @@
 import { takeInLog } from '../log/takeIn';
-import { demoJob } from '../simulate/demo';
+import { type DemoJob, demoJob } from '../simulate/demo';
 import { devicesOf } from '../system/schema';
 import { diagnose } from './diagnose';
 
+// A demo job takes seconds to simulate: each is made once.
+const jobs = new Map<string, DemoJob>();
+
 function diagnoseDemo(slug: string, only?: string) {
-  const { job, system, logs } = demoJob(slug);
+  const demo = jobs.get(slug) ?? demoJob(slug);
+  jobs.set(slug, demo);
+  const { job, system, logs } = demo;
   const series = logs
     .filter((log) => !only || log.device === only)
     .map(({ device, text }) => {

@@ -102,6 +102,38 @@ export function theilSen(x: ArrayLike<number>, y: ArrayLike<number>): number {
   return median(slopes);
 }
 
+/**
+ * Where a rising function reaches a value: regula falsi with the Illinois step, inside a bracket.
+ * @returns x to within `tolerance`; an end of the bracket when the value lies beyond it.
+ */
+export function solveRising(f: (x: number) => number, value: number, low: number, high: number, tolerance = 1e-7): number {
+  let a = low;
+  let b = high;
+  let fa = f(a) - value;
+  let fb = f(b) - value;
+  if (fa >= 0) return a;
+  if (fb <= 0) return b;
+  let side = 0;
+  for (let i = 0; i < 100 && b - a > tolerance; i++) {
+    // Now and then halve: on a steep exponential the secant alone creeps.
+    const x = i % 4 === 3 ? (a + b) / 2 : (a * fb - b * fa) / (fb - fa);
+    const fx = f(x) - value;
+    if (Math.abs(fx) < 1e-9) return x;
+    if (fx < 0) {
+      a = x;
+      fa = fx;
+      if (side === -1) fb /= 2;
+      side = -1;
+    } else {
+      b = x;
+      fb = fx;
+      if (side === 1) fa /= 2;
+      side = 1;
+    }
+  }
+  return (a + b) / 2;
+}
+
 /** Piecewise-linear look-up in a table of [x, y] rows with rising x; held constant beyond its ends. */
 export function interpolate(table: ReadonlyArray<readonly [number, number]>, x: number): number {
   const first = table[0]!;

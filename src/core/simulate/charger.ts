@@ -1,5 +1,6 @@
 /** A three-stage charger: bulk, absorption, float, with a timer, a tail or both, temperature compensation and rebulk. */
 
+import { solveRising } from '../quantity/numbers';
 import type { ReportedStage } from '../log/channels';
 
 export interface ChargerSpec {
@@ -54,13 +55,7 @@ export function drive(spec: ChargerSpec, target: number, capableAmps: number, bu
   if (capableAmps <= 0 || target <= idle)
     return { batteryVolts: idle, terminalVolts: idle, amps: 0, regulating: false };
   const wanted = (volts: number) => bus.ampsAt(volts) + bus.loadAmps;
-  let low = idle;
-  let high = target;
-  for (let i = 0; i < 40; i++) {
-    const middle = (low + high) / 2;
-    if (middle + wanted(middle) * spec.pathOhms < target) low = middle;
-    else high = middle;
-  }
+  const low = solveRising((volts) => volts + wanted(volts) * spec.pathOhms, target, idle, target);
   const holding = wanted(low);
   if (holding <= capableAmps)
     return { batteryVolts: low, terminalVolts: low + holding * spec.pathOhms, amps: holding, regulating: true };

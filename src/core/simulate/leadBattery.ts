@@ -10,7 +10,7 @@
  *   recovers.
  */
 
-import { clamp } from '../quantity/numbers';
+import { clamp, solveRising } from '../quantity/numbers';
 import { leadCapacityShare } from '../system/capacityTemperature';
 
 export interface LeadBatterySpec {
@@ -82,31 +82,28 @@ export function leadBattery(spec: LeadBatterySpec, start: LeadBatteryState): Lea
   };
   const dischargeOhms = () =>
     ((OHM_AH_PER_CELL * coldOhms()) / capacityAh) * (spec.resistance + 0.06 / Math.max(0.02, state.available));
-  const gasAmps = (cellVolts: number) =>
-    cellVolts < 2
-      ? 0
-      : capacityAh *
-        GAS_AMPS *
-        spec.gassing *
-        Math.exp(GAS_PER_VOLT * (cellVolts - 2.23) + GAS_PER_C * (state.celsius - 25));
+  // The state stands still within a step: what depends on it alone is worked out once.
+  let rest = 0;
+  let ohmsIn = 0;
+  let ohmsOut = 0;
+  let gasBase = 0;
+  const settle = () => {
+    rest = openCircuit() - emptying();
+    ohmsIn = chargeOhms();
+    ohmsOut = dischargeOhms();
+    gasBase = capacityAh * GAS_AMPS * spec.gassing * Math.exp(GAS_PER_C * (state.celsius - 25) - GAS_PER_VOLT * 2.23);
+  };
+  settle();
+  const gasAmps = (cellVolts: number) => (cellVolts < 2 ? 0 : gasBase * Math.exp(GAS_PER_VOLT * cellVolts));
 
   function ampsAt(volts: number): number {
     const cell = volts / cells;
-    const over = cell - (openCircuit() - emptying());
-    if (over <= 0) return over / dischargeOhms() + gasAmps(cell);
-    return (REACTION_VOLTS * Math.sinh(Math.min(12, over / REACTION_VOLTS))) / chargeOhms() + gasAmps(cell);
+    const over = cell - rest;
+    if (over <= 0) return over / ohmsOut + gasAmps(cell);
+    return (REACTION_VOLTS * Math.sinh(Math.min(12, over / REACTION_VOLTS))) / ohmsIn + gasAmps(cell);
   }
 
-  function voltsAt(amps: number): number {
-    let low = 1.2 * cells;
-    let high = 3.2 * cells;
-    for (let i = 0; i < 40; i++) {
-      const middle = (low + high) / 2;
-      if (ampsAt(middle) < amps) low = middle;
-      else high = middle;
-    }
-    return (low + high) / 2;
-  }
+  const voltsAt = (amps: number): number => solveRising(ampsAt, amps, 1.2 * cells, 3.2 * cells);
 
   return {
     state,
@@ -123,6 +120,7 @@ export function leadBattery(spec: LeadBatterySpec, start: LeadBatteryState): Lea
       const heat = Math.abs(amps) * Math.abs(volts - openCircuit() * cells);
       const heatCapacity = capacityAh * cells * 12;
       state.celsius += (heat * seconds) / (heatCapacity * 60) + ((ambient - state.celsius) * hours) / 8;
+      settle();
     },
   };
 }
