@@ -1,0 +1,22 @@
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import '@fontsource-variable/atkinson-hyperlegible-mono';
+import './globals.css';
+import type { Metadata } from 'next';
+import { ThemeProvider } from 'next-themes';
+import type { ReactNode } from 'react';
+import { TopBar } from '@/ui/primitives/TopBar';
+
+export const metadata: Metadata = { title: 'Pazienza', description: 'Diagnosis of battery systems from their logs' };
+
+export default function Layout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en" suppressHydrationWarning>
+      <body className="flex min-h-dvh flex-col">
+        <ThemeProvider attribute="class" defaultTheme="system" enableSystem disableTransitionOnChange>
+          <TopBar />
+          {children}
+        </ThemeProvider>
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,26 @@
+/** A standing: its word, and a bar whose length says how strongly the evidence speaks. Never colour alone. */
+
+import type { Standing as StandingName } from '@/core/diagnosis/weigh';
+
+const LENGTH: Record<StandingName, number> = {
+  strong: 100,
+  likely: 75,
+  possible: 50,
+  'cannot-tell': 0,
+  unlikely: 25,
+  excluded: 8,
+};
+
+export function Standing({ standing }: { standing: StandingName }) {
+  const weak = standing === 'unlikely' || standing === 'excluded' || standing === 'cannot-tell';
+  return (
+    <span className="inline-flex items-center gap-2">
+      <span className={`w-20 text-xs ${weak ? 'text-ink-soft' : 'font-semibold text-ink'}`}>
+        {standing.replace('-', ' ')}
+      </span>
+      <span className="inline-block h-1.5 w-14 bg-rule" aria-hidden>
+        <span className="block h-full bg-accent" style={{ width: `${LENGTH[standing]}%` }} />
+      </span>
+    </span>
+  );
+}
