@@ -1,0 +1,129 @@
+'use client';
+/** The notebook: causes by standing, each opening to its evidence; pointing at an item lights its spans, pressing it goes there. */
+
+import { Accordion } from 'radix-ui';
+import { ChevronDown } from 'lucide-react';
+import Link from 'next/link';
+import type { Diagnosis, Finding, IsoSpan } from '@/core/diagnosis/diagnose';
+import type { Span } from '@/core/quantity/span';
+import type { Job } from '@/core/system/schema';
+import { Standing } from '@/ui/primitives/Standing';
+
+interface Props {
+  jobId: string;
+  job: Job;
+  diagnosis: Diagnosis;
+  hasLogs: boolean;
+  openAll: boolean;
+  onLight: (spans: Span[]) => void;
+  /** Goes to a span on the strips; null where there are no strips. */
+  onGo: ((span: Span) => void) | null;
+}
+
+const toSpan = ([from, to]: IsoSpan): Span => ({ from: Date.parse(from), to: Date.parse(to) });
+const NOTABLE = ['strong', 'likely', 'possible'];
+
+export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: Props) {
+  const { findings, trust, nextTest } = diagnosis;
+  const notable = findings.filter((one) => NOTABLE.includes(one.standing));
+  return (
+    <div className="p-3">
+      <h2 className="mb-2 font-semibold">What the log says</h2>
+      {!hasLogs && (
+        <p className="mb-3 text-sm text-ink-soft">
+          No log was taken in yet, so only the description speaks.{' '}
+          <Link href={`/jobs/${jobId}/logs`} className="text-accent underline">
+            Take in a log
+          </Link>
+        </p>
+      )}
+      {trust.map((note) => (
+        <p key={note.text} className="mb-2 border-l-3 border-rule-strong pl-2 text-sm">
+          {note.text}
+        </p>
+      ))}
+      {hasLogs && notable.length === 0 && (
+        <p className="mb-2 text-sm">Of the causes weighed, none is possible or better. Nothing wrong was found in this log.</p>
+      )}
+      <Accordion.Root type="multiple" defaultValue={(openAll ? findings : notable.slice(0, 1)).map((one) => one.cause)}>
+        {findings.map((finding) => (
+          <CauseItem key={finding.cause} finding={finding} onLight={onLight} onGo={onGo} />
+        ))}
+      </Accordion.Root>
+      {nextTest && (
+        <section className="mt-4 border-t border-rule-strong pt-3">
+          <h2 className="font-semibold">Next test</h2>
+          <p className="text-sm font-semibold">
+            {nextTest.title} <span className="font-mono font-normal text-ink-soft">{nextTest.minutes} min</span>
+          </p>
+          <p className="text-sm">{nextTest.how}</p>
+          <p className="text-sm text-ink-soft">{nextTest.why}</p>
+          {nextTest.caution && <p className="mt-1 border-l-3 border-hazard pl-2 text-sm">{nextTest.caution}</p>}
+        </section>
+      )}
+      <p className="mt-4 text-xs text-ink-soft">
+        Local codes and the maker’s sheet come before anything said here. Mains work belongs to licensed people.
+      </p>
+    </div>
+  );
+}
+
+function CauseItem({ finding, onLight, onGo }: { finding: Finding } & Pick<Props, 'onLight' | 'onGo'>) {
+  return (
+    <Accordion.Item value={finding.cause} className="border-t border-rule">
+      <Accordion.Header>
+        <Accordion.Trigger className="group flex w-full items-start gap-1 py-2 text-left hover:bg-accent-soft">
+          <ChevronDown className="mt-0.5 size-4 shrink-0 text-ink-soft transition-transform group-data-[state=closed]:-rotate-90" aria-hidden />
+          <span className="flex-1">
+            <span className="flex items-center justify-between">
+              <Standing standing={finding.standing} />
+              <span className="font-mono text-xs text-ink-soft">{finding.decibans} dB</span>
+            </span>
+            <span className="block text-sm">{finding.title}</span>
+          </span>
+        </Accordion.Trigger>
+      </Accordion.Header>
+      <Accordion.Content>
+        <ul className="pb-2 pl-5">
+          {finding.evidence.map((item) => (
+            <EvidenceItem key={item.text} item={item} onLight={onLight} onGo={onGo} />
+          ))}
+          {finding.missing.map((one) => (
+            <li key={one} className="py-1 text-sm text-ink-soft">
+              Not enough to tell: {one} is missing.
+            </li>
+          ))}
+        </ul>
+      </Accordion.Content>
+    </Accordion.Item>
+  );
+}
+
+function EvidenceItem({ item, onLight, onGo }: { item: Finding['evidence'][number] } & Pick<Props, 'onLight' | 'onGo'>) {
+  const spans = item.spans.map(toSpan);
+  const text = (
+    <>
+      <span className="font-mono text-xs text-ink-soft">
+        {item.decibans > 0 ? `+${item.decibans}` : item.decibans}
+      </span>
+      <span>{item.text}</span>
+    </>
+  );
+  const layout = 'grid w-full grid-cols-[2rem_1fr] gap-1 py-1 text-left text-sm';
+  if (spans.length === 0 || !onGo) return <li className={layout}>{text}</li>;
+  return (
+    <li>
+      <button
+        type="button"
+        className={`${layout} hover:bg-accent-soft`}
+        onMouseEnter={() => onLight(spans)}
+        onMouseLeave={() => onLight([])}
+        onFocus={() => onLight(spans)}
+        onBlur={() => onLight([])}
+        onClick={() => onGo({ from: spans[0]!.from, to: spans[Math.min(2, spans.length - 1)]!.to })}
+      >
+        {text}
+      </button>
+    </li>
+  );
+}

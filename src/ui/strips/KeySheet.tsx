@@ -1,0 +1,39 @@
+/** The sheet that lists the keys of the strips. */
+
+import { Dialog } from 'radix-ui';
+
+const KEYS = [
+  ['← →', 'move'],
+  ['Page up, Page down', 'move by a view'],
+  ['+ −', 'zoom'],
+  ['d', 'a day'],
+  ['0', 'the whole log'],
+  ['Home, End', 'start, end'],
+  ['n, p', 'next, previous stage'],
+  ['?', 'this sheet'],
+];
+
+export function KeySheet({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpenChange}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-black/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 w-80 -translate-x-1/2 -translate-y-1/2 border border-rule-strong bg-sheet p-4"
+        >
+          <Dialog.Title className="mb-2 font-semibold">Keys of the strips</Dialog.Title>
+          <dl className="grid grid-cols-[9rem_1fr] gap-y-1 text-sm">
+            {KEYS.map(([key, what]) => (
+              <div key={key} className="contents">
+                <dt className="font-mono">{key}</dt>
+                <dd>{what}</dd>
+              </div>
+            ))}
+          </dl>
+          <Dialog.Close className="mt-3 border border-rule-strong px-3 py-1">Close</Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

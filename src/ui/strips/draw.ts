@@ -1,0 +1,107 @@
+/** Draws the traces of a lane on a canvas: one line up and down a pixel column, from tiles, never from samples. */
+
+import type { ScaleLinear } from 'd3-scale';
+import type { Span } from '@/core/quantity/span';
+import { bucketMs, COARSEST_LEVEL, levelFor, TILE_BUCKETS, tilesIn, tileSpan } from '@/core/log/tiles';
+import { drawnChannels, type Lane, type Trace } from './lanes';
+import type { Tile, TileSource } from './tileSource';
+
+export interface Frame {
+  view: Span;
+  width: number;
+  height: number;
+  y: ScaleLinear<number, number>;
+}
+
+/** Finest tile that is there for a place: the wanted level, or one above it. */
+function bestTile(source: TileSource, trace: Trace, level: number, index: number): { tile: Tile; level: number; index: number } | null {
+  const wanted = source.get(trace.recording.id, drawnChannels(trace.recording), trace.channel, level, index);
+  if (wanted) return { tile: wanted, level, index };
+  for (let up = level + 1, at = index >> 1; up <= COARSEST_LEVEL; up++, at >>= 1) {
+    const tile = source.peek(trace.recording.id, trace.channel, up, at);
+    if (tile) return { tile, level: up, index: at };
+  }
+  return null;
+}
+
+/** Calls `visit` for every filled bucket of a trace in the view, left to right: middle of the bucket, minimum, maximum, width. */
+function eachBucket(
+  source: TileSource,
+  trace: Trace,
+  view: Span,
+  width: number,
+  visit: (ms: number, min: number, max: number, bucket: number) => void,
+): void {
+  const level = levelFor((view.to - view.from) / Math.max(1, width));
+  const shown = { from: Math.max(view.from, trace.recording.from), to: Math.min(view.to, trace.recording.to + 1) };
+  if (shown.to <= shown.from) return;
+  for (const index of tilesIn(level, shown)) {
+    const found = bestTile(source, trace, level, index);
+    if (!found) continue;
+    const place = tileSpan(level, index);
+    const { from } = tileSpan(found.level, found.index);
+    const bucket = bucketMs(found.level);
+    const first = Math.max(0, Math.floor((Math.max(place.from, shown.from - trace.gapMs) - from) / bucket));
+    const end = Math.min(TILE_BUCKETS, Math.ceil((Math.min(place.to, shown.to + trace.gapMs) - from) / bucket));
+    for (let i = first; i < end; i++) {
+      const min = found.tile.min[i]!;
+      if (min === min) visit(from + (i + 0.5) * bucket, min, found.tile.max[i]!, bucket);
+    }
+  }
+}
+
+export function drawLane(canvas: HTMLCanvasElement, lane: Lane, source: TileSource, { view, width, height, y }: Frame): void {
+  const ratio = window.devicePixelRatio || 1;
+  if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
+    canvas.width = Math.round(width * ratio);
+    canvas.height = Math.round(height * ratio);
+  }
+  const context = canvas.getContext('2d')!;
+  context.setTransform(ratio, 0, 0, ratio, 0, 0);
+  context.clearRect(0, 0, width, height);
+  const style = getComputedStyle(canvas);
+  const perMs = width / (view.to - view.from);
+  lane.traces.forEach((trace, order) => {
+    context.strokeStyle = style.getPropertyValue(trace.ink);
+    context.globalAlpha = order === 0 ? 1 : 0.75;
+    context.lineWidth = order === 0 ? 1.4 : 1.1;
+    context.setLineDash(trace.dash);
+    context.beginPath();
+    let last = -Infinity;
+    eachBucket(source, trace, view, width, (ms, min, max, bucket) => {
+      const x = (ms - view.from) * perMs;
+      if (ms - last > Math.max(trace.gapMs, 2.5 * bucket)) context.moveTo(x, y(min));
+      else context.lineTo(x, y(min));
+      if (max !== min) context.lineTo(x, y(max));
+      last = ms;
+    });
+    context.stroke();
+  });
+  context.globalAlpha = 1;
+}
+
+/** Least and greatest value of a lane over a span, from tiles that are there; null before any has come. */
+export function extentOf(lane: Lane, source: TileSource, view: Span, width: number): [number, number] | null {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const trace of lane.traces)
+    eachBucket(source, trace, view, width, (_, min, max) => {
+      if (min < low) low = min;
+      if (max > high) high = max;
+    });
+  return low <= high ? [low, high] : null;
+}
+
+/** Value of a trace at a moment: the middle of the bucket nearest to it; NaN in a gap. */
+export function valueAt(trace: Trace, source: TileSource, view: Span, width: number, ms: number): number {
+  let nearest = NaN;
+  let distance = Infinity;
+  const reach = Math.max(trace.gapMs, (3 * (view.to - view.from)) / width);
+  eachBucket(source, trace, { from: ms - reach, to: ms + reach }, (2 * reach * width) / (view.to - view.from), (at, min, max) => {
+    if (Math.abs(at - ms) < distance) {
+      distance = Math.abs(at - ms);
+      nearest = (min + max) / 2;
+    }
+  });
+  return distance <= reach ? nearest : NaN;
+}

@@ -1,0 +1,63 @@
+/** Fetches tiles of recordings and keeps them. What is not there yet is drawn from a coarser tile. */
+
+import { TILE_BUCKETS } from '@/core/log/tiles';
+
+export interface Tile {
+  /** TILE_BUCKETS values each. */
+  min: Float32Array;
+  max: Float32Array;
+}
+
+export interface TileSource {
+  /** The tile when it is there; otherwise it is asked for, and null. */
+  get(recordingId: string, channels: readonly string[], channel: string, level: number, index: number): Tile | null;
+  /** The tile when it is there; nothing is asked for. */
+  peek(recordingId: string, channel: string, level: number, index: number): Tile | null;
+}
+
+/** Kept tiles; a tile of one channel has 4 KiB. */
+const MOST_TILES = 4000;
+
+/** @param onArrival called when something new can be drawn. @param onFailure called when a tile cannot be had */
+export function tileSource(onArrival: () => void, onFailure: () => void): TileSource {
+  const kept = new Map<string, Tile>();
+  const asked = new Set<string>();
+  const key = (id: string, channel: string, level: number, index: number) => `${id}/${channel}/${level}/${index}`;
+
+  async function fetchTile(id: string, channels: readonly string[], level: number, index: number): Promise<void> {
+    const request = `${id}/${level}/${index}`;
+    if (asked.has(request)) return;
+    asked.add(request);
+    try {
+      const answer = await fetch(`/api/recordings/${id}/tiles?level=${level}&index=${index}&channels=${channels.join(',')}`);
+      if (!answer.ok) throw new Error(String(answer.status));
+      const values = new Float32Array(await answer.arrayBuffer());
+      channels.forEach((channel, i) =>
+        kept.set(key(id, channel, level, index), {
+          min: values.subarray(2 * i * TILE_BUCKETS, (2 * i + 1) * TILE_BUCKETS),
+          max: values.subarray((2 * i + 1) * TILE_BUCKETS, (2 * i + 2) * TILE_BUCKETS),
+        }),
+      );
+      while (kept.size > MOST_TILES) {
+        const oldest = kept.keys().next().value!;
+        kept.delete(oldest);
+        const [oldId, , oldLevel, oldIndex] = oldest.split('/');
+        asked.delete(`${oldId}/${oldLevel}/${oldIndex}`);
+      }
+      onArrival();
+    } catch {
+      // Asked for again when it is next needed.
+      asked.delete(request);
+      onFailure();
+    }
+  }
+
+  return {
+    get(id, channels, channel, level, index) {
+      const tile = kept.get(key(id, channel, level, index));
+      if (!tile) void fetchTile(id, channels, level, index);
+      return tile ?? null;
+    },
+    peek: (id, channel, level, index) => kept.get(key(id, channel, level, index)) ?? null,
+  };
+}
