@@ -39,14 +39,15 @@ start(async () => {
 
   /** @type {(() => unknown)[]} */
   const toEnd = [];
-  let ending = false;
-  const end = async (/** @type {number} */ code) => {
-    if (ending) return;
-    ending = true;
-    for (const one of toEnd.reverse()) await one();
-    rmSync(runFile, { force: true });
-    process.exit(code);
-  };
+  /** @type {Promise<void> | null} */
+  let ending = null;
+  // Ends what was started, last first, once: whoever asks again waits for the same end.
+  const end = (/** @type {number} */ code) =>
+    (ending ??= (async () => {
+      for (const one of toEnd.reverse()) await one();
+      rmSync(runFile, { force: true });
+      process.exit(code);
+    })());
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
 
   try {

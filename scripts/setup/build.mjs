@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 
 import { join } from 'node:path';
 import { root, run, say, Stop } from './shell.mjs';
 
-const SOURCES = ['src', 'scripts/build-tools.mjs', 'package-lock.json', 'tsconfig.json', 'next.config.ts', 'postcss.config.mjs'];
+const SOURCES = ['scripts/build-tools.mjs', 'package-lock.json', 'tsconfig.json', 'next.config.ts', 'postcss.config.mjs'];
 
 function fingerprint() {
   const hash = createHash('sha256');
@@ -18,7 +18,8 @@ function fingerprint() {
       else if (!/\.test\.tsx?$/.test(entry.name)) add(path);
     }
   };
-  for (const path of SOURCES) if (existsSync(join(root, path))) path === 'src' ? walk(path) : add(path);
+  walk('src');
+  for (const path of SOURCES) if (existsSync(join(root, path))) add(path);
   return hash.digest('hex');
 }
 

@@ -140,11 +140,13 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
     () =>
       lanes.map((lane) => {
         const found = extentOf(lane, source, full, Math.max(1, width)) ?? [0, 1];
+        // The band that the battery asks for is to be seen even when the voltage never gets there.
+        if (lane.id === 'volts') found[1] = Math.max(found[1], system.bank.chargeVolts.max + 0.02 * system.bank.cellsInSeries);
         const margin = Math.max(0.05 * (found[1] - found[0]), 0.05);
         return [found[0] - margin, found[1] + margin] as [number, number];
       }),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- tick says that the source has more
-    [lanes, source, full, width, tick],
+    [lanes, source, full, width, tick, system],
   );
 
   const starts = useMemo(

@@ -1,0 +1,28 @@
+import { join } from 'node:path';
+import { Font, renderToBuffer } from '@react-pdf/renderer';
+import { openJob } from '@/server/openJob';
+import { store } from '@/server/store';
+import { ReportPdf } from '@/ui/report/ReportPdf';
+import { reportOf } from '@/ui/report/sections';
+
+const fontFile = (family: string, weight: number) =>
+  join(/* turbopackIgnore: true */ process.cwd(), 'node_modules', '@fontsource', family, 'files', `${family}-latin-${weight}-normal.woff`);
+
+Font.register({
+  family: 'Atkinson',
+  fonts: [400, 700].map((weight) => ({ src: fontFile('atkinson-hyperlegible-next', weight), fontWeight: weight })),
+});
+Font.register({ family: 'AtkinsonMono', fonts: [{ src: fontFile('atkinson-hyperlegible-mono', 400), fontWeight: 400 }] });
+Font.registerHyphenationCallback((word) => [word]);
+
+/** The report of a job as a PDF. */
+export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }) {
+  const open = await openJob(store(), (await params).id);
+  if (!open) return new Response('There is no such job.', { status: 404 });
+  const report = reportOf(open.job, open.system, open.diagnosis);
+  const pdf = await renderToBuffer(<ReportPdf report={report} />);
+  const name = `${report.system} report`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+  return new Response(new Uint8Array(pdf), {
+    headers: { 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="${name}.pdf"` },
+  });
+}

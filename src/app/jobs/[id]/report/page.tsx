@@ -1,0 +1,14 @@
+import { notFound } from 'next/navigation';
+import { openJob } from '@/server/openJob';
+import { store } from '@/server/store';
+import { ReportPage } from '@/ui/report/ReportPage';
+import { reportOf } from '@/ui/report/sections';
+
+export const dynamic = 'force-dynamic';
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const open = await openJob(store(), id);
+  if (!open) notFound();
+  return <ReportPage jobId={id} report={reportOf(open.job, open.system, open.diagnosis)} />;
+}

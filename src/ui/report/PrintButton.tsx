@@ -1,0 +1,9 @@
+'use client';
+
+export function PrintButton() {
+  return (
+    <button type="button" className="border border-rule-strong px-3 py-1.5" onClick={() => window.print()}>
+      Print
+    </button>
+  );
+}

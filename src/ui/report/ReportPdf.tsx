@@ -1,0 +1,86 @@
+/** The report as a PDF on A4. */
+
+import { Document, Page, StyleSheet, Text, View } from '@react-pdf/renderer';
+import type { Report } from './sections';
+
+/** Families that the server has registered: see server/makeReport. */
+const SANS = 'Atkinson';
+const MONO = 'AtkinsonMono';
+
+const style = StyleSheet.create({
+  page: { padding: 46, fontFamily: SANS, fontSize: 9.5, lineHeight: 1.4, color: '#1b2824' },
+  title: { fontSize: 17, fontWeight: 700, marginBottom: 8 },
+  soft: { color: '#4c5d56' },
+  heading: { fontSize: 11, fontWeight: 700, marginTop: 12, marginBottom: 4, borderBottomWidth: 0.7, borderColor: '#b4c3b7', paddingBottom: 2 },
+  row: { flexDirection: 'row' },
+  strong: { fontWeight: 700 },
+  foot: { position: 'absolute', bottom: 22, left: 46, right: 46, fontSize: 8, color: '#4c5d56', textAlign: 'center' },
+});
+
+const WIDTHS = ['23%', '13%', '14%', '13%', '13%', '13%', '11%'];
+
+export function ReportPdf({ report }: { report: Report }) {
+  return (
+    <Document title={report.title} author="Pazienza" language="en">
+      <Page size="A4" style={style.page}>
+        <Text style={style.soft}>Report · {report.system}</Text>
+        <Text style={style.title}>{report.title}</Text>
+        {report.facts.map(([name, value]) => (
+          <View key={name} style={style.row}>
+            <Text style={[style.soft, { width: 90 }]}>{name}</Text>
+            <Text style={{ flex: 1 }}>{value}</Text>
+          </View>
+        ))}
+        {report.trust.length > 0 && <Text style={style.heading}>Can the log be believed?</Text>}
+        {report.trust.map((one) => (
+          <Text key={one}>{one}</Text>
+        ))}
+        <Text style={style.heading}>Findings</Text>
+        {report.findings.length === 0 && (
+          <Text>Of the causes weighed, none is possible or better: nothing wrong was found.</Text>
+        )}
+        {report.findings.map((one) => (
+          <View key={one.title} style={{ marginBottom: 4 }}>
+            <Text style={style.strong}>
+              {one.title} ({one.standing})
+            </Text>
+            {one.evidence.map((text) => (
+              <Text key={text} style={{ marginLeft: 10 }}>
+                – {text}
+              </Text>
+            ))}
+          </View>
+        ))}
+        <Text style={style.soft}>{report.dismissed}</Text>
+        {report.nextTest && (
+          <View wrap={false}>
+            <Text style={style.heading}>Next test</Text>
+            <Text style={style.strong}>{report.nextTest.title}</Text>
+            <Text>{report.nextTest.how}</Text>
+            <Text>{report.nextTest.caution}</Text>
+          </View>
+        )}
+        <Text style={style.heading}>Charges</Text>
+        {report.charges.map((row, i) => (
+          <View key={i} style={[style.row, { borderBottomWidth: 0.4, borderColor: '#dbe5dc' }]} wrap={false}>
+            {row.map((cell, k) => (
+              <Text
+                key={k}
+                style={{ width: WIDTHS[k], textAlign: k === 0 ? 'left' : 'right', fontSize: 8.5, fontWeight: i === 0 ? 700 : 400, fontFamily: i > 0 && k > 0 ? MONO : SANS }}
+              >
+                {cell}
+              </Text>
+            ))}
+          </View>
+        ))}
+        <View wrap={false}>
+          <Text style={style.heading}>Cautions</Text>
+          {report.cautions.map((one) => (
+            <Text key={one}>– {one}</Text>
+          ))}
+        </View>
+        <Text style={style.foot} fixed render={({ pageNumber, totalPages }) => `${report.system} · page ${pageNumber} of ${totalPages}`} />
+      </Page>
+    </Document>
+  );
+}
