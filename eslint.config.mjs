@@ -26,7 +26,14 @@ function inOrder(folders) {
 }
 
 export default defineConfig([
-  globalIgnores(['.next/**', '.build/**', '.pazienza/**', 'next-env.d.ts', 'playwright-report/**', 'test-results/**']),
+  globalIgnores([
+    '.next/**',
+    '.build/**',
+    '.pazienza/**',
+    'next-env.d.ts',
+    'playwright-report/**',
+    'test-results/**',
+  ]),
   ...nextVitals,
   ...ts.configs.recommended,
   {

@@ -1,6 +1,10 @@
 // Unit tests: they sit beside the file they test; checks against outside sources are in tests/reference.
 export default {
-  testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/tests/reference/**/*.test.ts', '<rootDir>/tests/unit/**/*.test.ts'],
+  testMatch: [
+    '<rootDir>/src/**/*.test.ts',
+    '<rootDir>/tests/reference/**/*.test.ts',
+    '<rootDir>/tests/unit/**/*.test.ts',
+  ],
   testEnvironment: 'node',
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   transform: {

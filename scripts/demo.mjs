@@ -6,7 +6,17 @@ import { ensureBuild } from './setup/build.mjs';
 import { ensureDebian, ensureNpm } from './setup/packages.mjs';
 import { startCluster } from './setup/postgres.mjs';
 import { serve } from './setup/serve.mjs';
-import { endProcess, freePort, processFolder, processLine, root, run, say, start, Stop } from './setup/shell.mjs';
+import {
+  endProcess,
+  freePort,
+  processFolder,
+  processLine,
+  root,
+  run,
+  say,
+  start,
+  Stop,
+} from './setup/shell.mjs';
 
 const HELP = `bin/demo [--reset]   starts Pazienza with its demo data on this machine alone
 
@@ -34,7 +44,10 @@ start(async () => {
   const { values } = options();
   if (values.help) return void process.stdout.write(HELP);
   const running = await lookForEarlierRun();
-  if (running && values.reset) throw new Stop(`Pazienza is running from this folder at ${running}: end it first, then start with --reset.`);
+  if (running && values.reset)
+    throw new Stop(
+      `Pazienza is running from this folder at ${running}: end it first, then start with --reset.`,
+    );
   if (running) return say(`Pazienza is running already at ${running}`);
 
   /** @type {(() => unknown)[]} */
@@ -62,10 +75,13 @@ start(async () => {
       databaseUrl = cluster.url('pazienza');
     }
     await ensureBuild();
-    const admin = (/** @type {string} */ verb) => run('node', ['.build/admin.cjs', verb], { DATABASE_URL: databaseUrl });
+    const admin = (/** @type {string} */ verb) =>
+      run('node', ['.build/admin.cjs', verb], { DATABASE_URL: databaseUrl });
     for (const verb of ['migrate', ...(given && values.reset ? ['unseed'] : []), 'seed'])
       if ((await admin(verb)) !== 0)
-        throw new Stop(`The database could not be prepared (${verb}). ${given ? 'Check DATABASE_URL.' : 'Start with --reset to make the demo data anew.'}`);
+        throw new Stop(
+          `The database could not be prepared (${verb}). ${given ? 'Check DATABASE_URL.' : 'Start with --reset to make the demo data anew.'}`,
+        );
     const demoLogs = join(root, '.pazienza', 'demo-logs');
     if (!existsSync(demoLogs) || values.reset) await run('node', ['.build/admin.cjs', 'demo-logs', demoLogs]);
 

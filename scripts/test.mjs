@@ -1,36 +1,117 @@
-// Everything that bin/test does. Ends with one line: N passed, N failed.
+// Everything that bin/test does: set up, then every test and check. Ends with one line: N passed, N failed.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureNpm } from './setup/packages.mjs';
-import { root, run, say, start } from './setup/shell.mjs';
+import { ensureBuild } from './setup/build.mjs';
+import { ensureDebian, ensureNpm } from './setup/packages.mjs';
+import { freshDatabase, startCluster } from './setup/postgres.mjs';
+import { serve } from './setup/serve.mjs';
+import { freePort, root, run, say, start, Stop } from './setup/shell.mjs';
+
+const DATABASE = 'pazienza_test';
+
+let passed = 0;
+let failed = 0;
+
+/** A check that passes or fails as a whole. @param {string} name @param {string[]} command */
+async function check(name, ...command) {
+  say(`\n== ${name}`);
+  const ok = (await run('npx', ['--no-install', ...command])) === 0;
+  if (ok) passed++;
+  else {
+    failed++;
+    say(`${name}: failed.`);
+  }
+}
+
+/**
+ * A test runner whose JSON report says how many tests passed and failed.
+ * @param {string} name @param {string} file @param {string[]} command @param {Record<string, string>} env
+ * @param {(report: any) => [number, number]} counts
+ */
+async function tests(name, file, command, env, counts) {
+  say(`\n== ${name}`);
+  const report = join(root, '.build', file);
+  rmSync(report, { force: true });
+  const code = await run('npx', ['--no-install', ...command], env);
+  let result = [0, 0];
+  try {
+    result = counts(JSON.parse(readFileSync(report, 'utf8')));
+  } catch {
+    say(`${name}: there is no report of it.`);
+  }
+  passed += /** @type {number} */ (result[0]);
+  // A runner that failed without a failed test (a file that does not load, say) has failed all the same.
+  failed +=
+    code === 0 && result[0]
+      ? /** @type {number} */ (result[1])
+      : Math.max(1, /** @type {number} */ (result[1]));
+}
+
+/** The database of the end-to-end tests: from the given server, or from a cluster of our own. */
+async function testDatabase() {
+  const given = process.env.DATABASE_URL;
+  if (!given) {
+    const cluster = await startCluster('test');
+    await cluster.createDatabase(DATABASE);
+    await cluster.emptyDatabase(DATABASE);
+    return { url: cluster.url(DATABASE), stop: cluster.stop };
+  }
+  const url = new URL(given);
+  try {
+    await freshDatabase(given, DATABASE);
+  } catch (error) {
+    throw new Stop(
+      `The tests need a database of their own, and ${DATABASE} cannot be made on the given server: ${error instanceof Error ? error.message : error}`,
+    );
+  }
+  url.pathname = `/${DATABASE}`;
+  return { url: url.href, stop: () => {} };
+}
 
 start(async () => {
+  await ensureDebian(...(process.env.DATABASE_URL ? [] : /** @type {const} */ (['postgresql'])), 'chromium');
   await ensureNpm();
-  let passed = 0;
-  let failed = 0;
-  const check = async (/** @type {string} */ name, /** @type {string} */ command, /** @type {string[]} */ args) => {
-    say(`\n== ${name}`);
-    if ((await run(command, args)) === 0) passed++;
-    else {
-      failed++;
-      say(`${name} failed.`);
-    }
-  };
-  await check('Types of the core', 'npx', ['tsc', '--noEmit', '-p', 'src/core']);
-  await check('Types of the scripts', 'npx', ['tsc', '--noEmit', '-p', 'scripts']);
-  await check('Programs', 'node', ['scripts/build-tools.mjs']);
-
-  say('\n== Unit tests and reference checks');
-  const report = join(root, '.build', 'jest.json');
   mkdirSync(join(root, '.build'), { recursive: true });
-  rmSync(report, { force: true });
-  const code = await run('npx', ['jest', '--json', `--outputFile=${report}`]);
+
+  await check('Lint', 'eslint', '.', '--max-warnings', '0');
+  await check('Format', 'prettier', '--check', '.', '--log-level', 'warn');
+  await check('Types of the core: no DOM, no Node', 'tsc', '--noEmit', '-p', 'src/core');
+  await check('Types of the scripts', 'tsc', '--noEmit', '-p', 'scripts');
+
+  say('\n== Production build');
+  await ensureBuild();
+  passed++;
+  await check('Types', 'tsc', '--noEmit');
+  await tests(
+    'Unit tests and reference checks',
+    'jest.json',
+    ['jest', '--json', `--outputFile=.build/jest.json`],
+    {},
+    (report) => [report.numPassedTests, report.numFailedTests],
+  );
+
+  const database = await testDatabase();
   try {
-    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'));
-    passed += numPassedTests;
-    failed += numFailedTests || (code === 0 ? 0 : Math.max(1, numFailedTestSuites));
-  } catch {
-    failed++;
+    for (const verb of ['migrate', 'seed'])
+      if ((await run('node', ['.build/admin.cjs', verb], { DATABASE_URL: database.url })) !== 0)
+        throw new Stop(`The test database could not be prepared (${verb}).`);
+    const web = await serve({
+      port: await freePort(3100, 'the tested application'),
+      databaseUrl: database.url,
+    });
+    try {
+      await tests(
+        'In the browser',
+        'playwright.json',
+        ['playwright', 'test'],
+        { BASE_URL: web.address },
+        (report) => [report.stats.expected, report.stats.unexpected + report.stats.flaky],
+      );
+    } finally {
+      await web.stop();
+    }
+  } finally {
+    database.stop();
   }
   say(`\n${passed} passed, ${failed} failed`);
   return failed === 0 ? 0 : 1;

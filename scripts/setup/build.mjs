@@ -4,7 +4,13 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 
 import { join } from 'node:path';
 import { root, run, say, Stop } from './shell.mjs';
 
-const SOURCES = ['scripts/build-tools.mjs', 'package-lock.json', 'tsconfig.json', 'next.config.ts', 'postcss.config.mjs'];
+const SOURCES = [
+  'scripts/build-tools.mjs',
+  'package-lock.json',
+  'tsconfig.json',
+  'next.config.ts',
+  'postcss.config.mjs',
+];
 
 function fingerprint() {
   const hash = createHash('sha256');
@@ -12,7 +18,9 @@ function fingerprint() {
     hash.update(path).update(readFileSync(join(root, path)));
   };
   const walk = (/** @type {string} */ folder) => {
-    for (const entry of readdirSync(join(root, folder), { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    for (const entry of readdirSync(join(root, folder), { withFileTypes: true }).sort((a, b) =>
+      a.name < b.name ? -1 : 1,
+    )) {
       const path = join(folder, entry.name);
       if (entry.isDirectory()) walk(path);
       else if (!/\.test\.tsx?$/.test(entry.name)) add(path);
@@ -27,15 +35,23 @@ const stampFile = join(root, '.build', 'web.stamp');
 
 /** Whether the build is of the present sources. */
 export const isBuilt = () =>
-  existsSync(join(root, '.next', 'BUILD_ID')) && existsSync(stampFile) && readFileSync(stampFile, 'utf8') === fingerprint();
+  existsSync(join(root, '.next', 'BUILD_ID')) &&
+  existsSync(stampFile) &&
+  readFileSync(stampFile, 'utf8') === fingerprint();
 
 /** @returns {Promise<boolean>} whether it had to build */
 export async function ensureBuild() {
   if (isBuilt()) return false;
   say('Building …');
   const before = fingerprint();
-  if ((await run('node', ['scripts/build-tools.mjs'])) !== 0) throw new Stop('The programs could not be built. Look at the messages above.');
-  if ((await run('node', ['node_modules/next/dist/bin/next', 'build'], { NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' })) !== 0)
+  if ((await run('node', ['scripts/build-tools.mjs'])) !== 0)
+    throw new Stop('The programs could not be built. Look at the messages above.');
+  if (
+    (await run('node', ['node_modules/next/dist/bin/next', 'build'], {
+      NEXT_TELEMETRY_DISABLED: '1',
+      NODE_ENV: 'production',
+    })) !== 0
+  )
     throw new Stop('The web application could not be built. Look at the messages above.');
   mkdirSync(join(root, '.build'), { recursive: true });
   writeFileSync(stampFile, before);

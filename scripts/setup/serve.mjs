@@ -7,13 +7,22 @@ import { root, Stop } from './shell.mjs';
  * @returns {Promise<{ pid: number, address: string, ended: Promise<number>, stop(): Promise<void> }>}
  */
 export async function serve({ port, databaseUrl }) {
-  const child = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
-    cwd: root,
-    // A group of its own: Ctrl-C reaches only us, and we end things in order.
-    detached: true,
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', DATABASE_URL: databaseUrl },
-  });
+  const child = spawn(
+    process.execPath,
+    ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)],
+    {
+      cwd: root,
+      // A group of its own: Ctrl-C reaches only us, and we end things in order.
+      detached: true,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        NEXT_TELEMETRY_DISABLED: '1',
+        DATABASE_URL: databaseUrl,
+      },
+    },
+  );
   /** @type {Promise<number>} */
   const ended = new Promise((resolve) => {
     child.once('exit', (code) => resolve(code ?? 1));
@@ -26,13 +35,17 @@ export async function serve({ port, databaseUrl }) {
     try {
       const answer = await fetch(`${address}/api/health`);
       if (answer.ok) break;
-      if (i > 300) throw new Stop(`The web application answers ${answer.status} at ${address}/api/health: ${await answer.text()}`);
+      if (i > 300)
+        throw new Stop(
+          `The web application answers ${answer.status} at ${address}/api/health: ${await answer.text()}`,
+        );
     } catch (error) {
       if (error instanceof Stop || i > 300) throw error;
     }
     await new Promise((done) => setTimeout(done, 100));
   }
-  if (!running) throw new Stop('The web application ended as soon as it was started. Look at the messages above.');
+  if (!running)
+    throw new Stop('The web application ended as soon as it was started. Look at the messages above.');
   const stop = async () => {
     if (running && child.pid)
       try {

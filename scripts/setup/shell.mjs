@@ -16,13 +16,21 @@ export const say = (line) => console.log(line);
 /** Runs a command and returns its standard output. @param {string} command @param {string[]} args @param {import('node:child_process').SpawnSyncOptions} [options] */
 export function capture(command, args, options = {}) {
   const result = spawnSync(command, args, { encoding: 'utf8', ...options });
-  return { ok: result.status === 0, out: String(result.stdout ?? '').trim(), err: String(result.stderr ?? result.error?.message ?? '').trim() };
+  return {
+    ok: result.status === 0,
+    out: String(result.stdout ?? '').trim(),
+    err: String(result.stderr ?? result.error?.message ?? '').trim(),
+  };
 }
 
 /** Runs a command with its output shown. @param {string} command @param {string[]} args @param {Record<string, string>} [env] @returns {Promise<number>} exit code */
 export function run(command, args, env = {}) {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } });
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...env },
+    });
     child.once('error', () => resolve(127));
     child.once('exit', (code) => resolve(code ?? 1));
   });

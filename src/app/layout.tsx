@@ -6,7 +6,10 @@ import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
 import { TopBar } from '@/ui/primitives/TopBar';
 
-export const metadata: Metadata = { title: 'Pazienza', description: 'Diagnosis of battery systems from their logs' };
+export const metadata: Metadata = {
+  title: 'Pazienza',
+  description: 'Diagnosis of battery systems from their logs',
+};
 
 export default function Layout({ children }: { children: ReactNode }) {
   return (

@@ -72,7 +72,8 @@ function filesAt(path: string): BundleFiles {
 }
 
 function simulate(slug: string, out: string): void {
-  if (!DEMO_SLUGS.includes(slug)) throw new Usage(`There is no demo system "${slug}". There are: ${DEMO_SLUGS.join(', ')}.`);
+  if (!DEMO_SLUGS.includes(slug))
+    throw new Usage(`There is no demo system "${slug}". There are: ${DEMO_SLUGS.join(', ')}.`);
   const { job, system, logs } = demoJob(slug);
   const files = writeBundle(
     slug,
@@ -95,7 +96,9 @@ try {
   if (error instanceof Usage) process.stderr.write(`pazienza: ${error.message} See pazienza --help.\n`);
   else if (error instanceof BundleError) process.stderr.write(`pazienza: ${error.message}\n`);
   else if (error instanceof Error && 'code' in error)
-    process.stderr.write(`pazienza: ${error.message}. Check that the path is right and can be read or written.\n`);
+    process.stderr.write(
+      `pazienza: ${error.message}. Check that the path is right and can be read or written.\n`,
+    );
   else throw error;
   process.exitCode = 2;
 }

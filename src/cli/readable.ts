@@ -11,15 +11,25 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
   const out: string[] = [`${system.name}: ${job.title}`, ''];
   const block = (title: string, lines: string[]) => out.push(title, ...lines.map((line) => `  ${line}`), '');
 
-  if (diagnosis.trust.length > 0) block('Can the log be believed?', diagnosis.trust.flatMap((note) => wrap(note.text)));
-  if (diagnosis.hazards.length > 0) block('Hazards', diagnosis.hazards.flatMap((hazard) => wrap(hazard.text)));
+  if (diagnosis.trust.length > 0)
+    block(
+      'Can the log be believed?',
+      diagnosis.trust.flatMap((note) => wrap(note.text)),
+    );
+  if (diagnosis.hazards.length > 0)
+    block(
+      'Hazards',
+      diagnosis.hazards.flatMap((hazard) => wrap(hazard.text)),
+    );
 
   block(
     'Causes weighed',
     diagnosis.findings.flatMap((finding) => [
       `${finding.standing.padEnd(12)}${String(finding.decibans).padStart(4)} dB  ${finding.title}  (${finding.cause})`,
       ...finding.evidence.flatMap((item) =>
-        wrap(`${signed(item.decibans).padStart(4)}  ${item.text}`, WIDTH - 12).map((line, i) => `          ${i > 0 ? '      ' : ''}${line}`),
+        wrap(`${signed(item.decibans).padStart(4)}  ${item.text}`, WIDTH - 12).map(
+          (line, i) => `          ${i > 0 ? '      ' : ''}${line}`,
+        ),
       ),
       ...(finding.missing.length > 0 ? [`          not known: ${finding.missing.join('; ')}`] : []),
     ]),
@@ -36,9 +46,8 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
     `Charges (${zone})`,
     diagnosis.charges.flatMap((charge) => [
       `${clock(charge.from)}  ${charge.source ?? 'source not known'}${charge.full ? ', full' : ''}`,
-      ...charge.stages.map(
-        (stage) =>
-          `    ${stage.stage.padEnd(11)}${duration(Date.parse(stage.to) - Date.parse(stage.from)).padStart(11)}  ${text(stage.volts, volts)}  end ${text(stage.endAmps, amps)}  ${text(stage.ampHours, ampHours)}  ${stage.endedBy === 'unknown' ? '' : `ended by ${stage.endedBy}`}`.trimEnd(),
+      ...charge.stages.map((stage) =>
+        `    ${stage.stage.padEnd(11)}${duration(Date.parse(stage.to) - Date.parse(stage.from)).padStart(11)}  ${text(stage.volts, volts)}  end ${text(stage.endAmps, amps)}  ${text(stage.ampHours, ampHours)}  ${stage.endedBy === 'unknown' ? '' : `ended by ${stage.endedBy}`}`.trimEnd(),
       ),
     ]),
   );
@@ -63,4 +72,3 @@ function wrap(sentence: string, width = WIDTH): string[] {
   lines.push(line);
   return lines;
 }
-

@@ -8,7 +8,10 @@ import type { JobSummary } from '@/core/diagnosis/summary';
 
 export async function listJobs(store: Store): Promise<JobSummary[]> {
   const jobs = await storedJobs(store);
-  const analyses = await findAnalyses(store, jobs.map((one) => one.id));
+  const analyses = await findAnalyses(
+    store,
+    jobs.map((one) => one.id),
+  );
   return jobs.map(({ id, job, system, recordings }) => {
     const findings = analyses.get(id)?.result.findings;
     return {

@@ -23,7 +23,12 @@ export async function seed(store: Store): Promise<string[]> {
       if (LEFT_TO_TAKE_IN.has(`${slug}/${device}`)) continue;
       const bytes = Buffer.from(text);
       const { kind } = devicesOf(system).find((one) => one.id === device)!;
-      const { series, rows, problemCount, problems, plan } = readLog(bytes, kind, { device }, system.timeZone);
+      const { series, rows, problemCount, problems, plan } = readLog(
+        bytes,
+        kind,
+        { device },
+        system.timeZone,
+      );
       await insertRecording(store, {
         jobId,
         fileName: path.replace(/^.*\//, ''),

@@ -6,6 +6,9 @@ const kept = globalThis as typeof globalThis & { pazienzaStore?: Store };
 
 export function store(): Store {
   const url = process.env.DATABASE_URL;
-  if (!url) throw new Error('DATABASE_URL is not set: start Pazienza with bin/demo, or set it to a PostgreSQL address.');
+  if (!url)
+    throw new Error(
+      'DATABASE_URL is not set: start Pazienza with bin/demo, or set it to a PostgreSQL address.',
+    );
   return (kept.pazienzaStore ??= openStore(url));
 }

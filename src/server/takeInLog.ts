@@ -41,7 +41,10 @@ export async function takeInLog(
 ): Promise<string> {
   const { description, fileName } = upload;
   const device = devicesOf(job.system).find((one) => one.id === description.device);
-  if (!device) throw new NotALog(`This system has no device "${description.device}": choose the one that wrote the log.`);
+  if (!device)
+    throw new NotALog(
+      `This system has no device "${description.device}": choose the one that wrote the log.`,
+    );
   if (description.timeZone !== undefined && !isTimeZone(description.timeZone))
     throw new NotALog(`"${description.timeZone}" is not a time zone: use a name such as "Europe/Rome".`);
 

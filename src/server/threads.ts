@@ -32,7 +32,10 @@ function failed(answer: Extract<ThreadAnswer, { kind: 'failed' }>): Error {
 }
 
 /** @throws NotALog with a sentence for the user */
-export async function readInThread(task: Omit<Extract<ThreadTask, { kind: 'read' }>, 'kind'>, signal?: AbortSignal): Promise<ReadAnswer> {
+export async function readInThread(
+  task: Omit<Extract<ThreadTask, { kind: 'read' }>, 'kind'>,
+  signal?: AbortSignal,
+): Promise<ReadAnswer> {
   const answer = await runThread({ kind: 'read', ...task }, signal);
   if (answer.kind === 'failed') throw failed(answer);
   if (answer.kind !== 'read') throw new Error('The worker thread answered something else than was asked.');
@@ -42,6 +45,7 @@ export async function readInThread(task: Omit<Extract<ThreadTask, { kind: 'read'
 export async function analyseInThread(input: DiagnosisInput): Promise<Diagnosis> {
   const answer = await runThread({ kind: 'analyse', input });
   if (answer.kind === 'failed') throw failed(answer);
-  if (answer.kind !== 'analysed') throw new Error('The worker thread answered something else than was asked.');
+  if (answer.kind !== 'analysed')
+    throw new Error('The worker thread answered something else than was asked.');
   return answer.diagnosis;
 }

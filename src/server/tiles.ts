@@ -20,7 +20,8 @@ export async function recordingTile(
   if (!recording) return null;
   const { from, to } = tileSpan(level, index);
   const perBucket =
-    ((recording.sample_count / Math.max(1, recording.to_ms - recording.from_ms)) * (to - from)) / TILE_BUCKETS;
+    ((recording.sample_count / Math.max(1, recording.to_ms - recording.from_ms)) * (to - from)) /
+    TILE_BUCKETS;
   const window = await loadWindow(store, id, channels, from, to, perBucket >= 2 * SUMMARY_SIZE);
   const out = new Float32Array(channels.length * 2 * TILE_BUCKETS);
   channels.forEach((channel, i) => {

@@ -22,7 +22,10 @@ export async function saveAnalysis(store: Store, jobId: string, analysis: Stored
     .execute();
 }
 
-export async function findAnalyses(store: Store, jobIds: readonly string[]): Promise<Map<string, StoredAnalysis>> {
+export async function findAnalyses(
+  store: Store,
+  jobIds: readonly string[],
+): Promise<Map<string, StoredAnalysis>> {
   if (jobIds.length === 0) return new Map();
   const rows = await store.selectFrom('analyses').selectAll().where('job_id', 'in', jobIds).execute();
   return new Map(

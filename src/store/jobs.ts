@@ -11,7 +11,11 @@ export interface StoredJob {
   system: System;
 }
 
-export async function insertSystem(store: Store, system: System, slug: string | null = null): Promise<string> {
+export async function insertSystem(
+  store: Store,
+  system: System,
+  slug: string | null = null,
+): Promise<string> {
   const { id } = await store
     .insertInto('systems')
     .values({ slug, description: JSON.stringify(system) })

@@ -79,7 +79,10 @@ async function insertChunks(
     from_ms: time[0]!,
     to_ms: time[time.length - 1]!,
   };
-  const starts = Float64Array.from({ length: Math.ceil(time.length / SUMMARY_SIZE) }, (_, i) => time[i * SUMMARY_SIZE]!);
+  const starts = Float64Array.from(
+    { length: Math.ceil(time.length / SUMMARY_SIZE) },
+    (_, i) => time[i * SUMMARY_SIZE]!,
+  );
   const rows = [
     {
       ...shared,
@@ -154,7 +157,12 @@ export async function listRecordings(store: Store, jobId: string): Promise<Recor
 }
 
 /** A recording of the same file for the same device, if the job has one already. */
-export async function sameRecording(store: Store, jobId: string, device: string, sha256: string): Promise<string | null> {
+export async function sameRecording(
+  store: Store,
+  jobId: string,
+  device: string,
+  sha256: string,
+): Promise<string | null> {
   const row = await store
     .selectFrom('recordings')
     .select('id')
@@ -182,7 +190,11 @@ export async function loadSeries(store: Store, id: string): Promise<Series> {
   const series: Series = { device, time: new Float64Array(count), channels: {} };
   for (const { channel, data, sequence } of chunks) {
     if (channel === 'time') series.time.set(doubles(data), sequence * CHUNK_SAMPLES);
-    else (series.channels[channel as Channel] ??= new Float32Array(count)).set(floats(data), sequence * CHUNK_SAMPLES);
+    else
+      (series.channels[channel as Channel] ??= new Float32Array(count)).set(
+        floats(data),
+        sequence * CHUNK_SAMPLES,
+      );
   }
   return series;
 }
@@ -221,10 +233,14 @@ export async function loadWindow(
       const all = joinFloats(values);
       return [channel, { min: all, max: all }] as const;
     }
-    const half = (part: Float32Array, which: 0 | 1) => part.subarray((which * part.length) / 2, ((which + 1) * part.length) / 2);
+    const half = (part: Float32Array, which: 0 | 1) =>
+      part.subarray((which * part.length) / 2, ((which + 1) * part.length) / 2);
     return [
       channel,
-      { min: joinFloats(values.map((part) => half(part, 0))), max: joinFloats(values.map((part) => half(part, 1))) },
+      {
+        min: joinFloats(values.map((part) => half(part, 0))),
+        max: joinFloats(values.map((part) => half(part, 1))),
+      },
     ] as const;
   });
   return { time, channels: Object.fromEntries(extents) };

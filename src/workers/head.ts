@@ -8,7 +8,10 @@ self.onmessage = ({ data }: MessageEvent<{ bytes: ArrayBuffer; kind: DeviceKind 
     self.postMessage({ reading: recognise(new Uint8Array(data.bytes), data.kind) });
   } catch (error) {
     self.postMessage({
-      problem: error instanceof NotALog ? error.message : 'This file could not be read as a log. Export it again as CSV.',
+      problem:
+        error instanceof NotALog
+          ? error.message
+          : 'This file could not be read as a log. Export it again as CSV.',
     });
   }
 };

@@ -19,9 +19,14 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
   const file = openSync(task.path, 'r');
   const length = readSync(file, head);
   closeSync(file);
-  const plan = planReading(recognise(head.subarray(0, length), task.deviceKind), task.description, task.timeZone);
+  const plan = planReading(
+    recognise(head.subarray(0, length), task.deviceKind),
+    task.description,
+    task.timeZone,
+  );
   const reader = csvReader(plan);
-  for await (const chunk of createReadStream(task.path, { highWaterMark: 1 << 20 })) reader.push(chunk as Buffer);
+  for await (const chunk of createReadStream(task.path, { highWaterMark: 1 << 20 }))
+    reader.push(chunk as Buffer);
   const { series, rows, problemCount, problems } = reader.end();
   if (series.time.length < 2)
     throw new NotALog(
@@ -31,7 +36,9 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
 }
 
 const buffersOf = (series: Series): ArrayBuffer[] =>
-  [series.time, ...(Object.values(series.channels) as Float32Array[])].map((column) => column.buffer as ArrayBuffer);
+  [series.time, ...(Object.values(series.channels) as Float32Array[])].map(
+    (column) => column.buffer as ArrayBuffer,
+  );
 
 run(workerData as ThreadTask).then(
   (answer) => parentPort!.postMessage(answer, answer.kind === 'read' ? buffersOf(answer.series) : []),

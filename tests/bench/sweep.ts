@@ -15,11 +15,16 @@ const seed = Number(process.argv[3] ?? 1);
 const verbose = process.argv[4];
 
 const table = new Map<string, Record<Standing, number>>();
-const held: Record<Standing, [number, number]> = Object.fromEntries(STANDINGS.map((one) => [one, [0, 0]])) as never;
+const held: Record<Standing, [number, number]> = Object.fromEntries(
+  STANDINGS.map((one) => [one, [0, 0]]),
+) as never;
 
 for (const fault of FAULTS)
   for (let i = 0; i < sites; i++) {
-    const { job, system, logs, truth } = randomJob(fault, seededRandom(seed * 1_000_000 + FAULTS.indexOf(fault) * 10_000 + i));
+    const { job, system, logs, truth } = randomJob(
+      fault,
+      seededRandom(seed * 1_000_000 + FAULTS.indexOf(fault) * 10_000 + i),
+    );
     const series = logs.map(({ device, text }) => {
       const { kind } = devicesOf(system).find((one) => one.id === device)!;
       return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
@@ -27,21 +32,31 @@ for (const fault of FAULTS)
     const { findings } = diagnose({ job, system, series });
     for (const { cause, standing, decibans, evidence } of findings) {
       const key = `${fault.padEnd(22)} ${cause.padEnd(22)}`;
-      const row = table.get(key) ?? (Object.fromEntries(STANDINGS.map((one) => [one, 0])) as Record<Standing, number>);
+      const row =
+        table.get(key) ?? (Object.fromEntries(STANDINGS.map((one) => [one, 0])) as Record<Standing, number>);
       row[standing]++;
       table.set(key, row);
       held[standing][1]++;
       if (cause === fault) held[standing][0]++;
-      const wrong = cause === fault ? !['strong', 'likely'].includes(standing) : ['strong', 'likely', 'possible'].includes(standing);
+      const wrong =
+        cause === fault
+          ? !['strong', 'likely'].includes(standing)
+          : ['strong', 'likely', 'possible'].includes(standing);
       if (verbose && wrong) {
-        console.log(`${fault} #${i} ${cause} ${standing} ${decibans} best daily charge ${truth.bestDaily.toFixed(0)} %, ${system.sources[0]!.kind}, ${logs.map((l) => l.device).join('+')}`);
+        console.log(
+          `${fault} #${i} ${cause} ${standing} ${decibans} best daily charge ${truth.bestDaily.toFixed(0)} %, ${system.sources[0]!.kind}, ${logs.map((l) => l.device).join('+')}`,
+        );
         for (const item of evidence) console.log(`      ${item.decibans} ${item.text}`);
       }
     }
   }
 
 console.log(`${sites} sites for each fault, seed ${seed}\n`);
-console.log(`${'fault'.padEnd(22)} ${'cause'.padEnd(22)} ${STANDINGS.map((one) => one.padStart(12)).join('')}`);
-for (const [key, row] of table) console.log(`${key} ${STANDINGS.map((one) => String(row[one]).padStart(12)).join('')}`);
+console.log(
+  `${'fault'.padEnd(22)} ${'cause'.padEnd(22)} ${STANDINGS.map((one) => one.padStart(12)).join('')}`,
+);
+for (const [key, row] of table)
+  console.log(`${key} ${STANDINGS.map((one) => String(row[one]).padStart(12)).join('')}`);
 console.log('\nOf all findings shown so, how many held:');
-for (const standing of STANDINGS) console.log(`  ${standing.padEnd(12)} ${held[standing][0]} of ${held[standing][1]}`);
+for (const standing of STANDINGS)
+  console.log(`  ${standing.padEnd(12)} ${held[standing][0]} of ${held[standing][1]}`);

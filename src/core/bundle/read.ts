@@ -43,7 +43,9 @@ export function unzipBundle(zip: Uint8Array): BundleFiles {
       filter: (file) => {
         total += file.originalSize;
         if (total > LARGEST)
-          throw new BundleError('The zip unpacks to more than 2 GiB and was not unpacked. Send its logs one by one.');
+          throw new BundleError(
+            'The zip unpacks to more than 2 GiB and was not unpacked. Send its logs one by one.',
+          );
         return !file.name.endsWith('/') && !file.name.startsWith('__MACOSX/');
       },
     });
@@ -51,21 +53,30 @@ export function unzipBundle(zip: Uint8Array): BundleFiles {
     if (error instanceof BundleError) throw error;
     throw new BundleError('The zip cannot be unpacked: it is damaged or no zip. Pack the folder again.');
   }
-  const descriptor = Object.keys(entries).find((path) => path === DESCRIPTOR || path.endsWith(`/${DESCRIPTOR}`));
+  const descriptor = Object.keys(entries).find(
+    (path) => path === DESCRIPTOR || path.endsWith(`/${DESCRIPTOR}`),
+  );
   const prefix = descriptor?.slice(0, -DESCRIPTOR.length) ?? '';
   return new Map(
-    Object.entries(entries).flatMap(([path, bytes]) => (path.startsWith(prefix) ? [[path.slice(prefix.length), bytes]] : [])),
+    Object.entries(entries).flatMap(([path, bytes]) =>
+      path.startsWith(prefix) ? [[path.slice(prefix.length), bytes]] : [],
+    ),
   );
 }
 
 export function readDescriptor(files: BundleFiles): DataPackage {
   const bytes = files.get(DESCRIPTOR);
-  if (!bytes) throw new BundleError(`There is no ${DESCRIPTOR}: a job bundle is a folder or zip with that file at its top.`);
+  if (!bytes)
+    throw new BundleError(
+      `There is no ${DESCRIPTOR}: a job bundle is a folder or zip with that file at its top.`,
+    );
   let json: unknown;
   try {
     json = JSON.parse(strFromU8(bytes));
   } catch (error) {
-    throw new BundleError(`${DESCRIPTOR} is not valid JSON: ${error instanceof Error ? error.message : String(error)}.`);
+    throw new BundleError(
+      `${DESCRIPTOR} is not valid JSON: ${error instanceof Error ? error.message : String(error)}.`,
+    );
   }
   const parsed = packageSchema.safeParse(json);
   if (!parsed.success) throw new BundleError(`${DESCRIPTOR}: ${firstIssue(parsed.error)}`);
@@ -77,7 +88,9 @@ export function readBundle(files: BundleFiles): Bundle {
   const { resources, pazienza } = readDescriptor(files);
   const { job, system } = pazienza;
   if (!isTimeZone(system.timeZone))
-    throw new BundleError(`${DESCRIPTOR}: "${system.timeZone}" is not a time zone; use a name such as "Europe/Rome".`);
+    throw new BundleError(
+      `${DESCRIPTOR}: "${system.timeZone}" is not a time zone; use a name such as "Europe/Rome".`,
+    );
   const devices = devicesOf(system);
   const logs: ReadLog[] = [];
   for (const resource of resources) {
@@ -90,7 +103,8 @@ export function readBundle(files: BundleFiles): Bundle {
         `${DESCRIPTOR}: the log ${resource.path} is said to be of "${description.device}", but the system has only ${devices.map((one) => `"${one.id}"`).join(', ')}.`,
       );
     const bytes = files.get(resource.path) ?? files.get(resource.path.replace(/^\.\//, ''));
-    if (!bytes) throw new BundleError(`The log ${resource.path} is named in ${DESCRIPTOR} but is not in the bundle.`);
+    if (!bytes)
+      throw new BundleError(`The log ${resource.path} is named in ${DESCRIPTOR} but is not in the bundle.`);
     try {
       const { series, rows, problemCount, problems } = takeInLog(
         gunzipped(bytes),
@@ -115,6 +129,8 @@ export function gunzipped(bytes: Uint8Array): Uint8Array {
 /** The first thing that a schema found, as "place: what". */
 export function firstIssue(error: z.ZodError): string {
   const issue = error.issues[0]!;
-  const place = issue.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`)).join('');
+  const place = issue.path
+    .map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`))
+    .join('');
   return `${place.replace(/^\./, '')}: ${issue.message}`;
 }

@@ -27,7 +27,9 @@ export const resourceSchema = z.object({
   name: z.string().optional(),
   path: z.string().min(1),
   format: z.string().optional(),
-  schema: z.object({ fields: z.array(z.object({ name: z.string(), type: z.string().optional() })) }).optional(),
+  schema: z
+    .object({ fields: z.array(z.object({ name: z.string(), type: z.string().optional() })) })
+    .optional(),
   dialect: dialectSchema.optional(),
   pazienza: logDescriptionSchema.optional(),
 });

@@ -13,7 +13,12 @@ export interface LogToWrite {
 }
 
 /** @param name short name in small letters, digits and hyphens, as the Data Package format asks for. */
-export function writeBundle(name: string, job: Job, system: System, logs: readonly LogToWrite[]): BundleFiles {
+export function writeBundle(
+  name: string,
+  job: Job,
+  system: System,
+  logs: readonly LogToWrite[],
+): BundleFiles {
   const descriptor: DataPackage = {
     name,
     title: job.title,

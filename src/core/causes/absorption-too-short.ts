@@ -32,7 +32,12 @@ export const absorptionTooShort: Cause = {
     const evidence = seen.charging.flatMap((charging) => weighSource(charging, seen));
     return {
       evidence,
-      missing: seen.charging.length === 0 ? ['voltage and current of the charger or the battery'] : evidence.length === 0 ? ['a charge that reaches absorption'] : [],
+      missing:
+        seen.charging.length === 0
+          ? ['voltage and current of the charger or the battery']
+          : evidence.length === 0
+            ? ['a charge that reaches absorption']
+            : [],
     };
   },
 };
@@ -108,7 +113,9 @@ function weighSource({ source, charges }: SourceCharging, { system }: Observatio
 
   const tailAmps = (fullTailPercent / 100) * bank.capacityAh;
   const forecasts = ended.flatMap((one) =>
-    one.stage.tail && one.stage.endAmpsAreBattery ? [forecastTail(one.stage.tail, one.endAmps, tailAmps)] : [],
+    one.stage.tail && one.stage.endAmpsAreBattery
+      ? [forecastTail(one.stage.tail, one.endAmps, tailAmps)]
+      : [],
   );
   const minutes = median(forecasts.map((one) => one.minutes ?? NaN));
   if (early && minutes === minutes) {
@@ -125,7 +132,10 @@ function weighSource({ source, charges }: SourceCharging, { system }: Observatio
   if (absorbing.length >= 3)
     evidence.push({
       text: `The battery got truly full in ${share(full.length, absorbing.length, 'charge')} that reached absorption.`,
-      decibans: early || full.length > 0 ? shrunk(weightOf(WEIGHTS.fullAnyway, full.length / absorbing.length), absorbing.length) : 0,
+      decibans:
+        early || full.length > 0
+          ? shrunk(weightOf(WEIGHTS.fullAnyway, full.length / absorbing.length), absorbing.length)
+          : 0,
       group: 'full',
       spans: full,
     });
@@ -134,7 +144,9 @@ function weighSource({ source, charges }: SourceCharging, { system }: Observatio
 
 /** The absorption of a charge that the charger itself ended by going to float; none when the supply failed first. */
 function endedByCharger(charge: Charge): Ended[] {
-  const at = charge.stages.findIndex((stage, i) => stage.stage === 'absorption' && charge.stages[i + 1]?.stage === 'float');
+  const at = charge.stages.findIndex(
+    (stage, i) => stage.stage === 'absorption' && charge.stages[i + 1]?.stage === 'float',
+  );
   if (at < 0) return [];
   const stage = charge.stages[at]!;
   const absorbed = charge.stages.slice(0, at + 1).filter((one) => one.stage === 'absorption');

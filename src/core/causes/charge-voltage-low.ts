@@ -13,7 +13,8 @@ export const chargeVoltageLow: Cause = {
   title: 'Charge voltage is too low for this battery',
   complaint: 'undercharging',
   chemistries: 'all',
-  needs: 'voltage and current of the charger or the battery over charges that reach a plateau; battery temperature helps',
+  needs:
+    'voltage and current of the charger or the battery over charges that reach a plateau; battery temperature helps',
   signature: 'the plateau lies, at its temperature, below the range that the battery asks for',
   prior: { complained: -5, otherwise: -10 },
   caps: { told: 7 },

@@ -11,7 +11,8 @@ export const sourceTooSmall: Cause = {
   title: 'The source is too small for what is drawn',
   complaint: 'undercharging',
   chemistries: 'all',
-  needs: 'voltage and current of the charger or the battery over several whole days; the battery’s own current gives the balance',
+  needs:
+    'voltage and current of the charger or the battery over several whole days; the battery’s own current gives the balance',
   signature: 'bulk never ends on most days, and what goes in does not make up for what comes out',
   prior: { complained: -5, otherwise: -10 },
   tests: {
@@ -48,7 +49,9 @@ function weighDays(days: DayBalance[], { charging, system }: Observations): Evid
     },
   ];
 
-  const balanced = days.filter((day) => day.ampHoursOut === day.ampHoursOut && day.ampHoursOut + day.ampHoursIn > 0);
+  const balanced = days.filter(
+    (day) => day.ampHoursOut === day.ampHoursOut && day.ampHoursOut + day.ampHoursIn > 0,
+  );
   const into = sum(balanced.map((day) => day.ampHoursIn));
   const out = sum(balanced.map((day) => day.ampHoursOut));
   if (balanced.length >= 3 && out > 0.1 * system.bank.capacityAh) {
@@ -85,4 +88,3 @@ function weighDays(days: DayBalance[], { charging, system }: Observations): Evid
     }
   return evidence;
 }
-

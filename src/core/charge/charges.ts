@@ -114,21 +114,30 @@ const OFF = STATES.indexOf('off');
 const BULK = STATES.indexOf('bulk');
 const ABSORPTION = STATES.indexOf('absorption');
 const FLOAT = STATES.indexOf('float');
-const isDip = (state: number) => state === STATES.indexOf('absorptionDip') || state === STATES.indexOf('floatDip');
+const isDip = (state: number) =>
+  state === STATES.indexOf('absorptionDip') || state === STATES.indexOf('floatDip');
 
 /** Splits the runs into charges: at a long off, and where bulk starts again out of float and reaches absorption. */
 function groupRuns(runs: Run[], view: ChargeView): Run[][] {
   const groups: Run[][] = [];
   let group: Run[] = [];
   const close = () => {
-    while (group.length > 0 && (group[group.length - 1]!.state === OFF || isDip(group[group.length - 1]!.state))) group.pop();
+    while (
+      group.length > 0 &&
+      (group[group.length - 1]!.state === OFF || isDip(group[group.length - 1]!.state))
+    )
+      group.pop();
     if (group.length > 0) groups.push(group);
     group = [];
   };
   runs.forEach((run, i) => {
     const length = (run.to - run.from) * view.grid.step;
     if (run.state === OFF && length > NEW_CHARGE_AFTER) close();
-    else if (run.state === BULK && group.some((one) => one.state === FLOAT) && runs[i + 1]?.state === ABSORPTION) {
+    else if (
+      run.state === BULK &&
+      group.some((one) => one.state === FLOAT) &&
+      runs[i + 1]?.state === ABSORPTION
+    ) {
       close();
       group.push(run);
     } else if (run.state !== OFF || group.length > 0) group.push(run);
@@ -145,7 +154,8 @@ function chargeOf(runs: Run[], view: ChargeView, setpoints: Setpoints, timeline:
     open = null;
   };
   runs.forEach((run, i) => {
-    const name: StageName = run.state === OFF ? 'off' : run.state === BULK ? 'bulk' : run.state < FLOAT ? 'absorption' : 'float';
+    const name: StageName =
+      run.state === OFF ? 'off' : run.state === BULK ? 'bulk' : run.state < FLOAT ? 'absorption' : 'float';
     if (isDip(run.state)) {
       // A dip counts only when the stage goes on after it; otherwise it was the stage's end and the source failing.
       const goesOn = runs[i + 1]?.state === run.state - 1;
@@ -189,7 +199,13 @@ function stageOf(
   const cells = runs.flatMap((run) => Array.from({ length: run.to - run.from }, (_, i) => run.from + i));
   const known = cells.filter((cell) => view.volts[cell]! === view.volts[cell]!);
   const setpoint = name === 'absorption' ? setpoints.absorption : name === 'float' ? setpoints.float : null;
-  const span = refine({ from: grid.from + first * grid.step, to: grid.from + last * grid.step }, setpoint?.volts, setpoint?.width, view, setpoints);
+  const span = refine(
+    { from: grid.from + first * grid.step, to: grid.from + last * grid.step },
+    setpoint?.volts,
+    setpoint?.width,
+    view,
+    setpoints,
+  );
   const battery = view.batteryAmps;
   const ending = endingCells(known, view);
   const endSourceAmps = median(ending.map((cell) => view.amps[cell]!));

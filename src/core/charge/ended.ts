@@ -38,7 +38,8 @@ interface Absorbed {
 
 function firstGuess(stage: Stage, next: Stage | undefined): EndedBy {
   if (stage.cutOff) return 'unknown';
-  if (stage.stage === 'bulk') return next?.stage === 'absorption' || next?.stage === 'float' ? 'unknown' : 'source-lost';
+  if (stage.stage === 'bulk')
+    return next?.stage === 'absorption' || next?.stage === 'float' ? 'unknown' : 'source-lost';
   if (stage.stage === 'absorption' || stage.stage === 'float') {
     if (next?.stage === 'float') return 'unknown';
     // The charger still gave something, yet the battery was drawn upon: a load took more than the source has.
@@ -87,8 +88,10 @@ function timerOrTail(
   const bySetting = (one: Absorbed): EndedBy => {
     const { absorptionMinutes: minutes, tailA } = profile ?? {};
     const timer =
-      minutes !== undefined && Math.abs(lengthOf(one) / MINUTE - minutes) <= 0.05 * minutes + (2 * view.grid.step) / MINUTE;
-    const tail = tailA !== undefined && Math.abs(one.stage.endSourceAmps - tailA) <= 0.2 * tailA + 2 * view.ampNoise;
+      minutes !== undefined &&
+      Math.abs(lengthOf(one) / MINUTE - minutes) <= 0.05 * minutes + (2 * view.grid.step) / MINUTE;
+    const tail =
+      tailA !== undefined && Math.abs(one.stage.endSourceAmps - tailA) <= 0.2 * tailA + 2 * view.ampNoise;
     return timer === tail ? 'unknown' : timer ? 'timer' : 'tail';
   };
   if (absorbed.length < 3) return bySetting;
@@ -96,7 +99,8 @@ function timerOrTail(
   const timer = (one: Absorbed): EndedBy =>
     Math.abs(lengthOf(one) / usual - 1) < 0.1 + 2 * resolution ? 'timer' : bySetting(one);
   const tail = (one: Absorbed): EndedBy =>
-    Math.abs(one.stage.endSourceAmps / usualOwn - 1) < 0.35 || Math.abs(one.stage.endAmps / usualBattery - 1) < 0.35
+    Math.abs(one.stage.endSourceAmps / usualOwn - 1) < 0.35 ||
+    Math.abs(one.stage.endAmps / usualBattery - 1) < 0.35
       ? 'tail'
       : bySetting(one);
   // Both ends of a stage are uncertain by a cell.

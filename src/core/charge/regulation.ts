@@ -38,7 +38,18 @@ interface Sums {
 function runningSums(volts: Float32Array, amps: Float32Array, level: number): Sums {
   const size = volts.length + 1;
   const make = () => new Float64Array(size);
-  const s: Sums = { n: make(), t: make(), v: make(), i: make(), tt: make(), tv: make(), ti: make(), vv: make(), ii: make(), vi: make() };
+  const s: Sums = {
+    n: make(),
+    t: make(),
+    v: make(),
+    i: make(),
+    tt: make(),
+    tv: make(),
+    ti: make(),
+    vv: make(),
+    ii: make(),
+    vi: make(),
+  };
   for (let k = 0; k < volts.length; k++) {
     const known = volts[k]! === volts[k]! && amps[k]! === amps[k]!;
     // Times and volts about a level, so that the differences of large sums stay exact.
@@ -128,7 +139,8 @@ export function judgeRegulation(view: ChargeView, capacityAh: number): Regulatio
       if (far) {
         const drifts = Math.max(Math.abs(far.drift), 2 * far.scatter);
         if (drifts <= 1.5 * still) score += 1.5;
-        else if (would < still && far.scatter < CLIMBING * Math.abs(far.drift)) score -= Math.min(4, drifts / still - 1.5);
+        else if (would < still && far.scatter < CLIMBING * Math.abs(far.drift))
+          score -= Math.min(4, drifts / still - 1.5);
       }
     }
     held[cell] = clamp(score, -6, 6);

@@ -39,7 +39,12 @@ export function at25(view: ChargeView, cell: number, voltsPerC: number): number 
 
 const BIN = 0.02;
 
-export function findSetpoints(view: ChargeView, regulation: Regulation, bank: Bank, source: Source | null): Setpoints {
+export function findSetpoints(
+  view: ChargeView,
+  regulation: Regulation,
+  bank: Bank,
+  source: Source | null,
+): Setpoints {
   // Below this nobody holds a battery of this chemistry on purpose: it is at rest.
   const restVolts = (isLead(bank.chemistry) ? 13 : 13.4) * view.blocks;
   const least = view.ampsAreBattery ? -2 * view.ampNoise : Math.max(view.ampNoise, 0.001 * bank.capacityAh);
@@ -50,7 +55,10 @@ export function findSetpoints(view: ChargeView, regulation: Regulation, bank: Ba
   const temperatures = view.celsius ? cells.map((cell) => view.celsius![cell]!).filter((t) => t === t) : [];
   const celsius =
     temperatures.length > 0
-      ? temperatures.reduce((r, t) => ({ min: Math.min(r.min, t), max: Math.max(r.max, t) }), { min: Infinity, max: -Infinity })
+      ? temperatures.reduce((r, t) => ({ min: Math.min(r.min, t), max: Math.max(r.max, t) }), {
+          min: Infinity,
+          max: -Infinity,
+        })
       : null;
 
   const voltsPerC = celsius && isLead(bank.chemistry) ? sharpestSlope(view, cells, bank, source, celsius) : 0;
@@ -88,7 +96,11 @@ function sharpness(view: ChargeView, cells: number[], voltsPerC: number): number
   return squares;
 }
 
-function histogram(view: ChargeView, cells: number[], voltsPerC: number): { counts: Map<number, number>; bin: number } {
+function histogram(
+  view: ChargeView,
+  cells: number[],
+  voltsPerC: number,
+): { counts: Map<number, number>; bin: number } {
   const bin = Math.max(BIN * view.blocks, view.voltQuantum, 1.5 * view.voltNoise);
   const counts = new Map<number, number>();
   for (const cell of cells) {
@@ -101,7 +113,8 @@ function histogram(view: ChargeView, cells: number[], voltsPerC: number): { coun
 function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[] {
   const { counts, bin } = histogram(view, cells, voltsPerC);
   // Neighbours count, the bin itself a little more: of two bins with the same neighbourhood the fuller one is the peak.
-  const smooth = (key: number) => (counts.get(key - 1) ?? 0) + 1.01 * (counts.get(key) ?? 0) + (counts.get(key + 1) ?? 0);
+  const smooth = (key: number) =>
+    (counts.get(key - 1) ?? 0) + 1.01 * (counts.get(key) ?? 0) + (counts.get(key + 1) ?? 0);
   const reach = Math.max(2, Math.round((0.1 * view.blocks) / bin));
   const leastCells = Math.max(3, (15 * 60_000) / view.grid.step);
   const found: Setpoint[] = [];
@@ -126,7 +139,11 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
     const tenMinutes = Math.max(1, 600_000 / view.grid.step);
     found.push({
       volts: middle,
-      width: Math.max(1.4826 * median(volts.map((v) => Math.abs(v - middle))), view.voltNoise, 0.008 * view.blocks),
+      width: Math.max(
+        1.4826 * median(volts.map((v) => Math.abs(v - middle))),
+        view.voltNoise,
+        0.008 * view.blocks,
+      ),
       hours: (members.length * view.grid.step) / 3_600_000,
       days: [...days.values()].filter((count) => count >= tenMinutes).length,
     });
@@ -165,15 +182,19 @@ function nameSetpoints(
   if (!only) return { absorption: null, float: null };
   const told = source?.profile;
   const nearer =
-    told?.floatV !== undefined && Math.abs(only.volts - told.floatV) > Math.abs(only.volts - told.absorptionV);
+    told?.floatV !== undefined &&
+    Math.abs(only.volts - told.floatV) > Math.abs(only.volts - told.absorptionV);
   return nearer ? { absorption: only, float: null } : { absorption: null, float: only };
 }
 
 /** A voltage that is the told float and far from the told absorption is float, however the battery got there. */
 function isToldFloat(setpoint: Setpoint, view: ChargeView, source: Source | null): boolean {
   const { floatV, absorptionV } = source?.profile ?? {};
-  if (floatV === undefined || absorptionV === undefined || absorptionV - floatV < 0.3 * view.blocks) return false;
-  return Math.abs(setpoint.volts - floatV) < 0.1 * view.blocks && absorptionV - setpoint.volts > 0.2 * view.blocks;
+  if (floatV === undefined || absorptionV === undefined || absorptionV - floatV < 0.3 * view.blocks)
+    return false;
+  return (
+    Math.abs(setpoint.volts - floatV) < 0.1 * view.blocks && absorptionV - setpoint.volts > 0.2 * view.blocks
+  );
 }
 
 /**

@@ -81,7 +81,12 @@ export function segmentStages({ view, regulation, setpoints, capacityAh }: Stage
 }
 
 /** Log-likelihoods of the states in a cell, written into `out`. All zero in a gap: the state goes on. */
-function emissions({ view, regulation, setpoints, capacityAh }: StageInputs): (cell: number, out: Float64Array) => void {
+function emissions({
+  view,
+  regulation,
+  setpoints,
+  capacityAh,
+}: StageInputs): (cell: number, out: Float64Array) => void {
   const { absorption, float, voltsPerC } = setpoints;
   const anywhere = -Math.log(2.4 * view.blocks);
   const onAmps = Math.max(0.003 * capacityAh, 3 * view.ampNoise);
@@ -91,7 +96,7 @@ function emissions({ view, regulation, setpoints, capacityAh }: StageInputs): (c
   const near = (volts: number, setpoint: Setpoint): number => {
     const width = Math.max(1.3 * setpoint.width, 0.012 * view.blocks);
     const z = (volts - setpoint.volts) / width;
-    return Math.max(-0.5 * z * z - Math.log(width * 2.5066), anywhere - 14);
+    return Math.max(-0.5 * z * z - Math.log(width * 2.5066), anywhere - 40);
   };
 
   /** How badly a voltage fits a supply that falls short of a setpoint: it should be below it. */
@@ -109,15 +114,26 @@ function emissions({ view, regulation, setpoints, capacityAh }: StageInputs): (c
     const held = regulation.held[cell]! === regulation.held[cell]! ? regulation.held[cell]! : 0;
     const on = amps > onAmps;
     const reported = view.reported ? REPORTED_STAGES[view.reported[cell]!] : undefined;
-    const says = (stage: string) => (reported === undefined || reported === 'fault' ? 0 : reported === stage ? 1.5 : -1.5);
+    const says = (stage: string) =>
+      reported === undefined || reported === 'fault' ? 0 : reported === stage ? 1.5 : -1.5;
 
     out[0] = anywhere - (on ? Math.min(12, (3 * amps) / onAmps) : 0) + says('off');
-    const above = absorption ? Math.max(0, volts - absorption.volts - 3 * absorption.width) / (0.05 * view.blocks) : 0;
+    const above = absorption
+      ? Math.max(0, volts - absorption.volts - 3 * absorption.width) / (0.05 * view.blocks)
+      : 0;
     out[1] = anywhere - (on ? 0 : 4) - 0.7 * clamp(held, -1, 5) - Math.min(8, above) + says('bulk');
     if (absorption) {
       // Where only the battery's current is known, absorption with its load on top still lets current in.
-      out[2] = near(volts, absorption) - (amps > 0.3 * onAmps ? 0 : 5) + 0.7 * clamp(held, -5, 2) + says('absorption');
-      out[3] = anywhere - notBelow(volts, absorption) - (held > 2 ? 2 : 0) + Math.max(says('absorption'), says('bulk'));
+      out[2] =
+        near(volts, absorption) -
+        (amps > 0.3 * onAmps ? 0 : 5) +
+        0.7 * clamp(held, -5, 2) +
+        says('absorption');
+      out[3] =
+        anywhere -
+        notBelow(volts, absorption) -
+        (held > 2 ? 2 : 0) +
+        Math.max(says('absorption'), says('bulk'));
     } else out[2] = out[3] = -never;
     if (float) {
       const battery = view.batteryAmps ? view.batteryAmps[cell]! : view.ampsAreBattery ? amps : NaN;

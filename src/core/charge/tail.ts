@@ -37,7 +37,8 @@ export function fitTail(hours: ArrayLike<number>, amps: ArrayLike<number>): Tail
       if (fit && (best === null || fit.scatter < best.scatter)) best = fit;
     }
     if (!best) return null;
-    for (let i = 0; i < n; i++) keep[i] = Math.abs(amps[i]! - currentAt(best, hours[i]!)) <= 3 * best.scatter ? 1 : 0;
+    for (let i = 0; i < n; i++)
+      keep[i] = Math.abs(amps[i]! - currentAt(best, hours[i]!)) <= 3 * best.scatter ? 1 : 0;
   }
   return best;
 }
@@ -46,7 +47,12 @@ export function currentAt({ startAmps, restAmps, tauHours }: TailFit, hours: num
   return restAmps + (startAmps - restAmps) * Math.exp(-hours / tauHours);
 }
 
-function solve(hours: ArrayLike<number>, amps: ArrayLike<number>, keep: Uint8Array, tau: number): TailFit | null {
+function solve(
+  hours: ArrayLike<number>,
+  amps: ArrayLike<number>,
+  keep: Uint8Array,
+  tau: number,
+): TailFit | null {
   let n = 0;
   let e1 = 0;
   let e2 = 0;

@@ -60,7 +60,12 @@ export function chargeViews(system: System, timeline: Timeline): ChargeView[] {
   return view ? [view] : [];
 }
 
-function viewOf(system: System, timeline: Timeline, series: Series, source: string | null): ChargeView | null {
+function viewOf(
+  system: System,
+  timeline: Timeline,
+  series: Series,
+  source: string | null,
+): ChargeView | null {
   const own = series.device === source;
   const voltChannel = (own ? VOLTS : VOLTS.slice(1)).find((channel) => series.channels[channel]);
   const ampChannel = (own ? AMPS : AMPS.slice(1)).find((channel) => series.channels[channel]);
@@ -75,10 +80,12 @@ function viewOf(system: System, timeline: Timeline, series: Series, source: stri
   const batteryLog = battery && battery.device !== source ? battery : null;
   const voltLog = anyLogWith(timeline, 'battery_voltage');
   const heat =
-    anyLogWith(timeline, 'battery_temperature') ?? (anyLogWith(timeline, 'ambient_temperature') as Series | null);
+    anyLogWith(timeline, 'battery_temperature') ??
+    (anyLogWith(timeline, 'ambient_temperature') as Series | null);
   const ampsAreBattery = !own;
   // A charge controller that feeds the loads itself logs them: what is left goes into the battery.
-  const loads = own && !batteryLog ? onGrid(series.channels.load_current ? series : null, 'load_current') : null;
+  const loads =
+    own && !batteryLog ? onGrid(series.channels.load_current ? series : null, 'load_current') : null;
   const voltGrid = toGrid(series.time, volts, grid);
   const ampGrid = toGrid(series.time, amps, grid);
   const blocks = blocksInSeries(system.bank);
@@ -130,4 +137,3 @@ function nearestOnGrid(series: Series, grid: Grid): Float32Array {
   for (let cell = 1; cell < grid.count; cell++) if (out[cell]! !== out[cell]!) out[cell] = out[cell - 1]!;
   return out;
 }
-

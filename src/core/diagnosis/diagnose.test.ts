@@ -23,7 +23,8 @@ test.each([undefined, 'solar', 'monitor'])('the tide gauge: absorption is too sh
   const { findings } = diagnoseDemo('tide-gauge', only);
   expect(findings[0]!.cause).toBe('absorption-too-short');
   expect(['likely', 'strong']).toContain(findings[0]!.standing);
-  for (const other of findings.slice(1)) expect(['unlikely', 'excluded', 'cannot-tell']).toContain(other.standing);
+  for (const other of findings.slice(1))
+    expect(['unlikely', 'excluded', 'cannot-tell']).toContain(other.standing);
 });
 
 test.each([undefined, 'mains', 'monitor'])('the harbour office: nothing is found (log: %s)', (only) => {

@@ -58,7 +58,12 @@ export interface Diagnosis {
   trust: { code: string; text: string; spans: IsoSpan[] }[];
   hazards: { code: string; text: string; spans: IsoSpan[] }[];
   charges: DiagnosisCharge[];
-  setpoints: { source: string | null; absorptionV: number | null; floatV: number | null; compensationMvPerCellPerC: number | null }[];
+  setpoints: {
+    source: string | null;
+    absorptionV: number | null;
+    floatV: number | null;
+    compensationMvPerCellPerC: number | null;
+  }[];
   syncs: never[];
   cutoffs: never[];
   findings: Finding[];
@@ -90,7 +95,9 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
       absorptionV: rounded(setpoints.absorption?.volts, 2),
       floatV: rounded(setpoints.float?.volts, 2),
       compensationMvPerCellPerC:
-        setpoints.celsius && setpoints.celsius.max - setpoints.celsius.min >= 3 ? rounded(setpoints.voltsPerC / perMv, 1) : null,
+        setpoints.celsius && setpoints.celsius.max - setpoints.celsius.min >= 3
+          ? rounded(setpoints.voltsPerC / perMv, 1)
+          : null,
     })),
     syncs: [],
     cutoffs: [],
@@ -100,7 +107,11 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
       complaint: cause.complaint,
       standing,
       decibans,
-      evidence: evidence.map((item) => ({ text: item.text, decibans: item.decibans, spans: tidy(item.spans) })),
+      evidence: evidence.map((item) => ({
+        text: item.text,
+        decibans: item.decibans,
+        spans: tidy(item.spans),
+      })),
       missing,
       tests: Object.keys(cause.tests),
     })),

@@ -18,7 +18,8 @@ export interface NextTest {
 
 export const probabilityOf = (decibans: number): number => 1 / (1 + 10 ** (-decibans / 10));
 
-const entropy = (p: number): number => (p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p));
+const entropy = (p: number): number =>
+  p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p);
 
 /** Less than this is not worth a visit, bits. */
 const WORTHWHILE = 0.03;

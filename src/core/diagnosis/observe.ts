@@ -73,7 +73,8 @@ function reachedOn(window: Span, stages: Stage[], system: System): DayBalance['r
     const cut = { from: Math.max(stage.from, window.from), to: Math.min(stage.to, window.to) };
     const rank = order.indexOf(stage.stage as (typeof order)[number]);
     const least = stage.stage === 'bulk' ? 0.25 * HOUR : 0.05 * HOUR;
-    if (rank > best && lengthOf(cut) >= least && (rank > 1 || stage.volts > 11 * blocksInSeries(system.bank))) best = rank;
+    if (rank > best && lengthOf(cut) >= least && (rank > 1 || stage.volts > 11 * blocksInSeries(system.bank)))
+      best = rank;
   }
   return order[best]!;
 }

@@ -44,14 +44,18 @@ export function weighCauses(causes: readonly Cause[], seen: Observations): Weigh
 
 function weighCause(cause: Cause, seen: Observations): Weighed {
   const { evidence, missing } = cause.weigh(seen);
-  const prior = seen.job.complaints.includes(cause.complaint) ? cause.prior.complained : cause.prior.otherwise;
+  const prior = seen.job.complaints.includes(cause.complaint)
+    ? cause.prior.complained
+    : cause.prior.otherwise;
   const groups = new Map<string, number>();
-  for (const item of evidence) groups.set(item.group, (groups.get(item.group) ?? 0) + clampTo(CAP, item.decibans));
+  for (const item of evidence)
+    groups.set(item.group, (groups.get(item.group) ?? 0) + clampTo(CAP, item.decibans));
   let sum = 0;
   for (const [group, total] of groups) sum += clampTo(cause.caps?.[group] ?? CAP, total);
   const decibans = Math.round(prior + sum);
   const sorted = [...evidence].sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
-  const silent = missing.length > 0 && evidence.every((item) => item.decibans <= 0 || item.spans.length === 0);
+  const silent =
+    missing.length > 0 && evidence.every((item) => item.decibans <= 0 || item.spans.length === 0);
   const standing = standingOf(decibans);
   // What the log cannot show is not shown as judged, unless the description alone already speaks for it.
   if (silent && standing !== 'likely' && standing !== 'strong' && !(sum > 0))

@@ -41,7 +41,8 @@ export const isChannel = (text: string): text is Channel => text in CHANNELS || 
 export function channelInfo(channel: Channel): ChannelInfo {
   if (channel in CHANNELS) return CHANNELS[channel as NamedChannel];
   const match = CELL.exec(channel);
-  if (!match) throw new Error(`"${channel}" is not a channel: see the list of channels in the bundle format.`);
+  if (!match)
+    throw new Error(`"${channel}" is not a channel: see the list of channels in the bundle format.`);
   return match[2] === 'voltage'
     ? { label: `Cell ${Number(match[1])} voltage`, unit: 'V', digits: 3 }
     : { label: `Cell ${Number(match[1])} temperature`, unit: '°C', digits: 1 };

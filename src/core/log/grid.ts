@@ -118,7 +118,8 @@ export function toGrid(time: Float64Array, values: Float32Array, grid: Grid): Fl
     }
     out[cell] = sums[cell]! / counts[cell]!;
     if (last >= 0 && cell - last > 1 && cell - last <= reach)
-      for (let k = last + 1; k < cell; k++) out[k] = out[last]! + ((out[cell]! - out[last]!) * (k - last)) / (cell - last);
+      for (let k = last + 1; k < cell; k++)
+        out[k] = out[last]! + ((out[cell]! - out[last]!) * (k - last)) / (cell - last);
     last = cell;
   }
   return out;

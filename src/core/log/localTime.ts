@@ -38,7 +38,8 @@ export function localClock(zone: string): (localMs: number) => number {
       const early = localMs - iana.offset(localMs - 26 * HOUR) * MINUTE;
       const late = localMs - iana.offset(localMs + 26 * HOUR) * MINUTE;
       const agrees = (candidate: number) => candidate + iana.offset(candidate) * MINUTE === localMs;
-      if (agrees(early) && agrees(late)) utc = Math.min(early, late) > previous ? Math.min(early, late) : Math.max(early, late);
+      if (agrees(early) && agrees(late))
+        utc = Math.min(early, late) > previous ? Math.min(early, late) : Math.max(early, late);
       else utc = agrees(late) ? late : early;
     }
     previous = utc;

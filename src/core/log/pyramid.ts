@@ -33,7 +33,13 @@ export function summarise(values: Float32Array, size = SUMMARY_SIZE): Extent {
  * @param time epoch ms of samples, or of the first sample of each summary bucket; rising.
  * @param values samples as `{ min: values, max: values }`, or summary buckets. Slices without any are NaN.
  */
-export function sliceExtent(time: Float64Array, values: Extent, from: number, to: number, count: number): Extent {
+export function sliceExtent(
+  time: Float64Array,
+  values: Extent,
+  from: number,
+  to: number,
+  count: number,
+): Extent {
   const min = new Float32Array(count).fill(NaN);
   const max = new Float32Array(count).fill(NaN);
   const width = (to - from) / count;

@@ -17,7 +17,14 @@ export interface ReadPlan {
   /** Zone of local times that carry no offset. */
   timeZone: string;
   clockOffsetSeconds?: number;
-  columns: { index: number; channel: Channel; heading: string; scale: number; offset: number; invert: boolean }[];
+  columns: {
+    index: number;
+    channel: Channel;
+    heading: string;
+    scale: number;
+    offset: number;
+    invert: boolean;
+  }[];
 }
 
 export interface RowProblem {
@@ -106,7 +113,8 @@ export function csvReader(plan: ReadPlan): CsvReader {
     const column = columns[target]!;
     if (isStage[target]) {
       const stage = stageNumber(text);
-      if (Number.isNaN(stage) && !MISSING.test(text)) problem(`"${text}" in "${column.heading}" is no stage that is known.`);
+      if (Number.isNaN(stage) && !MISSING.test(text))
+        problem(`"${text}" in "${column.heading}" is no stage that is known.`);
       return stage;
     }
     if (MISSING.test(text)) return NaN;
@@ -245,7 +253,9 @@ export function csvReader(plan: ReadPlan): CsvReader {
         ordered = Array.from({ length }, (_, i) => i).sort((a, b) => time[a]! - time[b]! || a - b);
         const kept = ordered.filter((i, k) => k === 0 || time[i]! !== time[ordered[k - 1]!]!);
         if (kept.length < length)
-          problem(`${length - kept.length} rows repeat a time that was read before; the first of each is kept.`);
+          problem(
+            `${length - kept.length} rows repeat a time that was read before; the first of each is kept.`,
+          );
         ordered = kept;
       }
       const pick = <A extends Float64Array | Float32Array>(column: A, into: A): A => {

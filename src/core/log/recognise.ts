@@ -59,7 +59,12 @@ export function recognise(
     const samples = rows.map((row) => row[index] ?? '');
     const heading = headings[index] || `column ${index + 1}`;
     const named = units[index] ? `${heading} [${units[index]!.replace(/[[\]()]/g, '')}]` : heading;
-    columns.push({ index, heading, ...recogniseColumn(named, samples, device, dialect), samples: samples.slice(0, 6) });
+    columns.push({
+      index,
+      heading,
+      ...recogniseColumn(named, samples, device, dialect),
+      samples: samples.slice(0, 6),
+    });
   }
   const time = chooseTime(columns, rows);
   settleDoubles(columns);
@@ -70,7 +75,12 @@ type Recognised = Omit<ColumnReading, 'index' | 'heading' | 'samples'>;
 
 const nothing: Recognised = { role: null, scale: 1, offset: 0, invert: false, sure: 'likely' };
 
-function recogniseColumn(heading: string, samples: string[], device: DeviceKind, dialect: Dialect): Recognised {
+function recogniseColumn(
+  heading: string,
+  samples: string[],
+  device: DeviceKind,
+  dialect: Dialect,
+): Recognised {
   if (isChannel(heading.trim())) return { ...nothing, role: heading.trim() as Channel, sure: 'certain' };
   const { words, unit } = wordsOf(heading);
   const has = (...options: string[]) => options.some((word) => words.includes(word));
@@ -82,7 +92,11 @@ function recogniseColumn(heading: string, samples: string[], device: DeviceKind,
   if (!numeric) {
     const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;
     if (known > 0 && known >= 0.8 * filled.length)
-      return { ...nothing, role: 'source_stage', sure: has('stage', 'state', 'mode', 'status') ? 'certain' : 'likely' };
+      return {
+        ...nothing,
+        role: 'source_stage',
+        sure: has('stage', 'state', 'mode', 'status') ? 'certain' : 'likely',
+      };
     return nothing;
   }
 
@@ -99,7 +113,8 @@ function recogniseColumn(heading: string, samples: string[], device: DeviceKind,
   const subject = subjectOf(words);
   switch (quantity) {
     case 'voltage':
-      if (has('mid', 'midpoint', 'centre', 'center')) return { ...base, role: 'midpoint_voltage', sure: 'certain' };
+      if (has('mid', 'midpoint', 'centre', 'center'))
+        return { ...base, role: 'midpoint_voltage', sure: 'certain' };
       if (subject === 'input') return { ...base, role: 'source_input_voltage', sure: 'certain' };
       if (subject === 'load') return { ...base, role: 'load_voltage', sure: 'certain' };
       if (subject === 'battery') return { ...base, role: 'battery_voltage', sure: 'certain' };
@@ -109,7 +124,11 @@ function recogniseColumn(heading: string, samples: string[], device: DeviceKind,
       if (subject === 'input') return nothing;
       if (subject === 'load') return { ...base, role: 'load_current', sure: 'certain' };
       if (subject === 'source' || has('charge', 'charging'))
-        return { ...base, role: device === 'monitor' || device === 'bms' ? 'battery_current' : 'source_current', sure: 'certain' };
+        return {
+          ...base,
+          role: device === 'monitor' || device === 'bms' ? 'battery_current' : 'source_current',
+          sure: 'certain',
+        };
       if (subject === 'battery') {
         const oneWay = device === 'source' && values.every((v) => !(v < 0));
         return oneWay
@@ -122,7 +141,8 @@ function recogniseColumn(heading: string, samples: string[], device: DeviceKind,
     case 'temperature':
       if (has('ambient', 'room', 'air', 'outside', 'outdoor'))
         return { ...base, role: 'ambient_temperature', sure: 'certain' };
-      if (subject === 'battery' || has('sensor')) return { ...base, role: 'battery_temperature', sure: 'certain' };
+      if (subject === 'battery' || has('sensor'))
+        return { ...base, role: 'battery_temperature', sure: 'certain' };
       if (has('internal', 'heatsink', 'board', 'cpu') || subject === 'source') return nothing;
       return device === 'monitor' || device === 'bms'
         ? { ...base, role: 'battery_temperature', sure: 'likely' }
@@ -137,7 +157,8 @@ function recogniseColumn(heading: string, samples: string[], device: DeviceKind,
         ? { ...base, role: 'consumed_charge', invert: median(values) > 0, sure: 'likely' }
         : nothing;
     case 'percent':
-      return has('soc', 'charge', 'state', 'level', 'full', 'battery') && !has('efficiency', 'humidity', 'pwm', 'duty')
+      return has('soc', 'charge', 'state', 'level', 'full', 'battery') &&
+        !has('efficiency', 'humidity', 'pwm', 'duty')
         ? { ...base, role: 'soc', sure: has('soc') || (has('state') && has('charge')) ? 'certain' : 'likely' }
         : nothing;
     case 'flag':
@@ -183,7 +204,8 @@ function wordsOf(heading: string): { words: string[]; unit: string } {
     .replace(/\bV(bat|batt|pv|in|out|load|cell|mid)/gi, 'voltage $1')
     .replace(/\bI(bat|batt|pv|in|out|load|chg)\b/gi, 'current $1')
     .replace(/\bT(bat|batt|amb)\b/gi, 'temperature $1');
-  const bracket = /[[(]\s*([^\])]{1,6})\s*[\])]\s*$/.exec(spaced) ?? /(?:\/|,)\s*([°%a-zA-Z]{1,5})\s*$/.exec(spaced);
+  const bracket =
+    /[[(]\s*([^\])]{1,6})\s*[\])]\s*$/.exec(spaced) ?? /(?:\/|,)\s*([°%a-zA-Z]{1,5})\s*$/.exec(spaced);
   const body = bracket ? spaced.slice(0, bracket.index) : spaced;
   const words = body
     .toLowerCase()
@@ -213,10 +235,24 @@ function quantityOfWords(words: string[]): Quantity | null {
 function subjectOf(words: string[]): 'input' | 'load' | 'battery' | 'source' | null {
   const has = (...options: string[]) => options.some((word) => words.includes(word));
   if (has('panel', 'pv', 'array', 'input', 'in', 'pannello')) return 'input';
-  if (has('mains', 'grid', 'ac', 'line', 'rete', 'netz') && !has('charger', 'output', 'battery', 'batt')) return 'input';
+  if (has('mains', 'grid', 'ac', 'line', 'rete', 'netz') && !has('charger', 'output', 'battery', 'batt'))
+    return 'input';
   if (has('load', 'loads', 'consumer', 'consumers', 'carico', 'last')) return 'load';
   if (has('battery', 'batt', 'bat', 'bank', 'pack', 'batteria', 'batterie', 'shunt')) return 'battery';
-  if (has('charger', 'output', 'out', 'source', 'rectifier', 'controller', 'solar', 'chg', 'alternator', 'generator'))
+  if (
+    has(
+      'charger',
+      'output',
+      'out',
+      'source',
+      'rectifier',
+      'controller',
+      'solar',
+      'chg',
+      'alternator',
+      'generator',
+    )
+  )
     return 'source';
   return null;
 }

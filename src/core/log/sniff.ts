@@ -47,20 +47,30 @@ export function splitLine(line: string, delimiter: string): string[] {
  * @param head text of the first lines (a few tens of kilobytes are plenty).
  * @throws NotALog with a sentence for the user when no table of readings is found.
  */
-export function sniffDialect(head: string, given: { delimiter?: string; decimalChar?: string } = {}): Dialect {
+export function sniffDialect(
+  head: string,
+  given: { delimiter?: string; decimalChar?: string } = {},
+): Dialect {
   if (/^\s*(<!doctype html|<html|<\?xml)/i.test(head))
-    throw new NotALog('This is a web page, not a log. The download may have ended at a sign-in page: fetch the log again.');
+    throw new NotALog(
+      'This is a web page, not a log. The download may have ended at a sign-in page: fetch the log again.',
+    );
   if (head.includes('\0'))
-    throw new NotALog('This file holds binary data, not text. Export the log as CSV from the device or its software.');
+    throw new NotALog(
+      'This file holds binary data, not text. Export the log as CSV from the device or its software.',
+    );
   const lines = head.split(/\r\n|\n|\r/).slice(0, 400);
   if (lines.every((line) => line.trim() === ''))
     throw new NotALog('This file is empty. Export the log again and check that it has readings in it.');
 
   const delimiter = given.delimiter ?? bestDelimiter(lines);
   const rows = lines.map((line) => splitLine(line, delimiter));
-  const decimalChar = given.decimalChar === ',' || given.decimalChar === '.' ? given.decimalChar : decimalOf(rows, delimiter);
+  const decimalChar =
+    given.decimalChar === ',' || given.decimalChar === '.' ? given.decimalChar : decimalOf(rows, delimiter);
   const isData = rows.map((row) => looksLikeData(row, decimalChar));
-  const firstDataLine = isData.findIndex((data, i) => data && (isData[i + 1] || isData[i + 2] || i >= lines.length - 2));
+  const firstDataLine = isData.findIndex(
+    (data, i) => data && (isData[i + 1] || isData[i + 2] || i >= lines.length - 2),
+  );
   if (firstDataLine < 0)
     throw new NotALog(
       'No rows of readings were found: a log has one line for each moment, with a time and numbers. Check that this is the right file.',
@@ -70,7 +80,12 @@ export function sniffDialect(head: string, given: { delimiter?: string; decimalC
   while (headingLine >= 0 && rows[headingLine]!.every((cell) => cell === '')) headingLine--;
   if (headingLine < 0) headingLine = null;
   let unitLine: number | null = null;
-  if (headingLine !== null && headingLine > 0 && looksLikeUnits(rows[headingLine]!) && (rows[headingLine - 1]?.length ?? 0) > 1) {
+  if (
+    headingLine !== null &&
+    headingLine > 0 &&
+    looksLikeUnits(rows[headingLine]!) &&
+    (rows[headingLine - 1]?.length ?? 0) > 1
+  ) {
     unitLine = headingLine;
     headingLine--;
   }
@@ -81,7 +96,9 @@ function bestDelimiter(lines: string[]): string {
   let best = ',';
   let bestScore = -1;
   for (const delimiter of DELIMITERS) {
-    const counts = lines.filter((line) => line.trim() !== '').map((line) => splitLine(line, delimiter).length);
+    const counts = lines
+      .filter((line) => line.trim() !== '')
+      .map((line) => splitLine(line, delimiter).length);
     const common = [...counts].sort((a, b) => a - b)[Math.floor(counts.length / 2)]!;
     const agreeing = counts.filter((count) => count === common).length / counts.length;
     const score = common < 2 ? 0 : agreeing * Math.min(common, 4);
@@ -115,7 +132,8 @@ function looksLikeData(row: string[], decimalChar: '.' | ','): boolean {
   return numbers + times >= 2 && numbers >= 1;
 }
 
-const UNIT_CELL = /^[[(]?(m?v|m?a|k?w|k?wh|ah|%|°?c|°?f|s|min|h|v dc|a dc|volts?|amps?|hh:mm(:ss)?|[ymd/.-]+( hh?:mm(:ss)?)?|utc|local)?[\])]?$/i;
+const UNIT_CELL =
+  /^[[(]?(m?v|m?a|k?w|k?wh|ah|%|°?c|°?f|s|min|h|v dc|a dc|volts?|amps?|hh:mm(:ss)?|[ymd/.-]+( hh?:mm(:ss)?)?|utc|local)?[\])]?$/i;
 
 const looksLikeUnits = (row: string[]): boolean =>
   row.some((cell) => cell !== '') && row.every((cell) => UNIT_CELL.test(cell));

@@ -14,7 +14,8 @@ export interface LogDescription {
   dateOrder?: DateOrder | undefined;
   dialect?: { delimiter?: string | undefined; decimalChar?: string | undefined } | undefined;
   /** By heading. A heading that is not named here is left out once any is named. */
-  columns?: Record<string, { channel: string; scale?: number; offset?: number; invert?: boolean }> | undefined;
+  columns?:
+    Record<string, { channel: string; scale?: number; offset?: number; invert?: boolean }> | undefined;
 }
 
 /**
@@ -34,7 +35,8 @@ export function planReading(reading: LogReading, description: LogDescription, ti
           `The log has no column "${heading}". Its columns are: ${[...headings.keys()].map((one) => `"${one}"`).join(', ')}.`,
         );
       if (channel === 'time') timeColumn = column.index;
-      else if (isChannel(channel)) plan.push({ index: column.index, channel, heading, scale, offset, invert });
+      else if (isChannel(channel))
+        plan.push({ index: column.index, channel, heading, scale, offset, invert });
       else throw new NotALog(`Column "${heading}" is said to be "${channel}", which is not a channel.`);
     }
   } else {
@@ -42,22 +44,28 @@ export function planReading(reading: LogReading, description: LogDescription, ti
       if (column.sure === 'ask' && !(column.role === 'time' && description.dateOrder))
         throw new NotALog(column.question ?? `What is column "${column.heading}"? Say so in "columns".`);
       const { index, heading, role, scale, offset, invert } = column;
-      if (role !== null && role !== 'time') plan.push({ index, channel: role as Channel, heading, scale, offset, invert });
+      if (role !== null && role !== 'time')
+        plan.push({ index, channel: role as Channel, heading, scale, offset, invert });
     }
   }
   if (timeColumn < 0) timeColumn = reading.columns.find((column) => column.role === 'time')?.index ?? -1;
   if (timeColumn < 0 || reading.time === null)
     throw new NotALog('No column with times was recognised. Say which one it is.');
   if (plan.length === 0)
-    throw new NotALog('Times were found, but no column that is a voltage, a current or a temperature. Say what the columns are.');
+    throw new NotALog(
+      'Times were found, but no column that is a voltage, a current or a temperature. Say what the columns are.',
+    );
   const twice = plan.find((one, i) => plan.findIndex((other) => other.channel === one.channel) < i);
-  if (twice) throw new NotALog(`Two columns are said to be ${twice.channel.replace(/_/g, ' ')}: keep one of them.`);
+  if (twice)
+    throw new NotALog(`Two columns are said to be ${twice.channel.replace(/_/g, ' ')}: keep one of them.`);
   let timeFormat = reading.time;
   if (description.dateOrder && (timeFormat === 'ask' || timeFormat.kind === 'date'))
     timeFormat = { kind: 'date', order: description.dateOrder };
   if (timeFormat === 'ask') {
     const { heading } = reading.columns[timeColumn]!;
-    throw new NotALog(`In "${heading}", day and month cannot be told apart: say whether it is day first or month first.`);
+    throw new NotALog(
+      `In "${heading}", day and month cannot be told apart: say whether it is day first or month first.`,
+    );
   }
   return {
     device: description.device,
@@ -83,7 +91,8 @@ export function takeInLog(
   };
   const plan = planReading(recognise(bytes.subarray(0, 262_144), kind, given), description, timeZone);
   const reader = csvReader(plan);
-  for (let from = 0; from < bytes.length; from += 1 << 20) reader.push(bytes.subarray(from, from + (1 << 20)));
+  for (let from = 0; from < bytes.length; from += 1 << 20)
+    reader.push(bytes.subarray(from, from + (1 << 20)));
   const result = reader.end();
   if (result.series.time.length < 2)
     throw new NotALog(

@@ -38,7 +38,8 @@ export function timeFormatOf(cells: readonly string[]): TimeFormat | 'ask' | nul
   const to2100 = 4_102_444_800;
   for (const unitMs of [1000, 1, 0.001]) {
     const seconds = (n: number) => (n * unitMs) / 1000;
-    if (rises && numbers.every((n) => seconds(n) > from2000 && seconds(n) < to2100)) return { kind: 'epoch', unitMs };
+    if (rises && numbers.every((n) => seconds(n) > from2000 && seconds(n) < to2100))
+      return { kind: 'epoch', unitMs };
   }
   return null;
 }
@@ -57,7 +58,9 @@ export interface DateTimeReading {
  * A reader of date-times in bytes, such as 2026-09-21T06:30:00Z, 21.09.2026 06:30 or 9/21/26 6:30:15 PM. It keeps the last
  * date, because neighbours in a log nearly always share it. Returns ms = NaN for what is no date-time.
  */
-export function dateTimeReader(order: DateOrder): (b: Uint8Array, from: number, to: number) => DateTimeReading {
+export function dateTimeReader(
+  order: DateOrder,
+): (b: Uint8Array, from: number, to: number) => DateTimeReading {
   const reading: DateTimeReading = { ms: NaN, hasOffset: false };
   let lastKey = -1;
   let lastDay = NaN;
@@ -68,8 +71,12 @@ export function dateTimeReader(order: DateOrder): (b: Uint8Array, from: number, 
 
   /** 2026-09-21 06:30:00 on the same day as the reading before: by far the commonest case, so it goes straight through. */
   function usual(b: Uint8Array, from: number): boolean {
-    if (b[from + 4] !== MINUS || b[from + 7] !== MINUS || b[from + 13] !== COLON || b[from + 16] !== COLON) return false;
-    const key = (twoDigits(b, from) * 100 + twoDigits(b, from + 2)) * 10000 + twoDigits(b, from + 5) * 100 + twoDigits(b, from + 8);
+    if (b[from + 4] !== MINUS || b[from + 7] !== MINUS || b[from + 13] !== COLON || b[from + 16] !== COLON)
+      return false;
+    const key =
+      (twoDigits(b, from) * 100 + twoDigits(b, from + 2)) * 10000 +
+      twoDigits(b, from + 5) * 100 +
+      twoDigits(b, from + 8);
     if (key !== lastKey) return false;
     const hours = twoDigits(b, from + 11);
     const minutes = twoDigits(b, from + 14);

@@ -21,7 +21,11 @@ export function timelineOf(series: readonly Series[]): Timeline {
 
 /** The log of a device that has the wanted channels; null when there is none. */
 export function logOf(timeline: Timeline, device: string, ...channels: Channel[]): Series | null {
-  return timeline.series.find((one) => one.device === device && channels.every((channel) => one.channels[channel])) ?? null;
+  return (
+    timeline.series.find(
+      (one) => one.device === device && channels.every((channel) => one.channels[channel]),
+    ) ?? null
+  );
 }
 
 /** The first log of any device with a channel, in the order of trust: BMS, monitor, then the others. */

@@ -106,7 +106,13 @@ export function theilSen(x: ArrayLike<number>, y: ArrayLike<number>): number {
  * Where a rising function reaches a value: regula falsi with the Illinois step, inside a bracket.
  * @returns x to within `tolerance`; an end of the bracket when the value lies beyond it.
  */
-export function solveRising(f: (x: number) => number, value: number, low: number, high: number, tolerance = 1e-7): number {
+export function solveRising(
+  f: (x: number) => number,
+  value: number,
+  low: number,
+  high: number,
+  tolerance = 1e-7,
+): number {
   let a = low;
   let b = high;
   let fa = f(a) - value;

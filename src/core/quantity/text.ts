@@ -21,13 +21,15 @@ export function duration(ms: number): string {
   if (minutes < 1) return `${Math.round(ms / 1000)} s`;
   if (minutes < 100) return `${minutes} min`;
   const hours = Math.floor(minutes / 60);
-  if (hours < 48) return minutes % 60 === 0 ? `${hours} h` : `${hours} h ${String(minutes % 60).padStart(2, '0')} min`;
+  if (hours < 48)
+    return minutes % 60 === 0 ? `${hours} h` : `${hours} h ${String(minutes % 60).padStart(2, '0')} min`;
   const days = Math.round(ms / (24 * HOUR));
   return `${days} days`;
 }
 
 /** "1 day", "3 days". */
-export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;
 
 /** "11 of 12 days", "all 12 days", "none of 12 days". */
 export function share(part: number, whole: number, one: string): string {

@@ -58,7 +58,12 @@ export function drive(spec: ChargerSpec, target: number, capableAmps: number, bu
   const low = solveRising((volts) => volts + wanted(volts) * spec.pathOhms, target, idle, target);
   const holding = wanted(low);
   if (holding <= capableAmps)
-    return { batteryVolts: low, terminalVolts: low + holding * spec.pathOhms, amps: holding, regulating: true };
+    return {
+      batteryVolts: low,
+      terminalVolts: low + holding * spec.pathOhms,
+      amps: holding,
+      regulating: true,
+    };
   const batteryVolts = bus.voltsAt(capableAmps - bus.loadAmps);
   return {
     batteryVolts,

@@ -158,7 +158,13 @@ const tideGauge: DemoSystem = {
       decimalChar: '.',
       columns: [
         { heading: 'battery_voltage (V)', channel: 'battery_voltage', quantum: 0.01, noise: 0.004 },
-        { heading: 'battery_current (A)', channel: 'battery_current', quantum: 0.01, noise: 0.02, offset: 0.01 },
+        {
+          heading: 'battery_current (A)',
+          channel: 'battery_current',
+          quantum: 0.01,
+          noise: 0.02,
+          offset: 0.01,
+        },
         { heading: 'soc (%)', channel: 'soc', quantum: 0.1 },
       ],
     },
@@ -177,7 +183,8 @@ const harbourOffice: DemoSystem = {
     title: 'Yearly check of clock and bells',
     complaints: ['undercharging'],
     openedAt: '2026-10-19T14:00:00Z',
-    notes: 'The harbour office asked whether the battery still charges as it should. Nobody has noticed anything wrong.',
+    notes:
+      'The harbour office asked whether the battery still charges as it should. Nobody has noticed anything wrong.',
   },
   system: {
     name: 'Harbour office clock and bells',
@@ -222,7 +229,9 @@ const harbourOffice: DemoSystem = {
       peukert: 1.25,
       floorPercent: 50,
     },
-    loads: [{ id: 'clock', name: 'Clock and bells', kind: 'dc', cutoffV: 23.4, reconnectV: 25.4, counted: true }],
+    loads: [
+      { id: 'clock', name: 'Clock and bells', kind: 'dc', cutoffV: 23.4, reconnectV: 25.4, counted: true },
+    ],
   },
   site: {
     from: START,
@@ -245,7 +254,11 @@ const harbourOffice: DemoSystem = {
     capableAmps: (ms) => (islandMains(ms) ? 15 : 0),
     loadAmps: (ms, random) => {
       const onTheHour = ms % HOUR < 60_000;
-      return (onTheHour ? 11 : 1.1) + Math.abs(random.normal(0, 0.03)) + (hourInRome(ms) < 5 || hourInRome(ms) > 20 ? 2.4 : 0);
+      return (
+        (onTheHour ? 11 : 1.1) +
+        Math.abs(random.normal(0, 0.03)) +
+        (hourInRome(ms) < 5 || hourInRome(ms) > 20 ? 2.4 : 0)
+      );
     },
     inputVolts: (ms) => (islandMains(ms) ? 229 : 0),
     monitor: {
@@ -321,6 +334,10 @@ export function demoJob(slug: string): DemoJob {
     slug,
     system,
     job,
-    logs: loggers.map((spec) => ({ path: spec.path, device: spec.device, text: writeLog(series, spec, random) })),
+    logs: loggers.map((spec) => ({
+      path: spec.path,
+      device: spec.device,
+      text: writeLog(series, spec, random),
+    })),
   };
 }

@@ -81,7 +81,8 @@ export function leadBattery(spec: LeadBatterySpec, start: LeadBatteryState): Lea
     return ((CHARGE_OHM_AH_PER_CELL * coldOhms()) / capacityAh) * (0.6 * spec.resistance + polarised);
   };
   const dischargeOhms = () =>
-    ((OHM_AH_PER_CELL * coldOhms()) / capacityAh) * (spec.resistance + 0.06 / Math.max(0.02, state.available));
+    ((OHM_AH_PER_CELL * coldOhms()) / capacityAh) *
+    (spec.resistance + 0.06 / Math.max(0.02, state.available));
   // The state stands still within a step: what depends on it alone is worked out once.
   let rest = 0;
   let ohmsIn = 0;
@@ -91,7 +92,8 @@ export function leadBattery(spec: LeadBatterySpec, start: LeadBatteryState): Lea
     rest = openCircuit() - emptying();
     ohmsIn = chargeOhms();
     ohmsOut = dischargeOhms();
-    gasBase = capacityAh * GAS_AMPS * spec.gassing * Math.exp(GAS_PER_C * (state.celsius - 25) - GAS_PER_VOLT * 2.23);
+    gasBase =
+      capacityAh * GAS_AMPS * spec.gassing * Math.exp(GAS_PER_C * (state.celsius - 25) - GAS_PER_VOLT * 2.23);
   };
   settle();
   const gasAmps = (cellVolts: number) => (cellVolts < 2 ? 0 : gasBase * Math.exp(GAS_PER_VOLT * cellVolts));

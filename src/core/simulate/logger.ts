@@ -34,13 +34,18 @@ export interface LoggerSpec {
 export function writeLog(truth: Series, spec: LoggerSpec, random: Random): string {
   const { time } = truth;
   const stride = Math.max(1, Math.round((spec.everySeconds * 1000) / (time[1]! - time[0]!)));
-  const lines = [...(spec.preamble ?? []), [spec.timeHeading, ...spec.columns.map((c) => c.heading)].join(spec.delimiter)];
+  const lines = [
+    ...(spec.preamble ?? []),
+    [spec.timeHeading, ...spec.columns.map((c) => c.heading)].join(spec.delimiter),
+  ];
   let silentUntil = -Infinity;
   for (let i = 0; i < time.length; i += stride) {
     const ms = time[i]!;
     if (spec.gapChance && random.next() < spec.gapChance) silentUntil = ms + 30 * MINUTE;
     if (ms < silentUntil) continue;
-    const cells = spec.columns.map((column) => cellOf(truth.channels[column.channel]![i]!, column, spec, random));
+    const cells = spec.columns.map((column) =>
+      cellOf(truth.channels[column.channel]![i]!, column, spec, random),
+    );
     lines.push([timeText(ms, spec), ...cells].join(spec.delimiter));
   }
   return lines.join('\n') + '\n';
@@ -49,7 +54,8 @@ export function writeLog(truth: Series, spec: LoggerSpec, random: Random): strin
 function cellOf(value: number, column: LoggedColumn, spec: LoggerSpec, random: Random): string {
   if (column.channel === 'source_stage') return REPORTED_STAGES[value] ?? '';
   if (value !== value) return '';
-  const measured = value * (column.gain ?? 1) + (column.offset ?? 0) + (column.noise ? random.normal(0, column.noise) : 0);
+  const measured =
+    value * (column.gain ?? 1) + (column.offset ?? 0) + (column.noise ? random.normal(0, column.noise) : 0);
   const scale = column.scale ?? 1;
   const steps = Math.round(measured / column.quantum);
   const digits = Math.max(0, Math.ceil(-Math.log10(column.quantum / scale) - 1e-9));
@@ -67,5 +73,7 @@ function timeText(ms: number, spec: LoggerSpec): string {
   const clock = `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
   const seconds = two(Math.floor((local % MINUTE) / 1000));
   if (spec.timeStyle === 'local-dmy') return `${day.reverse().join('/')} ${clock}`;
-  return spec.timeStyle === 'utc' ? `${day.join('-')}T${clock}:${seconds}Z` : `${day.join('-')} ${clock}:${seconds}`;
+  return spec.timeStyle === 'utc'
+    ? `${day.join('-')}T${clock}:${seconds}Z`
+    : `${day.join('-')} ${clock}:${seconds}`;
 }

@@ -12,7 +12,13 @@ export interface MonitorState {
  * Counts one step. Current positive into the battery.
  * @param amps as the monitor sees it, offset and missing devices included. @param volts at the monitor.
  */
-export function countStep(monitor: Monitor, state: MonitorState, seconds: number, volts: number, amps: number): void {
+export function countStep(
+  monitor: Monitor,
+  state: MonitorState,
+  seconds: number,
+  volts: number,
+  amps: number,
+): void {
   const counted = Math.abs(amps) < (monitor.thresholdA ?? 0) ? 0 : amps;
   const hours = seconds / 3600;
   const ratedAmps = monitor.capacityAh / 20;

@@ -44,7 +44,10 @@ function drawJob(fault: Fault, random: Random): RandomJob {
   const trueCapacity = capacity * random.uniform(0.85, 1.1);
   const solar = random.next() < 0.6;
   const figures = CHEMISTRY[chemistry];
-  const chargeVolts = { min: round(figures.chargeV.min * cells, 1), max: round(figures.chargeV.max * cells, 1) };
+  const chargeVolts = {
+    min: round(figures.chargeV.min * cells, 1),
+    max: round(figures.chargeV.max * cells, 1),
+  };
   const compensation = random.pick([-3, -4, -5]);
   const middle = (chargeVolts.min + chargeVolts.max) / 2 + random.uniform(-0.08, 0.08) * blocks;
   const absorptionV = round(
@@ -78,8 +81,11 @@ function drawJob(fault: Fault, random: Random): RandomJob {
     mixed: 0.15,
   };
   const away0 = random.uniform(0, 24);
-  const isAway = (ms: number) => (((ms % DAY) / HOUR + 24 - away0) % 24) < away;
-  const pulse = random.next() < 0.5 ? { every: random.pick([600, 900, 3600]) * 1000, share: random.uniform(0.05, 0.2) } : null;
+  const isAway = (ms: number) => ((ms % DAY) / HOUR + 24 - away0) % 24 < away;
+  const pulse =
+    random.next() < 0.5
+      ? { every: random.pick([600, 900, 3600]) * 1000, share: random.uniform(0.05, 0.2) }
+      : null;
   const nightLoad = !solar ? 3 : 1;
 
   const truth = runSite(
@@ -108,7 +114,9 @@ function drawJob(fault: Fault, random: Random): RandomJob {
         pathOhms: random.uniform(0.001, 0.004) * blocks,
       },
       climate,
-      capableAmps: solar ? (_, sun) => Math.min(ratedA, 1.1 * ratedA * sun) : (ms) => (isAway(ms) ? 0 : ratedA),
+      capableAmps: solar
+        ? (_, sun) => Math.min(ratedA, 1.1 * ratedA * sun)
+        : (ms) => (isAway(ms) ? 0 : ratedA),
       loadAmps: (ms) => {
         const base = meanLoad * (!solar && isAway(ms) ? nightLoad : solar ? 1 : 0.5);
         if (!pulse) return base;
@@ -116,7 +124,9 @@ function drawJob(fault: Fault, random: Random): RandomJob {
         const turn = Math.floor(ms / pulse.every);
         const start = ((turn * 2_654_435_761) % 1000) / 1000;
         const within = (ms % pulse.every) / pulse.every;
-        return within >= start * (1 - pulse.share) && within < start * (1 - pulse.share) + pulse.share ? (0.4 * base) / pulse.share + 0.6 * base : 0.6 * base;
+        return within >= start * (1 - pulse.share) && within < start * (1 - pulse.share) + pulse.share
+          ? (0.4 * base) / pulse.share + 0.6 * base
+          : 0.6 * base;
       },
       inputVolts: (ms, sun) => (solar ? (sun > 0.003 ? 18 * blocks + 3 * sun : 0.3) : isAway(ms) ? 0 : 230),
     },
@@ -183,7 +193,13 @@ function drawJob(fault: Fault, random: Random): RandomJob {
     offset: random.normal(0, 0.0003 * capacity),
   });
   const which = random.pick(['both', 'charger', 'monitor', 'both'] as const);
-  const shared = { timeStyle: 'utc', timeZone: 'UTC', delimiter: ',', decimalChar: '.', gapChance: random.pick([0, 0, 0.0005]) } as const;
+  const shared = {
+    timeStyle: 'utc',
+    timeZone: 'UTC',
+    delimiter: ',',
+    decimalChar: '.',
+    gapChance: random.pick([0, 0, 0.0005]),
+  } as const;
   const logs: DemoLog[] = [];
   if (which !== 'monitor')
     logs.push({
@@ -198,8 +214,19 @@ function drawJob(fault: Fault, random: Random): RandomJob {
           columns: [
             volt('charger voltage (V)', 'source_voltage'),
             amp('charger current (A)', 'source_current'),
-            ...(random.next() < 0.7 ? [{ heading: 'battery temperature (°C)', channel: 'battery_temperature', quantum: 0.5, noise: 0.2 } as const] : []),
-            ...(random.next() < 0.3 ? [{ heading: 'state', channel: 'source_stage', quantum: 1 } as const] : []),
+            ...(random.next() < 0.7
+              ? [
+                  {
+                    heading: 'battery temperature (°C)',
+                    channel: 'battery_temperature',
+                    quantum: 0.5,
+                    noise: 0.2,
+                  } as const,
+                ]
+              : []),
+            ...(random.next() < 0.3
+              ? [{ heading: 'state', channel: 'source_stage', quantum: 1 } as const]
+              : []),
           ],
         },
         random,
@@ -215,7 +242,10 @@ function drawJob(fault: Fault, random: Random): RandomJob {
           ...shared,
           everySeconds: random.pick([60, 60, 120, 300]),
           timeHeading: 'timestamp',
-          columns: [volt('battery voltage (V)', 'battery_voltage'), amp('battery current (A)', 'battery_current')],
+          columns: [
+            volt('battery voltage (V)', 'battery_voltage'),
+            amp('battery current (A)', 'battery_current'),
+          ],
         },
         random,
       ),

@@ -34,7 +34,8 @@ export function weather(climate: Climate, random: Random): Weather {
     let found = kinds.get(day);
     if (!found) {
       const dice = random.next();
-      const kind = dice < climate.clear ? 'clear' : dice < climate.clear + climate.mixed ? 'mixed' : 'overcast';
+      const kind =
+        dice < climate.clear ? 'clear' : dice < climate.clear + climate.mixed ? 'mixed' : 'overcast';
       found = { kind, depth: random.uniform(0.15, 0.4), warmth: random.normal(0, 1.5) };
       kinds.set(day, found);
     }
@@ -65,7 +66,10 @@ export function weather(climate: Climate, random: Random): Weather {
 }
 
 /** Elevation of the sun in radians (declination by Cooper's formula; good to about a degree). */
-export function sunElevation({ latitude, longitude }: { latitude: number; longitude: number }, ms: number): number {
+export function sunElevation(
+  { latitude, longitude }: { latitude: number; longitude: number },
+  ms: number,
+): number {
   const date = new Date(ms);
   const dayOfYear = Math.floor((ms - Date.UTC(date.getUTCFullYear(), 0, 1)) / DAY) + 1;
   const declination = (23.45 * Math.PI * Math.sin((2 * Math.PI * (284 + dayOfYear)) / 365)) / 180;

@@ -147,7 +147,9 @@ export type System = z.infer<typeof systemSchema>;
 export type Job = z.infer<typeof jobSchema>;
 
 /** Every device of a system that can have a log, in reading order. */
-export function devicesOf(system: System): { id: string; name: string; kind: 'source' | 'load' | 'monitor' | 'bms' }[] {
+export function devicesOf(
+  system: System,
+): { id: string; name: string; kind: 'source' | 'load' | 'monitor' | 'bms' }[] {
   return [
     ...system.sources.map(({ id, name }) => ({ id, name, kind: 'source' as const })),
     ...(system.monitor ? [{ id: 'monitor', name: 'Monitor', kind: 'monitor' as const }] : []),

@@ -49,7 +49,9 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     .addColumn('channel', 'text', (c) => c.notNull())
     .addColumn('sequence', 'integer', (c) => c.notNull())
     .addColumn('sample_count', 'integer', (c) => c.notNull().check(sql`sample_count > 0`))
-    .addColumn('known_count', 'integer', (c) => c.notNull().check(sql`known_count between 0 and sample_count`))
+    .addColumn('known_count', 'integer', (c) =>
+      c.notNull().check(sql`known_count between 0 and sample_count`),
+    )
     .addColumn('from_ms', 'double precision', (c) => c.notNull())
     .addColumn('to_ms', 'double precision', (c) => c.notNull())
     .addColumn('minimum', 'double precision')

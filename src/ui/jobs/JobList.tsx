@@ -9,22 +9,23 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
     <main className="mx-auto w-full max-w-5xl p-4">
       <h1 className="mb-3 text-xl font-semibold">Jobs</h1>
       {jobs.length === 0 ? (
-        <p className="ruled border border-rule-strong bg-sheet p-8 text-ink-soft">
-          There are no jobs yet. <code className="font-mono">bin/demo</code> makes the demo jobs when it starts.
+        <p className="ruled border-rule-strong bg-sheet text-ink-soft border p-8">
+          There are no jobs yet. <code className="font-mono">bin/demo</code> makes the demo jobs when it
+          starts.
         </p>
       ) : (
-        <ul className="divide-y divide-rule border-y border-rule-strong bg-sheet">
+        <ul className="divide-rule border-rule-strong bg-sheet divide-y border-y">
           {jobs.map((job) => (
             <li key={job.id}>
               <Link
                 href={`/jobs/${job.id}`}
-                className="grid gap-x-4 gap-y-1 px-3 py-3 hover:bg-accent-soft md:grid-cols-[1fr_11rem_20rem]"
+                className="hover:bg-accent-soft grid gap-x-4 gap-y-1 px-3 py-3 md:grid-cols-[1fr_11rem_20rem]"
               >
                 <span>
                   <span className="block font-semibold">{job.title}</span>
-                  <span className="text-sm text-ink-soft">{job.system}</span>
+                  <span className="text-ink-soft text-sm">{job.system}</span>
                 </span>
-                <span className="text-sm text-ink-soft">
+                <span className="text-ink-soft text-sm">
                   {job.complaints.map((one) => COMPLAINT_WORDS[one]).join(', ')}
                   <span className="block font-mono text-xs">
                     {job.openedAt.slice(0, 10)} · {job.recordings} {job.recordings === 1 ? 'log' : 'logs'}
@@ -32,7 +33,9 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
                 </span>
                 <span className="text-sm">
                   {job.headline === null ? (
-                    <span className="text-ink-soft">{job.recordings === 0 ? 'No logs yet' : 'Not analysed yet'}</span>
+                    <span className="text-ink-soft">
+                      {job.recordings === 0 ? 'No logs yet' : 'Not analysed yet'}
+                    </span>
                   ) : job.headline === 'nothing' ? (
                     <span className="text-ink-soft">Nothing wrong was found</span>
                   ) : (

@@ -30,7 +30,7 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
     <div className="p-3">
       <h2 className="mb-2 font-semibold">What the log says</h2>
       {!hasLogs && (
-        <p className="mb-3 text-sm text-ink-soft">
+        <p className="text-ink-soft mb-3 text-sm">
           No log was taken in yet, so only the description speaks.{' '}
           <Link href={`/jobs/${jobId}/logs`} className="text-accent underline">
             Take in a log
@@ -38,31 +38,40 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
         </p>
       )}
       {trust.map((note) => (
-        <p key={note.text} className="mb-2 border-l-3 border-rule-strong pl-2 text-sm">
+        <p key={note.text} className="border-rule-strong mb-2 border-l-3 pl-2 text-sm">
           {note.text}
         </p>
       ))}
       {hasLogs && notable.length === 0 && (
-        <p className="mb-2 text-sm">Of the causes weighed, none is possible or better. Nothing wrong was found in this log.</p>
+        <p className="mb-2 text-sm">
+          Of the causes weighed, none is possible or better. Nothing wrong was found in this log.
+        </p>
       )}
-      <Accordion.Root type="multiple" defaultValue={(openAll ? findings : notable.slice(0, 1)).map((one) => one.cause)}>
+      <Accordion.Root
+        type="multiple"
+        defaultValue={(openAll ? findings : notable.slice(0, 1)).map((one) => one.cause)}
+      >
         {findings.map((finding) => (
           <CauseItem key={finding.cause} finding={finding} onLight={onLight} onGo={onGo} />
         ))}
       </Accordion.Root>
       {nextTest && (
-        <section className="mt-4 border-t border-rule-strong pt-3">
+        <section className="border-rule-strong mt-4 border-t pt-3">
           <h2 className="font-semibold">Next test</h2>
           <p className="text-sm font-semibold">
-            {nextTest.title} <span className="font-mono font-normal text-ink-soft">{nextTest.minutes} min</span>
+            {nextTest.title}{' '}
+            <span className="text-ink-soft font-mono font-normal">{nextTest.minutes} min</span>
           </p>
           <p className="text-sm">{nextTest.how}</p>
-          <p className="text-sm text-ink-soft">{nextTest.why}</p>
-          {nextTest.caution && <p className="mt-1 border-l-3 border-hazard pl-2 text-sm">{nextTest.caution}</p>}
+          <p className="text-ink-soft text-sm">{nextTest.why}</p>
+          {nextTest.caution && (
+            <p className="border-hazard mt-1 border-l-3 pl-2 text-sm">{nextTest.caution}</p>
+          )}
         </section>
       )}
-      <p className="mt-4 text-xs text-ink-soft">
-        Local codes and the maker’s sheet come before anything said here. Mains work belongs to licensed people.
+      <p className="text-ink-soft mt-4 text-xs">
+        Local codes and the maker’s sheet come before anything said here. Mains work belongs to licensed
+        people.
       </p>
     </div>
   );
@@ -70,14 +79,17 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
 
 function CauseItem({ finding, onLight, onGo }: { finding: Finding } & Pick<Props, 'onLight' | 'onGo'>) {
   return (
-    <Accordion.Item value={finding.cause} className="border-t border-rule">
+    <Accordion.Item value={finding.cause} className="border-rule border-t">
       <Accordion.Header>
-        <Accordion.Trigger className="group flex w-full items-start gap-1 py-2 text-left hover:bg-accent-soft">
-          <ChevronDown className="mt-0.5 size-4 shrink-0 text-ink-soft transition-transform group-data-[state=closed]:-rotate-90" aria-hidden />
+        <Accordion.Trigger className="group hover:bg-accent-soft flex w-full items-start gap-1 py-2 text-left">
+          <ChevronDown
+            className="text-ink-soft mt-0.5 size-4 shrink-0 transition-transform group-data-[state=closed]:-rotate-90"
+            aria-hidden
+          />
           <span className="flex-1">
             <span className="flex items-center justify-between">
               <Standing standing={finding.standing} />
-              <span className="font-mono text-xs text-ink-soft">{finding.decibans} dB</span>
+              <span className="text-ink-soft font-mono text-xs">{finding.decibans} dB</span>
             </span>
             <span className="block text-sm">{finding.title}</span>
           </span>
@@ -89,7 +101,7 @@ function CauseItem({ finding, onLight, onGo }: { finding: Finding } & Pick<Props
             <EvidenceItem key={item.text} item={item} onLight={onLight} onGo={onGo} />
           ))}
           {finding.missing.map((one) => (
-            <li key={one} className="py-1 text-sm text-ink-soft">
+            <li key={one} className="text-ink-soft py-1 text-sm">
               Not enough to tell: {one} is missing.
             </li>
           ))}
@@ -99,11 +111,15 @@ function CauseItem({ finding, onLight, onGo }: { finding: Finding } & Pick<Props
   );
 }
 
-function EvidenceItem({ item, onLight, onGo }: { item: Finding['evidence'][number] } & Pick<Props, 'onLight' | 'onGo'>) {
+function EvidenceItem({
+  item,
+  onLight,
+  onGo,
+}: { item: Finding['evidence'][number] } & Pick<Props, 'onLight' | 'onGo'>) {
   const spans = item.spans.map(toSpan);
   const text = (
     <>
-      <span className="font-mono text-xs text-ink-soft">
+      <span className="text-ink-soft font-mono text-xs">
         {item.decibans > 0 ? `+${item.decibans}` : item.decibans}
       </span>
       <span>{item.text}</span>

@@ -15,11 +15,11 @@ export function Standing({ standing }: { standing: StandingName }) {
   const weak = standing === 'unlikely' || standing === 'excluded' || standing === 'cannot-tell';
   return (
     <span className="inline-flex items-center gap-2">
-      <span className={`w-20 text-xs ${weak ? 'text-ink-soft' : 'font-semibold text-ink'}`}>
+      <span className={`w-20 text-xs ${weak ? 'text-ink-soft' : 'text-ink font-semibold'}`}>
         {standing.replace('-', ' ')}
       </span>
-      <span className="inline-block h-1.5 w-14 bg-rule" aria-hidden>
-        <span className="block h-full bg-accent" style={{ width: `${LENGTH[standing]}%` }} />
+      <span className="bg-rule inline-block h-1.5 w-14" aria-hidden>
+        <span className="bg-accent block h-full" style={{ width: `${LENGTH[standing]}%` }} />
       </span>
     </span>
   );

@@ -8,13 +8,13 @@ import Link from 'next/link';
 export function TopBar() {
   const { resolvedTheme, setTheme } = useTheme();
   return (
-    <header className="no-print flex h-10 shrink-0 items-center justify-between border-b border-rule-strong bg-sheet px-4">
-      <Link href="/" className="text-lg font-semibold tracking-tight text-accent">
+    <header className="no-print border-rule-strong bg-sheet flex h-10 shrink-0 items-center justify-between border-b px-4">
+      <Link href="/" className="text-accent text-lg font-semibold tracking-tight">
         Pazienza
       </Link>
       <button
         type="button"
-        className="rounded p-1.5 text-ink-soft hover:text-ink"
+        className="text-ink-soft hover:text-ink rounded p-1.5"
         aria-label="Switch between light and dark"
         title="Light or dark"
         onClick={() => setTheme(resolvedTheme === 'dark' ? 'light' : 'dark')}

@@ -2,7 +2,7 @@
 
 export function PrintButton() {
   return (
-    <button type="button" className="border border-rule-strong px-3 py-1.5" onClick={() => window.print()}>
+    <button type="button" className="border-rule-strong border px-3 py-1.5" onClick={() => window.print()}>
       Print
     </button>
   );

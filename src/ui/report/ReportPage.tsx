@@ -14,11 +14,11 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
         </Link>
         <span className="flex-1" />
         <PrintButton />
-        <a href={`/api/jobs/${jobId}/report`} className="bg-accent px-3 py-1.5 text-on-accent" download>
+        <a href={`/api/jobs/${jobId}/report`} className="bg-accent text-on-accent px-3 py-1.5" download>
           Download PDF
         </a>
       </div>
-      <article className="border border-rule-strong bg-sheet p-6 print:border-0 print:bg-white print:p-0">
+      <article className="border-rule-strong bg-sheet border p-6 print:border-0 print:bg-white print:p-0">
         <p className="text-ink-soft">Report · {report.system}</p>
         <h1 className="mb-3 text-xl font-semibold">{report.title}</h1>
         <dl className="mb-4 grid grid-cols-[8rem_1fr] gap-y-0.5">
@@ -37,11 +37,13 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
           </Section>
         )}
         <Section title="Findings">
-          {report.findings.length === 0 && <p>Of the causes weighed, none is possible or better: nothing wrong was found.</p>}
+          {report.findings.length === 0 && (
+            <p>Of the causes weighed, none is possible or better: nothing wrong was found.</p>
+          )}
           {report.findings.map((one) => (
             <div key={one.title} className="mb-2 break-inside-avoid">
               <p className="font-semibold">
-                {one.title} <span className="font-normal text-ink-soft">({one.standing})</span>
+                {one.title} <span className="text-ink-soft font-normal">({one.standing})</span>
               </p>
               <ul className="list-disc pl-5">
                 {one.evidence.map((text) => (
@@ -61,28 +63,28 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
         )}
         <Section title="Charges">
           <div className="overflow-x-auto">
-          <table className="w-full border-collapse text-xs">
-            <thead>
-              <tr className="border-b border-rule-strong">
-                {heading!.map((one, i) => (
-                  <th key={one} className={`py-1 ${i === 0 ? 'text-left' : 'text-right'}`}>
-                    {one}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={row[0]} className="break-inside-avoid border-b border-rule">
-                  {row.map((cell, i) => (
-                    <td key={i} className={`py-0.5 ${i === 0 ? '' : 'text-right font-mono'}`}>
-                      {cell}
-                    </td>
+            <table className="w-full border-collapse text-xs">
+              <thead>
+                <tr className="border-rule-strong border-b">
+                  {heading!.map((one, i) => (
+                    <th key={one} className={`py-1 ${i === 0 ? 'text-left' : 'text-right'}`}>
+                      {one}
+                    </th>
                   ))}
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {rows.map((row) => (
+                  <tr key={row[0]} className="border-rule break-inside-avoid border-b">
+                    {row.map((cell, i) => (
+                      <td key={i} className={`py-0.5 ${i === 0 ? '' : 'text-right font-mono'}`}>
+                        {cell}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
           </div>
         </Section>
         <Section title="Cautions">
@@ -100,7 +102,7 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
 function Section({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <section className="mb-4">
-      <h2 className="mb-1 border-b border-rule font-semibold">{title}</h2>
+      <h2 className="border-rule mb-1 border-b font-semibold">{title}</h2>
       {children}
     </section>
   );

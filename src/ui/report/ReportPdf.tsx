@@ -11,10 +11,26 @@ const style = StyleSheet.create({
   page: { padding: 46, fontFamily: SANS, fontSize: 9.5, lineHeight: 1.4, color: '#1b2824' },
   title: { fontSize: 17, fontWeight: 700, marginBottom: 8 },
   soft: { color: '#4c5d56' },
-  heading: { fontSize: 11, fontWeight: 700, marginTop: 12, marginBottom: 4, borderBottomWidth: 0.7, borderColor: '#b4c3b7', paddingBottom: 2 },
+  heading: {
+    fontSize: 11,
+    fontWeight: 700,
+    marginTop: 12,
+    marginBottom: 4,
+    borderBottomWidth: 0.7,
+    borderColor: '#b4c3b7',
+    paddingBottom: 2,
+  },
   row: { flexDirection: 'row' },
   strong: { fontWeight: 700 },
-  foot: { position: 'absolute', bottom: 22, left: 46, right: 46, fontSize: 8, color: '#4c5d56', textAlign: 'center' },
+  foot: {
+    position: 'absolute',
+    bottom: 22,
+    left: 46,
+    right: 46,
+    fontSize: 8,
+    color: '#4c5d56',
+    textAlign: 'center',
+  },
 });
 
 const WIDTHS = ['23%', '13%', '14%', '13%', '13%', '13%', '11%'];
@@ -66,7 +82,13 @@ export function ReportPdf({ report }: { report: Report }) {
             {row.map((cell, k) => (
               <Text
                 key={k}
-                style={{ width: WIDTHS[k], textAlign: k === 0 ? 'left' : 'right', fontSize: 8.5, fontWeight: i === 0 ? 700 : 400, fontFamily: i > 0 && k > 0 ? MONO : SANS }}
+                style={{
+                  width: WIDTHS[k],
+                  textAlign: k === 0 ? 'left' : 'right',
+                  fontSize: 8.5,
+                  fontWeight: i === 0 ? 700 : 400,
+                  fontFamily: i > 0 && k > 0 ? MONO : SANS,
+                }}
               >
                 {cell}
               </Text>
@@ -79,7 +101,11 @@ export function ReportPdf({ report }: { report: Report }) {
             <Text key={one}>– {one}</Text>
           ))}
         </View>
-        <Text style={style.foot} fixed render={({ pageNumber, totalPages }) => `${report.system} · page ${pageNumber} of ${totalPages}`} />
+        <Text
+          style={style.foot}
+          fixed
+          render={({ pageNumber, totalPages }) => `${report.system} · page ${pageNumber} of ${totalPages}`}
+        />
       </Page>
     </Document>
   );

@@ -32,8 +32,11 @@ const NOTABLE = ['strong', 'likely', 'possible'];
 
 export function reportOf(job: Job, system: System, diagnosis: Diagnosis): Report {
   const { bank } = system;
-  const clock = (iso: string) => DateTime.fromISO(iso, { zone: system.timeZone }).toFormat('d LLL yyyy HH:mm');
-  const dismissed = diagnosis.findings.filter((one) => one.standing === 'unlikely' || one.standing === 'excluded');
+  const clock = (iso: string) =>
+    DateTime.fromISO(iso, { zone: system.timeZone }).toFormat('d LLL yyyy HH:mm');
+  const dismissed = diagnosis.findings.filter(
+    (one) => one.standing === 'unlikely' || one.standing === 'excluded',
+  );
   const first = diagnosis.charges[0];
   const last = diagnosis.charges.at(-1);
   return {
@@ -43,22 +46,37 @@ export function reportOf(job: Job, system: System, diagnosis: Diagnosis): Report
       ['Complaint', job.complaints.map((one) => COMPLAINT_WORDS[one]).join(', ')],
       ['Battery', `${CHEMISTRY[bank.chemistry].name}, ${bank.cellsInSeries} cells, ${bank.capacityAh} Ah`],
       ['Charger', system.sources.map((one) => `${one.name}, ${one.ratedA} A`).join('; ') || 'none told'],
-      ['Charges seen', first && last ? `${diagnosis.charges.length}, ${clock(first.from)} to ${clock(last.to)}` : 'none'],
+      [
+        'Charges seen',
+        first && last ? `${diagnosis.charges.length}, ${clock(first.from)} to ${clock(last.to)}` : 'none',
+      ],
     ],
     trust: diagnosis.trust.map((one) => one.text),
     findings: diagnosis.findings
       .filter((one) => NOTABLE.includes(one.standing))
-      .map((one) => ({ title: one.title, standing: one.standing, evidence: one.evidence.map((item) => item.text) })),
+      .map((one) => ({
+        title: one.title,
+        standing: one.standing,
+        evidence: one.evidence.map((item) => item.text),
+      })),
     dismissed:
-      dismissed.length > 0 ? `Weighed and found unlikely or excluded: ${dismissed.map((one) => one.title.toLowerCase()).join('; ')}.` : '',
+      dismissed.length > 0
+        ? `Weighed and found unlikely or excluded: ${dismissed.map((one) => one.title.toLowerCase()).join('; ')}.`
+        : '',
     nextTest: diagnosis.nextTest
-      ? { title: diagnosis.nextTest.title, how: diagnosis.nextTest.how, caution: diagnosis.nextTest.caution ?? '' }
+      ? {
+          title: diagnosis.nextTest.title,
+          how: diagnosis.nextTest.how,
+          caution: diagnosis.nextTest.caution ?? '',
+        }
       : null,
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],
       ...diagnosis.charges.map((charge) => {
         const total = (stage: string) =>
-          charge.stages.filter((one) => one.stage === stage).reduce((sum, one) => sum + Date.parse(one.to) - Date.parse(one.from), 0);
+          charge.stages
+            .filter((one) => one.stage === stage)
+            .reduce((sum, one) => sum + Date.parse(one.to) - Date.parse(one.from), 0);
         const absorption = charge.stages.filter((one) => one.stage === 'absorption').at(-1);
         const into = charge.stages.reduce((sum, one) => sum + (one.ampHours ?? 0), 0);
         return [

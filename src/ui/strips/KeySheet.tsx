@@ -20,7 +20,7 @@ export function KeySheet({ open, onOpenChange }: { open: boolean; onOpenChange: 
         <Dialog.Overlay className="fixed inset-0 bg-black/40" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 w-80 -translate-x-1/2 -translate-y-1/2 border border-rule-strong bg-sheet p-4"
+          className="border-rule-strong bg-sheet fixed top-1/2 left-1/2 w-80 -translate-x-1/2 -translate-y-1/2 border p-4"
         >
           <Dialog.Title className="mb-2 font-semibold">Keys of the strips</Dialog.Title>
           <dl className="grid grid-cols-[9rem_1fr] gap-y-1 text-sm">
@@ -31,7 +31,7 @@ export function KeySheet({ open, onOpenChange }: { open: boolean; onOpenChange: 
               </div>
             ))}
           </dl>
-          <Dialog.Close className="mt-3 border border-rule-strong px-3 py-1">Close</Dialog.Close>
+          <Dialog.Close className="border-rule-strong mt-3 border px-3 py-1">Close</Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

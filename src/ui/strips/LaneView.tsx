@@ -31,7 +31,8 @@ interface Props {
 export function LaneView({ lane, x, y, view, width, source, tick, lit, cursor, band, zone, last }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
-    if (canvas.current && width > 0) drawLane(canvas.current, lane, source, { view, width, height: lane.height, y });
+    if (canvas.current && width > 0)
+      drawLane(canvas.current, lane, source, { view, width, height: lane.height, y });
   });
   void tick;
   const { height } = lane;
@@ -44,9 +45,21 @@ export function LaneView({ lane, x, y, view, width, source, tick, lit, cursor, b
   const seen = (span: Span) => span.to > view.from && span.from < view.to;
   return (
     <div className="relative" style={{ height: height + (last ? 18 : 0) }}>
-      <svg width={width + GUTTER} height={height + (last ? 18 : 0)} className="absolute inset-0" role="img" aria-label={`${lane.title} over time`}>
+      <svg
+        width={width + GUTTER}
+        height={height + (last ? 18 : 0)}
+        className="absolute inset-0"
+        role="img"
+        aria-label={`${lane.title} over time`}
+      >
         <g transform={`translate(${GUTTER},0)`}>
-          <rect width={width} height={height} fill="var(--sheet)" stroke="var(--rule-strong)" strokeWidth={0.8} />
+          <rect
+            width={width}
+            height={height}
+            fill="var(--sheet)"
+            stroke="var(--rule-strong)"
+            strokeWidth={0.8}
+          />
           {ticks.map((one) => (
             <line key={+one} x1={x(one)} x2={x(one)} y1={0} y2={height} stroke="var(--rule)" />
           ))}
@@ -57,13 +70,23 @@ export function LaneView({ lane, x, y, view, width, source, tick, lit, cursor, b
           {lit.filter(seen).map((span) => (
             <rect key={span.from} {...rect(span)} y={0} height={height} fill="var(--lit)" />
           ))}
-          {cursor !== null && <line x1={x(cursor)} x2={x(cursor)} y1={0} y2={height} stroke="var(--accent)" />}
+          {cursor !== null && (
+            <line x1={x(cursor)} x2={x(cursor)} y1={0} y2={height} stroke="var(--accent)" />
+          )}
         </g>
         <text x={0} y={14} fontSize={11} fontWeight={600} fill="var(--ink)">
           {lane.title}
         </text>
         {yTicks.map((one) => (
-          <text key={one} x={GUTTER - 5} y={Math.min(height - 3, Math.max(10, y(one) + 4))} fontSize={11} textAnchor="end" fill="var(--ink-soft)" fontFamily="var(--font-mono)">
+          <text
+            key={one}
+            x={GUTTER - 5}
+            y={Math.min(height - 3, Math.max(10, y(one) + 4))}
+            fontSize={11}
+            textAnchor="end"
+            fill="var(--ink-soft)"
+            fontFamily="var(--font-mono)"
+          >
             {Math.abs(y(one) - 10) < 14 ? '' : one}
           </text>
         ))}
@@ -72,7 +95,15 @@ export function LaneView({ lane, x, y, view, width, source, tick, lit, cursor, b
         </text>
         {last &&
           ticks.map((one) => (
-            <text key={+one} x={GUTTER + x(one)} y={height + 14} fontSize={11} textAnchor="middle" fill="var(--ink-soft)" fontFamily="var(--font-mono)">
+            <text
+              key={+one}
+              x={GUTTER + x(one)}
+              y={height + 14}
+              fontSize={11}
+              textAnchor="middle"
+              fill="var(--ink-soft)"
+              fontFamily="var(--font-mono)"
+            >
               {tickText(one, view, zone)}
             </text>
           ))}
@@ -84,7 +115,9 @@ export function LaneView({ lane, x, y, view, width, source, tick, lit, cursor, b
 
 function tickText(at: Date, view: Span, zone: string): string {
   const local = DateTime.fromJSDate(at, { zone });
-  return view.to - view.from > 3 * 86_400_000 ? local.toFormat('d LLL') : local.toFormat(local.hour === 0 && local.minute === 0 ? 'd LLL' : 'HH:mm');
+  return view.to - view.from > 3 * 86_400_000
+    ? local.toFormat('d LLL')
+    : local.toFormat(local.hour === 0 && local.minute === 0 ? 'd LLL' : 'HH:mm');
 }
 
 /** Where the voltage should be while a stage lasts, at the battery's temperature in it. */

@@ -32,7 +32,12 @@ export function Overview({ lane, source, full, view, width, tick, onView }: Prop
     if (!canvas.current || width <= 0) return;
     const extent = extentOf(lane, source, full, width) ?? [0, 1];
     const y = scaleLinear(extent, [HEIGHT - 4, 4]);
-    drawLane(canvas.current, { ...lane, traces: lane.traces.slice(0, 1) }, source, { view: full, width, height: HEIGHT, y });
+    drawLane(canvas.current, { ...lane, traces: lane.traces.slice(0, 1) }, source, {
+      view: full,
+      width,
+      height: HEIGHT,
+      y,
+    });
   }, [lane, source, full, width, tick]);
 
   useEffect(() => {
@@ -54,11 +59,14 @@ export function Overview({ lane, source, full, view, width, tick, onView }: Prop
     if (!brush.current || width <= 0) return;
     const perMs = width / (full.to - full.from);
     const at = (ms: number) => Math.min(width, Math.max(0, (ms - full.from) * perMs));
-    select(group.current!).call(brush.current.move as never, [at(view.from), Math.max(at(view.from) + 2, at(view.to))]);
+    select(group.current!).call(brush.current.move as never, [
+      at(view.from),
+      Math.max(at(view.from) + 2, at(view.to)),
+    ]);
   }, [view, full, width]);
 
   return (
-    <div className="relative border border-rule-strong bg-sheet" style={{ height: HEIGHT, width }}>
+    <div className="border-rule-strong bg-sheet relative border" style={{ height: HEIGHT, width }}>
       <canvas ref={canvas} className="absolute inset-0" style={{ width, height: HEIGHT }} aria-hidden />
       <svg width={width} height={HEIGHT} className="absolute inset-0" aria-hidden>
         <g ref={group} className="overview-brush" />

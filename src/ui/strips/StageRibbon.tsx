@@ -5,7 +5,14 @@ import type { StageName } from '@/core/charge/charges';
 import { duration } from '@/core/quantity/text';
 import type { Span } from '@/core/quantity/span';
 
-const LETTER: Record<StageName, string> = { bulk: 'B', absorption: 'A', float: 'F', equalise: 'E', hold: 'H', off: '' };
+const LETTER: Record<StageName, string> = {
+  bulk: 'B',
+  absorption: 'A',
+  float: 'F',
+  equalise: 'E',
+  hold: 'H',
+  off: '',
+};
 
 export function StagePatterns() {
   const line = { stroke: 'var(--accent)', strokeWidth: 1.2 };
@@ -50,7 +57,15 @@ export function StageRibbon({ charges, view, x, height }: Props) {
         const ended = stage.endedBy === 'unknown' ? '' : `, ended by ${stage.endedBy.replace('-', ' ')}`;
         return (
           <g key={`${stage.from}${stage.stage}`}>
-            <rect x={left} y={2} width={width} height={height - 4} fill={fillOf(stage.stage)} stroke="var(--accent)" strokeWidth={0.6}>
+            <rect
+              x={left}
+              y={2}
+              width={width}
+              height={height - 4}
+              fill={fillOf(stage.stage)}
+              stroke="var(--accent)"
+              strokeWidth={0.6}
+            >
               <title>{`${stage.stage}, ${duration(stage.end - stage.start)}${stage.volts === null ? '' : `, ${stage.volts.toFixed(2)} V`}${ended}`}</title>
             </rect>
             {width > 18 && (

@@ -38,14 +38,23 @@ const CLOSEST = 2 * MINUTE;
 export function Strips({ jobId, system, recordings, diagnosis, lit, goal }: Props) {
   if (recordings.length === 0)
     return (
-      <div className="ruled border border-rule-strong bg-sheet p-8">
+      <div className="ruled border-rule-strong bg-sheet border p-8">
         <p className="mb-3">There is no log of this job yet: the strips are empty.</p>
-        <Link href={`/jobs/${jobId}/logs`} className="inline-block bg-accent px-3 py-1.5 text-on-accent">
+        <Link href={`/jobs/${jobId}/logs`} className="bg-accent text-on-accent inline-block px-3 py-1.5">
           Take in a log
         </Link>
       </div>
     );
-  return <FilledStrips jobId={jobId} system={system} recordings={recordings} diagnosis={diagnosis} lit={lit} goal={goal} />;
+  return (
+    <FilledStrips
+      jobId={jobId}
+      system={system}
+      recordings={recordings}
+      diagnosis={diagnosis}
+      lit={lit}
+      goal={goal}
+    />
+  );
 }
 
 function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
@@ -60,10 +69,16 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
   const behaviour = useRef<ZoomBehavior<HTMLDivElement, unknown>>(null);
 
   const full = useMemo<Span>(
-    () => ({ from: Math.min(...recordings.map((one) => one.from)), to: Math.max(...recordings.map((one) => one.to)) }),
+    () => ({
+      from: Math.min(...recordings.map((one) => one.from)),
+      to: Math.max(...recordings.map((one) => one.to)),
+    }),
     [recordings],
   );
-  const [view, setView] = useState<Span>(() => ({ from: full.from, to: Math.min(full.to, full.from + 6 * DAY) }));
+  const [view, setView] = useState<Span>(() => ({
+    from: full.from,
+    to: Math.min(full.to, full.from + 6 * DAY),
+  }));
   const lanes = useMemo(() => lanesOf(system, recordings), [system, recordings]);
   const [source] = useState(() => {
     let waiting = false;
@@ -83,7 +98,9 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
   });
 
   useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => setWidth(Math.max(0, Math.floor(entry!.contentRect.width) - GUTTER)));
+    const observer = new ResizeObserver(([entry]) =>
+      setWidth(Math.max(0, Math.floor(entry!.contentRect.width) - GUTTER)),
+    );
     observer.observe(frame.current!);
     return () => observer.disconnect();
   }, []);
@@ -141,7 +158,8 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
       lanes.map((lane) => {
         const found = extentOf(lane, source, full, Math.max(1, width)) ?? [0, 1];
         // The band that the battery asks for is to be seen even when the voltage never gets there.
-        if (lane.id === 'volts') found[1] = Math.max(found[1], system.bank.chargeVolts.max + 0.02 * system.bank.cellsInSeries);
+        if (lane.id === 'volts')
+          found[1] = Math.max(found[1], system.bank.chargeVolts.max + 0.02 * system.bank.cellsInSeries);
         const margin = Math.max(0.05 * (found[1] - found[0]), 0.05);
         return [found[0] - margin, found[1] + margin] as [number, number];
       }),
@@ -150,7 +168,10 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
   );
 
   const starts = useMemo(
-    () => diagnosis.charges.flatMap((charge) => charge.stages.map((stage) => Date.parse(stage.from))).sort((a, b) => a - b),
+    () =>
+      diagnosis.charges
+        .flatMap((charge) => charge.stages.map((stage) => Date.parse(stage.from)))
+        .sort((a, b) => a - b),
     [diagnosis],
   );
 
@@ -192,7 +213,7 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
   return (
     <section aria-label="Strips">
       <div className="mb-1 flex min-h-9 flex-wrap items-center justify-between gap-x-3 text-xs">
-        <p className="font-mono text-ink-soft" aria-live="off">
+        <p className="text-ink-soft font-mono" aria-live="off">
           {shownAt === null
             ? `${DateTime.fromMillis(view.from, { zone }).toFormat('d LLL yyyy HH:mm')} – ${DateTime.fromMillis(view.to, { zone }).toFormat('d LLL HH:mm')}`
             : DateTime.fromMillis(shownAt, { zone }).toFormat('ccc d LLL HH:mm:ss')}
@@ -204,8 +225,13 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
                 const value = valueAt(trace, source, view, width, shownAt);
                 return (
                   <span key={trace.recording.id + trace.channel} title={trace.label}>
-                    {trace.channel.replace('_', ' ').replace('voltage', '').replace('current', '').replace('temperature', '')}{' '}
-                    {value === value ? value.toFixed(lane.digits) : '–'} <span className="text-ink-soft">{lane.unit}</span>
+                    {trace.channel
+                      .replace('_', ' ')
+                      .replace('voltage', '')
+                      .replace('current', '')
+                      .replace('temperature', '')}{' '}
+                    {value === value ? value.toFixed(lane.digits) : '–'}{' '}
+                    <span className="text-ink-soft">{lane.unit}</span>
                   </span>
                 );
               }),
@@ -216,12 +242,18 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
         </button>
       </div>
       {broken && (
-        <p role="alert" className="mb-1 border-l-3 border-hazard pl-2 text-sm">
+        <p role="alert" className="border-hazard mb-1 border-l-3 pl-2 text-sm">
           Part of the log could not be fetched. Check that the server runs; moving the strips asks again.
         </p>
       )}
       <div ref={frame} className="relative">
-        <svg width={width + GUTTER} height={RIBBON} className="block" role="img" aria-label="Stages of charging: bulk, absorption, float">
+        <svg
+          width={width + GUTTER}
+          height={RIBBON}
+          className="block"
+          role="img"
+          aria-label="Stages of charging: bulk, absorption, float"
+        >
           <StagePatterns />
           <text x={0} y={RIBBON / 2 + 4} fontSize={11} fill="var(--ink-soft)">
             Stage
@@ -260,7 +292,15 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
         />
         <div style={{ paddingLeft: GUTTER }} className="mt-1">
           {width > 0 && (
-            <Overview lane={lanes[0]!} source={source} full={full} view={view} width={width} tick={`${tick}${resolvedTheme}`} onView={show} />
+            <Overview
+              lane={lanes[0]!}
+              source={source}
+              full={full}
+              view={view}
+              width={width}
+              tick={`${tick}${resolvedTheme}`}
+              onView={show}
+            />
           )}
         </div>
       </div>
@@ -272,19 +312,31 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
 
 function Legend({ lanes }: { lanes: ReturnType<typeof lanesOf> }) {
   return (
-    <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-xs text-ink-soft">
+    <ul className="text-ink-soft mt-2 flex flex-wrap gap-x-4 gap-y-1 text-xs">
       {lanes.flatMap((lane) =>
         lane.traces.map((trace) => (
           <li key={trace.recording.id + trace.channel} className="flex items-center gap-1.5">
             <svg width={26} height={8} aria-hidden>
-              <line x1={0} x2={26} y1={4} y2={4} stroke={`var(${trace.ink})`} strokeWidth={1.6} strokeDasharray={trace.dash.join(' ')} />
+              <line
+                x1={0}
+                x2={26}
+                y1={4}
+                y2={4}
+                stroke={`var(${trace.ink})`}
+                strokeWidth={1.6}
+                strokeDasharray={trace.dash.join(' ')}
+              />
             </svg>
             {trace.label}
           </li>
         )),
       )}
       <li className="flex items-center gap-1.5">
-        <span className="inline-block h-2 w-6" style={{ background: 'var(--band)', outline: '1px solid var(--accent)' }} aria-hidden />
+        <span
+          className="inline-block h-2 w-6"
+          style={{ background: 'var(--band)', outline: '1px solid var(--accent)' }}
+          aria-hidden
+        />
         Voltage that the battery asks for
       </li>
     </ul>

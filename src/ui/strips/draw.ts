@@ -14,7 +14,12 @@ export interface Frame {
 }
 
 /** Finest tile that is there for a place: the wanted level, or one above it. */
-function bestTile(source: TileSource, trace: Trace, level: number, index: number): { tile: Tile; level: number; index: number } | null {
+function bestTile(
+  source: TileSource,
+  trace: Trace,
+  level: number,
+  index: number,
+): { tile: Tile; level: number; index: number } | null {
   const wanted = source.get(trace.recording.id, drawnChannels(trace.recording), trace.channel, level, index);
   if (wanted) return { tile: wanted, level, index };
   for (let up = level + 1, at = index >> 1; up <= COARSEST_LEVEL; up++, at >>= 1) {
@@ -33,7 +38,10 @@ function eachBucket(
   visit: (ms: number, min: number, max: number, bucket: number) => void,
 ): void {
   const level = levelFor((view.to - view.from) / Math.max(1, width));
-  const shown = { from: Math.max(view.from, trace.recording.from), to: Math.min(view.to, trace.recording.to + 1) };
+  const shown = {
+    from: Math.max(view.from, trace.recording.from),
+    to: Math.min(view.to, trace.recording.to + 1),
+  };
   if (shown.to <= shown.from) return;
   for (const index of tilesIn(level, shown)) {
     const found = bestTile(source, trace, level, index);
@@ -42,7 +50,10 @@ function eachBucket(
     const { from } = tileSpan(found.level, found.index);
     const bucket = bucketMs(found.level);
     const first = Math.max(0, Math.floor((Math.max(place.from, shown.from - trace.gapMs) - from) / bucket));
-    const end = Math.min(TILE_BUCKETS, Math.ceil((Math.min(place.to, shown.to + trace.gapMs) - from) / bucket));
+    const end = Math.min(
+      TILE_BUCKETS,
+      Math.ceil((Math.min(place.to, shown.to + trace.gapMs) - from) / bucket),
+    );
     for (let i = first; i < end; i++) {
       const min = found.tile.min[i]!;
       if (min === min) visit(from + (i + 0.5) * bucket, min, found.tile.max[i]!, bucket);
@@ -50,7 +61,12 @@ function eachBucket(
   }
 }
 
-export function drawLane(canvas: HTMLCanvasElement, lane: Lane, source: TileSource, { view, width, height, y }: Frame): void {
+export function drawLane(
+  canvas: HTMLCanvasElement,
+  lane: Lane,
+  source: TileSource,
+  { view, width, height, y }: Frame,
+): void {
   const ratio = window.devicePixelRatio || 1;
   if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
     canvas.width = Math.round(width * ratio);
@@ -97,11 +113,17 @@ export function valueAt(trace: Trace, source: TileSource, view: Span, width: num
   let nearest = NaN;
   let distance = Infinity;
   const reach = Math.max(trace.gapMs, (3 * (view.to - view.from)) / width);
-  eachBucket(source, trace, { from: ms - reach, to: ms + reach }, (2 * reach * width) / (view.to - view.from), (at, min, max) => {
-    if (Math.abs(at - ms) < distance) {
-      distance = Math.abs(at - ms);
-      nearest = (min + max) / 2;
-    }
-  });
+  eachBucket(
+    source,
+    trace,
+    { from: ms - reach, to: ms + reach },
+    (2 * reach * width) / (view.to - view.from),
+    (at, min, max) => {
+      if (Math.abs(at - ms) < distance) {
+        distance = Math.abs(at - ms);
+        nearest = (min + max) / 2;
+      }
+    },
+  );
   return distance <= reach ? nearest : NaN;
 }

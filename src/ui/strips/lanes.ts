@@ -25,18 +25,48 @@ export interface Lane {
   traces: Trace[];
 }
 
-const LANES: { id: Lane['id']; title: string; unit: string; height: number; ink: string; channels: Channel[] }[] = [
-  { id: 'volts', title: 'Voltage', unit: 'V', height: 180, ink: '--ink-volts', channels: ['source_voltage', 'battery_voltage', 'load_voltage'] },
-  { id: 'amps', title: 'Current', unit: 'A', height: 150, ink: '--ink-amps', channels: ['source_current', 'battery_current', 'load_current'] },
+const LANES: {
+  id: Lane['id'];
+  title: string;
+  unit: string;
+  height: number;
+  ink: string;
+  channels: Channel[];
+}[] = [
+  {
+    id: 'volts',
+    title: 'Voltage',
+    unit: 'V',
+    height: 180,
+    ink: '--ink-volts',
+    channels: ['source_voltage', 'battery_voltage', 'load_voltage'],
+  },
+  {
+    id: 'amps',
+    title: 'Current',
+    unit: 'A',
+    height: 150,
+    ink: '--ink-amps',
+    channels: ['source_current', 'battery_current', 'load_current'],
+  },
   { id: 'soc', title: 'Charge', unit: '%', height: 76, ink: '--ink-soc', channels: ['soc'] },
-  { id: 'celsius', title: 'Temp.', unit: '°C', height: 70, ink: '--ink-celsius', channels: ['battery_temperature', 'ambient_temperature'] },
+  {
+    id: 'celsius',
+    title: 'Temp.',
+    unit: '°C',
+    height: 70,
+    ink: '--ink-celsius',
+    channels: ['battery_temperature', 'ambient_temperature'],
+  },
 ];
 
 const DASHES = [[], [7, 3], [2, 3], [9, 3, 2, 3]];
 
 export function lanesOf(system: System, recordings: readonly Recording[]): Lane[] {
   const nameOf = (device: string) =>
-    system.sources.find((one) => one.id === device)?.name ?? system.loads.find((one) => one.id === device)?.name ?? (device === 'bms' ? 'BMS' : 'Monitor');
+    system.sources.find((one) => one.id === device)?.name ??
+    system.loads.find((one) => one.id === device)?.name ??
+    (device === 'bms' ? 'BMS' : 'Monitor');
   return LANES.map((lane) => {
     const traces: Trace[] = [];
     for (const channel of lane.channels)

@@ -10,7 +10,13 @@ export interface Tile {
 
 export interface TileSource {
   /** The tile when it is there; otherwise it is asked for, and null. */
-  get(recordingId: string, channels: readonly string[], channel: string, level: number, index: number): Tile | null;
+  get(
+    recordingId: string,
+    channels: readonly string[],
+    channel: string,
+    level: number,
+    index: number,
+  ): Tile | null;
   /** The tile when it is there; nothing is asked for. */
   peek(recordingId: string, channel: string, level: number, index: number): Tile | null;
 }
@@ -22,14 +28,22 @@ const MOST_TILES = 4000;
 export function tileSource(onArrival: () => void, onFailure: () => void): TileSource {
   const kept = new Map<string, Tile>();
   const asked = new Set<string>();
-  const key = (id: string, channel: string, level: number, index: number) => `${id}/${channel}/${level}/${index}`;
+  const key = (id: string, channel: string, level: number, index: number) =>
+    `${id}/${channel}/${level}/${index}`;
 
-  async function fetchTile(id: string, channels: readonly string[], level: number, index: number): Promise<void> {
+  async function fetchTile(
+    id: string,
+    channels: readonly string[],
+    level: number,
+    index: number,
+  ): Promise<void> {
     const request = `${id}/${level}/${index}`;
     if (asked.has(request)) return;
     asked.add(request);
     try {
-      const answer = await fetch(`/api/recordings/${id}/tiles?level=${level}&index=${index}&channels=${channels.join(',')}`);
+      const answer = await fetch(
+        `/api/recordings/${id}/tiles?level=${level}&index=${index}&channels=${channels.join(',')}`,
+      );
       if (!answer.ok) throw new Error(String(answer.status));
       const values = new Float32Array(await answer.arrayBuffer());
       channels.forEach((channel, i) =>

@@ -13,7 +13,15 @@ export interface Confirmed {
 
 const SURE = { certain: 'certain', likely: 'likely', ask: 'please say' };
 
-export function Confirm({ reading, timeZone, onConfirm }: { reading: LogReading; timeZone: string; onConfirm: (confirmed: Confirmed) => void }) {
+export function Confirm({
+  reading,
+  timeZone,
+  onConfirm,
+}: {
+  reading: LogReading;
+  timeZone: string;
+  onConfirm: (confirmed: Confirmed) => void;
+}) {
   const [columns, setColumns] = useState(reading.columns);
   const [dateOrder, setDateOrder] = useState<DateOrder | ''>('');
   const askDate = reading.time === 'ask';
@@ -36,7 +44,10 @@ export function Confirm({ reading, timeZone, onConfirm }: { reading: LogReading;
     const chosen = columns.filter((one) => one.role !== null);
     onConfirm({
       columns: Object.fromEntries(
-        chosen.map(({ heading, role, scale, offset, invert }) => [heading, { channel: role as string, scale, offset, invert }]),
+        chosen.map(({ heading, role, scale, offset, invert }) => [
+          heading,
+          { channel: role as string, scale, offset, invert },
+        ]),
       ),
       ...(dateOrder ? { dateOrder } : {}),
     });
@@ -48,7 +59,7 @@ export function Confirm({ reading, timeZone, onConfirm }: { reading: LogReading;
       <div className="overflow-x-auto">
         <table className="w-full border-collapse text-xs">
           <thead>
-            <tr className="border-b border-rule-strong text-left">
+            <tr className="border-rule-strong border-b text-left">
               <th className="py-1 pr-3">Heading</th>
               <th className="py-1 pr-3">First values</th>
               <th className="py-1 pr-3">Taken for</th>
@@ -58,25 +69,37 @@ export function Confirm({ reading, timeZone, onConfirm }: { reading: LogReading;
           </thead>
           <tbody>
             {columns.map((one) => (
-              <tr key={one.index} className="border-b border-rule align-top">
+              <tr key={one.index} className="border-rule border-b align-top">
                 <td className="py-1 pr-3 font-semibold">{one.heading}</td>
                 <td className="py-1 pr-3 font-mono">{one.samples.slice(0, 3).join('  ')}</td>
                 <td className="py-1 pr-3">
                   <select
                     aria-label={`${one.heading} is`}
-                    className="border border-rule-strong bg-paper px-1 py-0.5"
+                    className="border-rule-strong bg-paper border px-1 py-0.5"
                     value={one.role ?? ''}
-                    onChange={(event) => change(one.index, { role: (event.target.value || null) as ColumnReading['role'], sure: 'certain' })}
+                    onChange={(event) =>
+                      change(one.index, {
+                        role: (event.target.value || null) as ColumnReading['role'],
+                        sure: 'certain',
+                      })
+                    }
                   >
                     <option value="">left out</option>
                     <option value="time">time</option>
-                    {[...new Set<Channel>([...NAMED_CHANNELS, ...roles.filter((role): role is Channel => role !== null && role !== 'time')])].map((channel) => (
+                    {[
+                      ...new Set<Channel>([
+                        ...NAMED_CHANNELS,
+                        ...roles.filter((role): role is Channel => role !== null && role !== 'time'),
+                      ]),
+                    ].map((channel) => (
                       <option key={channel} value={channel}>
                         {labelOf(channel)}
                       </option>
                     ))}
                   </select>
-                  {one.scale !== 1 && <span className="ml-1 text-ink-soft">× {one.scale.toPrecision(3)}</span>}
+                  {one.scale !== 1 && (
+                    <span className="text-ink-soft ml-1">× {one.scale.toPrecision(3)}</span>
+                  )}
                 </td>
                 <td className="py-1 pr-3">{one.role === null && one.sure !== 'ask' ? '' : SURE[one.sure]}</td>
                 <td className="py-1">
@@ -96,24 +119,35 @@ export function Confirm({ reading, timeZone, onConfirm }: { reading: LogReading;
       </div>
       {columns.some((one) => one.question) && (
         <ul className="mt-2 list-disc pl-5 text-sm">
-          {columns.filter((one) => one.question).map((one) => (
-            <li key={one.index}>{one.question}</li>
-          ))}
+          {columns
+            .filter((one) => one.question)
+            .map((one) => (
+              <li key={one.index}>{one.question}</li>
+            ))}
         </ul>
       )}
       {askDate && (
         <label className="mt-2 block text-sm">
           Dates have{' '}
-          <select className="border border-rule-strong bg-paper px-1" value={dateOrder} onChange={(event) => setDateOrder(event.target.value as DateOrder)}>
+          <select
+            className="border-rule-strong bg-paper border px-1"
+            value={dateOrder}
+            onChange={(event) => setDateOrder(event.target.value as DateOrder)}
+          >
             <option value="">…</option>
             <option value="dmy">the day first</option>
             <option value="mdy">the month first</option>
           </select>
         </label>
       )}
-      <p className="mt-2 text-xs text-ink-soft">Times without an offset are read in {timeZone}.</p>
+      <p className="text-ink-soft mt-2 text-xs">Times without an offset are read in {timeZone}.</p>
       {trouble && <p className="mt-2 text-sm">{trouble}</p>}
-      <button type="button" disabled={trouble !== null} onClick={confirm} className="mt-3 bg-accent px-3 py-1.5 text-on-accent disabled:bg-rule disabled:text-ink-soft">
+      <button
+        type="button"
+        disabled={trouble !== null}
+        onClick={confirm}
+        className="bg-accent text-on-accent disabled:bg-rule disabled:text-ink-soft mt-3 px-3 py-1.5"
+      >
         Take it in
       </button>
     </div>

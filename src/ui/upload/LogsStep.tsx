@@ -24,7 +24,9 @@ export function LogsStep({ jobId, system, recordings }: Props) {
   const router = useRouter();
   const devices = devicesOf(system);
   const [file, setFile] = useState<File | null>(null);
-  const [device, setDevice] = useState(devices.find((one) => !recordings.some((rec) => rec.device === one.id))?.id ?? devices[0]?.id ?? '');
+  const [device, setDevice] = useState(
+    devices.find((one) => !recordings.some((rec) => rec.device === one.id))?.id ?? devices[0]?.id ?? '',
+  );
   const [reading, setReading] = useState<LogReading | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [sending, setSending] = useState<Sending | null>(null);
@@ -67,17 +69,19 @@ export function LogsStep({ jobId, system, recordings }: Props) {
     if (!file) return;
     const sent = sendLog(jobId, file, { device, columns, ...(dateOrder ? { dateOrder } : {}) }, setSending);
     cancel.current = sent.cancel;
-    sent.finished.then(
-      () => {
-        setDone(`${file.name} was taken in and the job weighed anew.`);
-        setFile(null);
-        setReading(null);
-        router.refresh();
-      },
-      (error: Error) => {
-        if (error.name !== 'AbortError') setProblem(error.message);
-      },
-    ).finally(() => setSending(null));
+    sent.finished
+      .then(
+        () => {
+          setDone(`${file.name} was taken in and the job weighed anew.`);
+          setFile(null);
+          setReading(null);
+          router.refresh();
+        },
+        (error: Error) => {
+          if (error.name !== 'AbortError') setProblem(error.message);
+        },
+      )
+      .finally(() => setSending(null));
   }
 
   return (
@@ -85,26 +89,29 @@ export function LogsStep({ jobId, system, recordings }: Props) {
       <section>
         <h2 className="mb-1 font-semibold">Logs of this job</h2>
         {recordings.length === 0 ? (
-          <p className="text-sm text-ink-soft">None yet.</p>
+          <p className="text-ink-soft text-sm">None yet.</p>
         ) : (
-          <ul className="divide-y divide-rule border-y border-rule-strong bg-sheet text-sm">
+          <ul className="divide-rule border-rule-strong bg-sheet divide-y border-y text-sm">
             {recordings.map((one) => (
               <li key={one.id} className="grid gap-x-4 px-3 py-2 sm:grid-cols-[1fr_14rem_1fr]">
                 <span>
                   <span className="font-semibold">{one.fileName}</span>
-                  <span className="block text-ink-soft">{devices.find((d) => d.id === one.device)?.name}</span>
+                  <span className="text-ink-soft block">
+                    {devices.find((d) => d.id === one.device)?.name}
+                  </span>
                 </span>
                 <span className="font-mono text-xs">
                   {DateTime.fromMillis(one.from, { zone: system.timeZone }).toFormat('d LLL yyyy HH:mm')}
-                  <span className="block text-ink-soft">
+                  <span className="text-ink-soft block">
                     {duration(one.to - one.from)}, {one.sampleCount.toLocaleString('en')} samples
                   </span>
                 </span>
                 <span className="text-ink-soft">
                   {one.channels.map((channel) => channel.replace(/_/g, ' ')).join(', ')}
                   {one.problemCount > 0 && (
-                    <span className="block text-ink">
-                      {one.problemCount} rows had a problem. Line {one.problems[0]?.line}: {one.problems[0]?.reason}
+                    <span className="text-ink block">
+                      {one.problemCount} rows had a problem. Line {one.problems[0]?.line}:{' '}
+                      {one.problems[0]?.reason}
                     </span>
                   )}
                 </span>
@@ -115,7 +122,7 @@ export function LogsStep({ jobId, system, recordings }: Props) {
       </section>
 
       <section
-        className="border border-dashed border-rule-strong bg-sheet p-4"
+        className="border-rule-strong bg-sheet border border-dashed p-4"
         onDragOver={(event) => event.preventDefault()}
         onDrop={(event) => {
           event.preventDefault();
@@ -123,15 +130,28 @@ export function LogsStep({ jobId, system, recordings }: Props) {
         }}
       >
         <h2 className="mb-1 font-semibold">Take in a log</h2>
-        <p className="mb-3 text-sm text-ink-soft">A CSV file as it came off the charger or the monitor. Drop it here or choose it.</p>
+        <p className="text-ink-soft mb-3 text-sm">
+          A CSV file as it came off the charger or the monitor. Drop it here or choose it.
+        </p>
         <div className="flex flex-wrap items-end gap-4">
           <label className="text-sm">
             <span className="mb-1 block">File</span>
-            <input type="file" accept=".csv,.tsv,.txt,text/csv" onChange={(event) => choose(event.target.files?.[0])} disabled={sending !== null} className="max-w-72" />
+            <input
+              type="file"
+              accept=".csv,.tsv,.txt,text/csv"
+              onChange={(event) => choose(event.target.files?.[0])}
+              disabled={sending !== null}
+              className="max-w-72"
+            />
           </label>
           <label className="text-sm">
             <span className="mb-1 block">Written by</span>
-            <select value={device} onChange={(event) => setDevice(event.target.value)} disabled={sending !== null} className="border border-rule-strong bg-paper px-2 py-1">
+            <select
+              value={device}
+              onChange={(event) => setDevice(event.target.value)}
+              disabled={sending !== null}
+              className="border-rule-strong bg-paper border px-2 py-1"
+            >
               {devices.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name}
@@ -141,22 +161,33 @@ export function LogsStep({ jobId, system, recordings }: Props) {
           </label>
         </div>
         {problem && (
-          <p role="alert" className="mt-3 border-l-3 border-hazard pl-2 text-sm">
+          <p role="alert" className="border-hazard mt-3 border-l-3 pl-2 text-sm">
             {file ? `${file.name}: ` : ''}
             {problem}
           </p>
         )}
         {done && (
-          <p role="status" className="mt-3 border-l-3 border-accent pl-2 text-sm">
+          <p role="status" className="border-accent mt-3 border-l-3 pl-2 text-sm">
             {done}
           </p>
         )}
-        {reading && !sending && <Confirm key={`${file?.name}${device}`} reading={reading} timeZone={system.timeZone} onConfirm={send} />}
+        {reading && !sending && (
+          <Confirm
+            key={`${file?.name}${device}`}
+            reading={reading}
+            timeZone={system.timeZone}
+            onConfirm={send}
+          />
+        )}
         {sending && (
           <div className="mt-3 flex items-center gap-3 text-sm" role="status">
             <progress value={sending.part} max={1} className="h-2 w-56" aria-label="Progress" />
             <span>{sending.what}</span>
-            <button type="button" className="border border-rule-strong px-2 py-1" onClick={() => cancel.current?.()}>
+            <button
+              type="button"
+              className="border-rule-strong border px-2 py-1"
+              onClick={() => cancel.current?.()}
+            >
               Cancel
             </button>
           </div>

@@ -20,13 +20,21 @@ export interface Sent {
   finished: Promise<void>;
 }
 
-export function sendLog(jobId: string, file: File, description: LogDescription, onProgress: (sending: Sending) => void): Sent {
+export function sendLog(
+  jobId: string,
+  file: File,
+  description: LogDescription,
+  onProgress: (sending: Sending) => void,
+): Sent {
   const request = new XMLHttpRequest();
   const finished = new Promise<void>((resolve, reject) => {
     const upload = encodeURIComponent(JSON.stringify({ fileName: file.name, description }));
     request.open('POST', `/api/jobs/${jobId}/recordings?upload=${upload}`);
     request.upload.onprogress = ({ loaded, total }) =>
-      onProgress({ part: (0.5 * loaded) / Math.max(1, total), what: `Sending, ${Math.round((100 * loaded) / Math.max(1, total))} % …` });
+      onProgress({
+        part: (0.5 * loaded) / Math.max(1, total),
+        what: `Sending, ${Math.round((100 * loaded) / Math.max(1, total))} % …`,
+      });
     const lines = () => request.responseText.split('\n').filter((line) => line !== '');
     request.onprogress = () => {
       const last = lines().at(-1);
@@ -39,7 +47,8 @@ export function sendLog(jobId: string, file: File, description: LogDescription, 
       if (answer.done) resolve();
       else reject(new Error(answer.error ?? 'The server gave no answer. Nothing was changed; try again.'));
     };
-    request.onerror = () => reject(new Error('The connection broke while sending. Nothing was stored; try again.'));
+    request.onerror = () =>
+      reject(new Error('The connection broke while sending. Nothing was stored; try again.'));
     request.onabort = () => reject(new DOMException('Cancelled', 'AbortError'));
     onProgress({ part: 0, what: 'Sending …' });
     request.send(file);

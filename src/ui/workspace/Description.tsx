@@ -37,7 +37,10 @@ export function Description({ job, system }: { job: Job; system: System }) {
           rows={[
             ['Rating', `${source.ratedA} A, ${source.kind}`],
             ['Absorption', `${source.profile.absorptionV} V`],
-            ['Absorption time', source.profile.absorptionMinutes ? `${source.profile.absorptionMinutes} min` : unknown],
+            [
+              'Absorption time',
+              source.profile.absorptionMinutes ? `${source.profile.absorptionMinutes} min` : unknown,
+            ],
             ['Ends at', source.profile.tailA ? `${source.profile.tailA} A` : unknown],
             ['Float', source.profile.floatV ? `${source.profile.floatV} V` : unknown],
             ['Counted by the monitor', source.counted === null ? unknown : source.counted ? 'yes' : 'no'],
@@ -58,14 +61,20 @@ export function Description({ job, system }: { job: Job; system: System }) {
             : [['Monitor', 'none']]
         }
       />
-      <Sheet title="Loads" rows={loads.map((load) => [load.name, load.cutoffV ? `cuts off at ${load.cutoffV} V` : `cut-off ${unknown}`])} />
+      <Sheet
+        title="Loads"
+        rows={loads.map((load) => [
+          load.name,
+          load.cutoffV ? `cuts off at ${load.cutoffV} V` : `cut-off ${unknown}`,
+        ])}
+      />
     </div>
   );
 }
 
 function Sheet({ title, rows }: { title: string; rows: string[][] }) {
   return (
-    <section className="border border-rule-strong bg-sheet p-3">
+    <section className="border-rule-strong bg-sheet border p-3">
       <h2 className="mb-1 font-semibold">{title}</h2>
       <dl className="grid grid-cols-[10rem_1fr] gap-x-3 gap-y-0.5 text-sm">
         {rows.map(([name, value]) => (

@@ -14,7 +14,10 @@ interface Props {
 
 export function Spine({ jobId, current, states }: Props) {
   return (
-    <nav aria-label="Steps of the job" className="hidden w-42 shrink-0 border-r border-rule-strong bg-sheet py-2 md:block">
+    <nav
+      aria-label="Steps of the job"
+      className="border-rule-strong bg-sheet hidden w-42 shrink-0 border-r py-2 md:block"
+    >
       <ol>
         {STEPS.map((step) => (
           <li key={step.id}>
@@ -22,13 +25,16 @@ export function Spine({ jobId, current, states }: Props) {
               <Link
                 href={`/jobs/${jobId}/${step.id}`}
                 aria-current={step.id === current ? 'step' : undefined}
-                className={`block border-l-3 px-3 py-1.5 hover:bg-accent-soft ${step.id === current ? 'border-accent bg-accent-soft font-semibold' : 'border-transparent'}`}
+                className={`hover:bg-accent-soft block border-l-3 px-3 py-1.5 ${step.id === current ? 'border-accent bg-accent-soft font-semibold' : 'border-transparent'}`}
               >
                 {step.name}
-                <span className="block text-xs font-normal text-ink-soft">{states[step.id] ?? ''}</span>
+                <span className="text-ink-soft block text-xs font-normal">{states[step.id] ?? ''}</span>
               </Link>
             ) : (
-              <span className="block border-l-3 border-transparent px-3 py-1.5 text-ink-soft" title="This version has no view for it">
+              <span
+                className="text-ink-soft block border-l-3 border-transparent px-3 py-1.5"
+                title="This version has no view for it"
+              >
                 {step.name} <span className="text-xs">· on paper</span>
               </span>
             )}
@@ -45,7 +51,7 @@ export function StepMenu({ jobId, current }: Pick<Props, 'jobId' | 'current'>) {
     <label className="flex items-center gap-2 text-sm md:hidden">
       Step
       <select
-        className="border border-rule-strong bg-sheet px-2 py-1"
+        className="border-rule-strong bg-sheet border px-2 py-1"
         value={current}
         onChange={(event) => router.push(`/jobs/${jobId}/${event.target.value}`)}
       >

@@ -40,7 +40,9 @@ interface Props {
 export function Workspace({ id, job, system, recordings, diagnosis, step }: Props) {
   const [lit, setLit] = useState<Span[]>([]);
   const [goal, setGoal] = useState<Span | null>(null);
-  const found = diagnosis.findings.filter((one) => ['strong', 'likely', 'possible'].includes(one.standing)).length;
+  const found = diagnosis.findings.filter((one) =>
+    ['strong', 'likely', 'possible'].includes(one.standing),
+  ).length;
   const states: Partial<Record<StepId, string>> = {
     'take-in': 'described',
     logs: recordings.length === 0 ? 'none yet' : `${recordings.length} taken in`,
@@ -65,7 +67,7 @@ export function Workspace({ id, job, system, recordings, diagnosis, step }: Prop
         <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
           <div>
             <h1 className="text-lg leading-tight font-semibold">{job.title}</h1>
-            <p className="text-sm text-ink-soft">{system.name}</p>
+            <p className="text-ink-soft text-sm">{system.name}</p>
           </div>
           <div className="flex items-center gap-2">
             <StepMenu jobId={id} current={step} />
@@ -75,12 +77,22 @@ export function Workspace({ id, job, system, recordings, diagnosis, step }: Prop
         {step === 'take-in' && <Description job={job} system={system} />}
         {step === 'logs' && <LogsStep jobId={id} system={system} recordings={recordings} />}
         {step === 'charging' && (
-          <Strips jobId={id} system={system} recordings={recordings} diagnosis={diagnosis} lit={lit} goal={goal} />
+          <Strips
+            jobId={id}
+            system={system}
+            recordings={recordings}
+            diagnosis={diagnosis}
+            lit={lit}
+            goal={goal}
+          />
         )}
-        {step === 'weigh' && <div className="max-w-3xl border border-rule-strong bg-sheet">{notebook}</div>}
+        {step === 'weigh' && <div className="border-rule-strong bg-sheet max-w-3xl border">{notebook}</div>}
       </main>
       {step !== 'weigh' && (
-        <aside aria-label="Notebook" className="hidden w-84 shrink-0 overflow-y-auto border-l border-rule-strong bg-sheet md:block">
+        <aside
+          aria-label="Notebook"
+          className="border-rule-strong bg-sheet hidden w-84 shrink-0 overflow-y-auto border-l md:block"
+        >
           {notebook}
         </aside>
       )}
@@ -92,16 +104,18 @@ export function Workspace({ id, job, system, recordings, diagnosis, step }: Prop
 function NotebookSheet({ children }: { children: React.ReactNode }) {
   return (
     <Dialog.Root>
-      <Dialog.Trigger className="border border-rule-strong bg-sheet px-2 py-1 text-sm md:hidden">Notebook</Dialog.Trigger>
+      <Dialog.Trigger className="border-rule-strong bg-sheet border px-2 py-1 text-sm md:hidden">
+        Notebook
+      </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-black/40" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed inset-x-0 bottom-0 max-h-[85dvh] overflow-y-auto border-t border-rule-strong bg-sheet"
+          className="border-rule-strong bg-sheet fixed inset-x-0 bottom-0 max-h-[85dvh] overflow-y-auto border-t"
         >
           <div className="flex justify-between px-3 pt-2">
             <Dialog.Title className="font-semibold">Notebook</Dialog.Title>
-            <Dialog.Close className="px-2 text-accent">Close</Dialog.Close>
+            <Dialog.Close className="text-accent px-2">Close</Dialog.Close>
           </div>
           {children}
         </Dialog.Content>

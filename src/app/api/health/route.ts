@@ -9,6 +9,8 @@ export async function GET() {
     await sql`select 1 from jobs limit 1`.execute(store());
     return new Response('ok');
   } catch (error) {
-    return new Response(error instanceof Error ? error.message : 'The database cannot be reached.', { status: 503 });
+    return new Response(error instanceof Error ? error.message : 'The database cannot be reached.', {
+      status: 503,
+    });
   }
 }

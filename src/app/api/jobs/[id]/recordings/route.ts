@@ -12,17 +12,28 @@ export async function POST(request: Request, { params }: { params: Promise<{ id:
   const refused = refuseForeign(request);
   if (refused) return refused;
   const job = await findJob(store(), (await params).id);
-  if (!job) return Response.json({ error: 'There is no such job: it may have been removed.' }, { status: 404 });
+  if (!job)
+    return Response.json({ error: 'There is no such job: it may have been removed.' }, { status: 404 });
   const upload = uploadSchema.safeParse(parseJson(new URL(request.url).searchParams.get('upload')));
   if (!upload.success || !request.body)
-    return Response.json({ error: 'The upload lacks its file or what is to be known of it. Choose the file again.' }, { status: 400 });
+    return Response.json(
+      { error: 'The upload lacks its file or what is to be known of it. Choose the file again.' },
+      { status: 400 },
+    );
   const { body } = request;
   const encoder = new TextEncoder();
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
       const tell = (message: object) => controller.enqueue(encoder.encode(JSON.stringify(message) + '\n'));
       try {
-        const id = await takeInLog(store(), job, upload.data, body, (phase) => tell({ phase }), request.signal);
+        const id = await takeInLog(
+          store(),
+          job,
+          upload.data,
+          body,
+          (phase) => tell({ phase }),
+          request.signal,
+        );
         tell({ done: id });
       } catch (error) {
         if (request.signal.aborted) return;
@@ -38,7 +49,9 @@ export async function POST(request: Request, { params }: { params: Promise<{ id:
       }
     },
   });
-  return new Response(stream, { headers: { 'content-type': 'application/x-ndjson', 'cache-control': 'no-store' } });
+  return new Response(stream, {
+    headers: { 'content-type': 'application/x-ndjson', 'cache-control': 'no-store' },
+  });
 }
 
 function parseJson(text: string | null): unknown {

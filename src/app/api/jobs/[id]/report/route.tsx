@@ -6,13 +6,26 @@ import { ReportPdf } from '@/ui/report/ReportPdf';
 import { reportOf } from '@/ui/report/sections';
 
 const fontFile = (family: string, weight: number) =>
-  join(/* turbopackIgnore: true */ process.cwd(), 'node_modules', '@fontsource', family, 'files', `${family}-latin-${weight}-normal.woff`);
+  join(
+    /* turbopackIgnore: true */ process.cwd(),
+    'node_modules',
+    '@fontsource',
+    family,
+    'files',
+    `${family}-latin-${weight}-normal.woff`,
+  );
 
 Font.register({
   family: 'Atkinson',
-  fonts: [400, 700].map((weight) => ({ src: fontFile('atkinson-hyperlegible-next', weight), fontWeight: weight })),
+  fonts: [400, 700].map((weight) => ({
+    src: fontFile('atkinson-hyperlegible-next', weight),
+    fontWeight: weight,
+  })),
 });
-Font.register({ family: 'AtkinsonMono', fonts: [{ src: fontFile('atkinson-hyperlegible-mono', 400), fontWeight: 400 }] });
+Font.register({
+  family: 'AtkinsonMono',
+  fonts: [{ src: fontFile('atkinson-hyperlegible-mono', 400), fontWeight: 400 }],
+});
 Font.registerHyphenationCallback((word) => [word]);
 
 /** The report of a job as a PDF. */
@@ -23,6 +36,9 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   const pdf = await renderToBuffer(<ReportPdf report={report} />);
   const name = `${report.system} report`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
   return new Response(new Uint8Array(pdf), {
-    headers: { 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="${name}.pdf"` },
+    headers: {
+      'content-type': 'application/pdf',
+      'content-disposition': `attachment; filename="${name}.pdf"`,
+    },
   });
 }

@@ -13,11 +13,15 @@ const querySchema = z.object({
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const query = querySchema.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-  if (!query.success || !z.uuid().safeParse(id).success) return new Response('No such tile.', { status: 400 });
+  if (!query.success || !z.uuid().safeParse(id).success)
+    return new Response('No such tile.', { status: 400 });
   const { level, index, channels } = query.data;
   const tile = await recordingTile(store(), id, channels.split(',').slice(0, 40), level, index);
   if (!tile) return new Response('No such recording.', { status: 404 });
   return new Response(tile.buffer as ArrayBuffer, {
-    headers: { 'content-type': 'application/octet-stream', 'cache-control': 'private, max-age=31536000, immutable' },
+    headers: {
+      'content-type': 'application/octet-stream',
+      'cache-control': 'private, max-age=31536000, immutable',
+    },
   });
 }

@@ -1,0 +1,24 @@
+import { defineConfig } from '@playwright/test';
+
+/** End-to-end tests against the built application; bin/test starts it with a database of its own and sets BASE_URL. */
+export default defineConfig({
+  testDir: 'tests/e2e',
+  workers: 1,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json', { outputFile: '.build/playwright.json' }]],
+  use: {
+    baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:3000',
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});
