@@ -1,5 +1,5 @@
 // Unit tests: they sit beside the file they test; checks against outside sources are in tests/reference.
-export default {
+const config = {
   testMatch: [
     '<rootDir>/src/**/*.test.ts',
     '<rootDir>/tests/reference/**/*.test.ts',
@@ -13,3 +13,5 @@ export default {
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.build'],
   maxWorkers: 2,
 };
+
+export default config;

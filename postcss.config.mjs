@@ -1,1 +1,3 @@
-export default { plugins: { '@tailwindcss/postcss': {} } };
+const config = { plugins: { '@tailwindcss/postcss': {} } };
+
+export default config;

@@ -114,13 +114,11 @@ test('the strips move and zoom by keyboard and wheel', async ({ page }) => {
 test('a file that is no log gets a clear sentence', async ({ page }) => {
   await openJob(page, /Yearly check/);
   await page.getByRole('link', { name: /^Logs/ }).click();
-  await page
-    .getByLabel('File')
-    .setInputFiles({
-      name: 'page.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from('<!doctype html><html><body>Sign in</body></html>'),
-    });
+  await page.getByLabel('File').setInputFiles({
+    name: 'page.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('<!doctype html><html><body>Sign in</body></html>'),
+  });
   await expect(page.locator('p[role=alert]')).toContainText('This is a web page, not a log');
   await expect(page.getByRole('button', { name: 'Take it in' })).toHaveCount(0);
 });
