@@ -15,7 +15,11 @@ const TWO_FIRST = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})([T ,]|$)/;
 export function timeFormatOf(cells: readonly string[]): TimeFormat | 'ask' | null {
   const filled = cells.filter((cell) => cell !== '');
   if (filled.length === 0) return null;
-  const most = (test: (cell: string) => boolean) => filled.filter(test).length >= 0.9 * filled.length;
+  // A heading that comes again or a line of totals may stand among the times.
+  const most = (test: (cell: string) => boolean) => {
+    const others = filled.filter((cell) => !test(cell)).length;
+    return others <= 0.1 * filled.length || (others <= 2 && others < filled.length / 2);
+  };
   if (most((cell) => YMD.test(cell))) return { kind: 'date', order: 'ymd' };
   if (most((cell) => TWO_FIRST.test(cell))) {
     let dayFirst = false;
@@ -64,9 +68,12 @@ export function dateTimeReader(
   const reading: DateTimeReading = { ms: NaN, hasOffset: false };
   let lastKey = -1;
   let lastDay = NaN;
-  const first = order === 'ymd' ? 0 : order === 'dmy' ? 2 : 1;
-  const second = order === 'ymd' ? 1 : order === 'dmy' ? 1 : 2;
-  const third = order === 'ymd' ? 2 : 0;
+  // Where year, month and day stand.
+  const [yearAt, monthAt, dayAt] = { ymd: [0, 1, 2], dmy: [2, 1, 0], mdy: [2, 0, 1] }[order] as [
+    number,
+    number,
+    number,
+  ];
   const part = [0, 0, 0];
 
   /** 2026-09-21 06:30:00 on the same day as the reading before: by far the commonest case, so it goes straight through. */
@@ -113,10 +120,9 @@ export function dateTimeReader(
     }
     if (field === 2 && digits > 0 && at >= to) part[field++] = value;
     if (field !== 3) return reading;
-    // part[] is in file order; first, second, third say where year, month and day stand in it.
-    let year = part[first]!;
-    const month = part[second]!;
-    const day = part[third]!;
+    let year = part[yearAt]!;
+    const month = part[monthAt]!;
+    const day = part[dayAt]!;
     if (year < 100) year += 2000;
     const key = year * 10000 + month * 100 + day;
     if (key !== lastKey) {
