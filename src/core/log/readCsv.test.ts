@@ -62,10 +62,11 @@ describe('what is wrong in a log', () => {
   test('bad cells are missing, bad rows left out, both listed with their line', () => {
     const { series, problemCount, problems, rows } = read(
       PLAIN +
-        '2026-09-21T06:30:00Z,12.4,1\nTotal,,\n2026-09-21T06:31:00Z,oops,2\n2026-09-21T06:32:00Z,n/a,3\n',
+        '2026-09-21T06:30:00Z,12.4,1\nTotal,,\n2026-09-21T06:31:00Z,oops,2\n2026-09-21T06:32:00Z,n/a,3\n' +
+        [33, 34, 35, 36].map((minute) => `2026-09-21T06:${minute}:00Z,12.5,1\n`).join(''),
     );
-    expect(series.time.length).toBe(3);
-    expect(rows).toBe(4);
+    expect(series.time.length).toBe(7);
+    expect(rows).toBe(8);
     expect(problemCount).toBe(2);
     expect(problems.map((one) => one.line)).toEqual([3, 4]);
     expect(problems[1]!.reason).toMatch(/"oops" in "charger voltage \(V\)" is not a number/);

@@ -6,7 +6,7 @@
 import { type Channel, type Series, stageNumber } from './channels';
 import { localClock } from './localTime';
 import { decodeText, plainBytes } from './encoding';
-import type { Dialect } from './sniff';
+import { type Dialect, isMissing } from './sniff';
 import { dateTimeReader, type TimeFormat } from './time';
 
 export interface ReadPlan {
@@ -54,7 +54,6 @@ const CR = 13;
 const SPACE = 32;
 const QUOTE = 34;
 const POWERS = Float64Array.from({ length: 23 }, (_, i) => 10 ** i);
-const MISSING = /^(|-+|n\/?a|nan|null|none|unknown|\?+|#n\/a)$/i;
 
 const SKIP = -2;
 const TIME = -1;
@@ -113,11 +112,11 @@ export function csvReader(plan: ReadPlan): CsvReader {
     const column = columns[target]!;
     if (isStage[target]) {
       const stage = stageNumber(text);
-      if (Number.isNaN(stage) && !MISSING.test(text))
+      if (Number.isNaN(stage) && !isMissing(text))
         problem(`"${text}" in "${column.heading}" is no stage that is known.`);
       return stage;
     }
-    if (MISSING.test(text)) return NaN;
+    if (isMissing(text)) return NaN;
     const number = Number(decimal === 44 ? text.replace(',', '.') : text);
     if (Number.isFinite(number)) return number;
     problem(`"${text.slice(0, 40)}" in "${column.heading}" is not a number; the cell is taken as missing.`);

@@ -6,7 +6,7 @@
 import { median } from '../quantity/numbers';
 import { type Channel, isChannel, stageNumber } from './channels';
 import { decodeText, plainBytes } from './encoding';
-import { isNumber, sniffDialect, splitLine, type Dialect } from './sniff';
+import { isMissing, isNumber, sniffDialect, splitLine, type Dialect } from './sniff';
 import { timeFormatOf, type TimeFormat } from './time';
 
 export type Sureness = 'certain' | 'likely' | 'ask';
@@ -84,7 +84,7 @@ function recogniseColumn(
   if (isChannel(heading.trim())) return { ...nothing, role: heading.trim() as Channel, sure: 'certain' };
   const { words, unit } = wordsOf(heading);
   const has = (...options: string[]) => options.some((word) => words.includes(word));
-  const filled = samples.filter((cell) => cell !== '');
+  const filled = samples.filter((cell) => !isMissing(cell));
   const numeric = filled.filter((cell) => isNumber(cell, dialect.decimalChar)).length >= 0.8 * filled.length;
   if (has(...TIME_WORDS) || (unit === '' && timeFormatOf(filled.slice(0, 200)) !== null && !numeric))
     return { ...nothing, role: 'time', sure: has(...TIME_WORDS) ? 'certain' : 'likely' };

@@ -125,6 +125,11 @@ export function isNumber(cell: string, decimalChar: '.' | ','): boolean {
   return (decimalChar === ',' ? NUMBER_COMMA : NUMBER_POINT).test(cell);
 }
 
+const MISSING = /^(|-+|n\/?a|nan|null|none|unknown|\?+|#n\/a)$/i;
+
+/** Whether a cell says that there is no reading. */
+export const isMissing = (cell: string): boolean => MISSING.test(cell);
+
 function looksLikeData(row: string[], decimalChar: '.' | ','): boolean {
   if (row.length < 2) return false;
   const numbers = row.filter((cell) => isNumber(cell, decimalChar)).length;
