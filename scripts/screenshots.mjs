@@ -1,0 +1,65 @@
+// Makes docs/screenshots from the demo data: node scripts/screenshots.mjs [address], while bin/demo runs with fresh data (--reset).
+import { chromium } from '@playwright/test';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { isRoot, root, start } from './setup/shell.mjs';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:3000';
+const folder = join(root, 'docs', 'screenshots');
+
+start(async () => {
+  mkdirSync(folder, { recursive: true });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      ...(isRoot ? ['--no-sandbox'] : []),
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+  /** @param {{ width?: number, height?: number, dark?: boolean }} [how] */
+  const open = ({ width = 1280, height = 800, dark = false } = {}) =>
+    browser.newPage({ viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' });
+  /** @param {import('@playwright/test').Page} page @param {string} name */
+  const shoot = async (page, name) => {
+    await page.waitForLoadState('networkidle');
+    await page.waitForTimeout(600);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+  };
+  const job = /Tide gauge never gets full/;
+
+  const page = await open();
+  await page.goto(address);
+  await shoot(page, 'jobs');
+  await page.getByRole('link', { name: job }).click();
+  await page.waitForURL(/charging/);
+  const base = page.url().replace(/\/charging$/, '');
+  await page.goto(`${base}/logs`);
+  await page.getByLabel('Written by').selectOption('Solar controller');
+  await page
+    .getByLabel('File')
+    .setInputFiles(join(root, '.pazienza', 'demo-logs', 'tide-gauge', 'solar-controller.csv'));
+  await page.getByRole('button', { name: 'Take it in' }).waitFor();
+  await shoot(page, 'logs');
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.getByText(/was taken in/).waitFor();
+  await page.goto(`${base}/charging`);
+  await page.getByRole('button', { name: /again and again/ }).hover();
+  await shoot(page, 'charging');
+  await page.goto(`${base}/take-in`);
+  await shoot(page, 'take-in');
+  await page.goto(`${base}/weigh`);
+  await shoot(page, 'weigh');
+  await page.goto(`${base}/report`);
+  await shoot(page, 'report');
+
+  const dark = await open({ dark: true });
+  await dark.goto(`${base}/charging`);
+  await shoot(dark, 'charging-dark');
+  const phone = await open({ width: 390, height: 844 });
+  await phone.goto(`${base}/charging`);
+  await shoot(phone, 'charging-phone');
+  await browser.close();
+});

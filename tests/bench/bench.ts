@@ -1,0 +1,99 @@
+/** `npm run bench`: reading, analysis and a frame of the strips over a million samples, each in a process of its own for its memory. */
+
+import { fork } from 'node:child_process';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { takeInLog } from '@/core/log/takeIn';
+import { sliceExtent, summarise, SUMMARY_SIZE } from '@/core/log/pyramid';
+import { diagnose } from '@/core/diagnosis/diagnose';
+import { demoSite } from '@/core/simulate/demo';
+import { millionRows, ROWS } from './millionRows';
+import { readDuckDb, readOurs, readPapaParse } from './reading';
+
+const RUNS = 5;
+const path = join(tmpdir(), 'pazienza-bench-million.csv');
+
+interface Measured {
+  /** Median and best of the runs, ms. */
+  median: number;
+  best: number;
+  peakMb: number;
+}
+
+/** One frame: five channels over the whole log, from summaries, at the width of a screen. */
+function frameTask(): () => void {
+  const { series } = takeInLog(readFileSync(path), 'source', { device: 'solar' }, 'UTC');
+  const time = series.time.filter((_, i) => i % SUMMARY_SIZE === 0);
+  const channels = (Object.values(series.channels) as Float32Array[]).map((values) => summarise(values));
+  const { 0: from } = series.time;
+  const to = series.time[series.time.length - 1]!;
+  return () => channels.forEach((extent) => sliceExtent(time, extent, from!, to, 1280));
+}
+
+function analysisTask(): () => void {
+  const { series } = takeInLog(readFileSync(path), 'source', { device: 'solar' }, 'UTC');
+  const { system, job } = demoSite('tide-gauge');
+  return () => void diagnose({ job, system, series: [series] });
+}
+
+const TASKS: Record<string, () => () => unknown> = {
+  ours: () => () => readOurs(path),
+  duckdb: () => () => readDuckDb(path),
+  papaparse: () => () => readPapaParse(path),
+  analysis: analysisTask,
+  frame: frameTask,
+};
+
+async function measureHere(name: string): Promise<Measured> {
+  const task = TASKS[name]!();
+  const times: number[] = [];
+  for (let run = 0; run < RUNS; run++) {
+    const start = performance.now();
+    await task();
+    times.push(performance.now() - start);
+  }
+  times.sort((a, b) => a - b);
+  return { median: times[RUNS >> 1]!, best: times[0]!, peakMb: process.resourceUsage().maxRSS / 1024 };
+}
+
+const measure = (name: string): Promise<Measured> =>
+  new Promise((resolve, reject) => {
+    const child = fork(__filename, [name]);
+    child.once('message', (measured) => resolve(measured as Measured));
+    child.once(
+      'exit',
+      (code) => code !== 0 && reject(new Error(`The benchmark of ${name} ended with ${code}.`)),
+    );
+  });
+
+async function main(): Promise<void> {
+  const only = process.argv[2];
+  if (only) return void process.send!(await measureHere(only));
+  if (!existsSync(path)) {
+    console.log('Simulating the log …');
+    writeFileSync(path, millionRows());
+  }
+  console.log(
+    `${ROWS.toLocaleString('en')} rows, five columns; median and best of ${RUNS} runs, each task in its own process\n`,
+  );
+  const results: Record<string, Measured> = {};
+  for (const name of Object.keys(TASKS)) {
+    const one = (results[name] = await measure(name));
+    console.log(
+      `${name.padEnd(10)} median ${one.median.toFixed(1).padStart(8)} ms   best ${one.best.toFixed(1).padStart(8)} ms   peak memory ${one.peakMb.toFixed(0).padStart(5)} MB`,
+    );
+  }
+  const ratio = (a: string, b: string) => (results[a]!.median / results[b]!.median).toFixed(2);
+  console.log(
+    `\nreading: DuckDB (one thread) takes ${ratio('duckdb', 'ours')} × our time, PapaParse ${ratio('papaparse', 'ours')} ×`,
+  );
+  console.log(
+    `analysis: ${((ROWS / results.analysis!.median) * 1000).toLocaleString('en', { maximumFractionDigits: 0 })} samples a second`,
+  );
+}
+
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exit(1);
+});
