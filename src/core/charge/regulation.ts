@@ -140,7 +140,7 @@ export function judgeRegulation(view: ChargeView, capacityAh: number): Regulatio
         const drifts = Math.max(Math.abs(far.drift), 2 * far.scatter);
         if (drifts <= 1.5 * still) score += 1.5;
         else if (would < still && far.scatter < CLIMBING * Math.abs(far.drift))
-          score -= Math.min(4, drifts / still - 1.5);
+          score -= Math.min(5, 2 * (drifts / still - 1.5));
       }
     }
     held[cell] = clamp(score, -6, 6);

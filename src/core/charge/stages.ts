@@ -23,7 +23,7 @@ const never = Infinity;
 const COSTS: readonly (readonly number[])[] = [
   // off bulk abs absDip float floatDip
   [0, 2, 5, never, 6, never],
-  [2.5, 0, 2, never, 8, never],
+  [2.5, 0, 2, never, 12, never],
   [3, 4, 0, 1.5, 2.5, never],
   [2.5, 3, 1, 0, 5, never],
   [3, 5, 7, never, 0, 1.5],
@@ -121,7 +121,9 @@ function emissions({
     const above = absorption
       ? Math.max(0, volts - absorption.volts - 3 * absorption.width) / (0.05 * view.blocks)
       : 0;
-    out[1] = anywhere - (on ? 0 : 4) - 0.7 * clamp(held, -1, 5) - Math.min(8, above) + says('bulk');
+    // The supply is the limit, in bulk as in a dip: what speaks for a held voltage speaks against it.
+    const limited = 0.7 * clamp(held, -1, 5);
+    out[1] = anywhere - (on ? 0 : 4) - limited - Math.min(8, above) + says('bulk');
     if (absorption) {
       // Where only the battery's current is known, absorption with its load on top still lets current in.
       out[2] =
@@ -129,22 +131,19 @@ function emissions({
         (amps > 0.3 * onAmps ? 0 : 5) +
         0.7 * clamp(held, -5, 2) +
         says('absorption');
-      out[3] =
-        anywhere -
-        notBelow(volts, absorption) -
-        (held > 2 ? 2 : 0) +
-        Math.max(says('absorption'), says('bulk'));
+      out[3] = anywhere - notBelow(volts, absorption) - limited + Math.max(says('absorption'), says('bulk'));
     } else out[2] = out[3] = -never;
     if (float) {
-      const battery = view.batteryAmps ? view.batteryAmps[cell]! : view.ampsAreBattery ? amps : NaN;
-      const busy = battery > busyAmps ? 2 : 0;
+      // A battery on float takes little. Where loads may be inside the current that is seen, it says less.
+      const battery = view.batteryAmps ? view.batteryAmps[cell]! : amps;
+      const busy = battery > busyAmps ? (view.batteryAmps ? 2 : 1.5) : 0;
       const holding = near(volts, float) + 0.7 * clamp(held, -5, 2);
       // After absorption the charger waits, giving nothing, until the voltage has sunk to float.
       const ceiling = absorption ? absorption.volts : float.volts + 0.9 * view.blocks;
       const sinks = volts > float.volts && volts < ceiling && isSinking(view, cell);
       const sinking = sinks ? anywhere - (on ? 1 : 0) : -never;
       out[4] = Math.max(holding, sinking) - busy + says('float');
-      out[5] = anywhere - notBelow(volts, float) - (held > 2 ? 2 : 0) + Math.max(says('float'), says('bulk'));
+      out[5] = anywhere - notBelow(volts, float) - limited + Math.max(says('float'), says('bulk'));
     } else out[4] = out[5] = -never;
   };
 }

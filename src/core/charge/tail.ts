@@ -20,7 +20,7 @@ export interface TailForecast {
 const TRIALS = 40;
 
 /**
- * Fits the curve by trying time constants from a quarter of the window to six times the window and solving the rest by least
+ * Fits the curve by trying time constants from a tenth of the window to six times the window and solving the rest by least
  * squares; twice, the second time without points beyond three scatters (loads that come and go).
  * @param hours since the start of absorption. @param amps battery current. Null for fewer than eight points or no decay.
  */
@@ -32,11 +32,18 @@ export function fitTail(hours: ArrayLike<number>, amps: ArrayLike<number>): Tail
   let best: TailFit | null = null;
   for (let round = 0; round < 2; round++) {
     best = null;
-    for (let trial = 0; trial < TRIALS; trial++) {
-      const fit = solve(hours, amps, keep, window * 0.25 * 24 ** (trial / (TRIALS - 1)));
-      if (fit && (best === null || fit.scatter < best.scatter)) best = fit;
-    }
+    const better = (tau: number, than: TailFit | null): TailFit | null => {
+      const fit = solve(hours, amps, keep, tau);
+      return fit && (than === null || fit.scatter < than.scatter) ? fit : than;
+    };
+    const step = 60 ** (1 / (TRIALS - 1));
+    for (let trial = 0; trial < TRIALS; trial++) best = better(window * 0.1 * step ** trial, best);
     if (!best) return null;
+    // Between the neighbours of the best, ever closer.
+    for (let fine = Math.sqrt(step); fine > 1.001; fine = Math.sqrt(fine)) {
+      const { tauHours }: TailFit = best;
+      best = better(tauHours / fine, better(tauHours * fine, best))!;
+    }
     for (let i = 0; i < n; i++)
       keep[i] = Math.abs(amps[i]! - currentAt(best, hours[i]!)) <= 3 * best.scatter ? 1 : 0;
   }

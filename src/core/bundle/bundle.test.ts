@@ -1,0 +1,52 @@
+import { gzipSync } from 'fflate';
+import { diagnose } from '../diagnosis/diagnose';
+import { demoJob } from '../simulate/demo';
+import { BundleError, type BundleFiles, readBundle, unzipBundle } from './read';
+import { writeBundle, zipBundle } from './write';
+
+const demo = demoJob('harbour-office');
+const logs = demo.logs.map(({ path, device, text }) => ({
+  path,
+  bytes: new TextEncoder().encode(text),
+  description: { device },
+}));
+const files = () => writeBundle('harbour-office', demo.job, demo.system, logs);
+
+function findings(from: BundleFiles): string {
+  const { job, system, logs: read } = readBundle(from);
+  return JSON.stringify(diagnose({ job, system, series: read.map((one) => one.series) }));
+}
+
+test('a folder, its zip, a zip with a folder in it and gzipped logs give the same findings', () => {
+  const plain = findings(files());
+  expect(findings(unzipBundle(zipBundle(files())))).toBe(plain);
+  const inFolder = new Map([...files()].map(([path, bytes]) => [`job/${path}`, bytes]));
+  expect(findings(unzipBundle(zipBundle(inFolder)))).toBe(plain);
+  const zipped = new Map(
+    [...files()].map(([path, bytes]) => [path, path.endsWith('.csv') ? gzipSync(bytes) : bytes]),
+  );
+  expect(findings(zipped)).toBe(plain);
+});
+
+test('what is wrong with the descriptor is told', () => {
+  const as = (text: string) => () =>
+    readBundle(files().set('datapackage.json', new TextEncoder().encode(text)));
+  const descriptor = new TextDecoder().decode(files().get('datapackage.json'));
+  expect(() => readBundle(new Map())).toThrow(/There is no datapackage\.json/);
+  expect(as('{')).toThrow(/not valid JSON/);
+  expect(as(descriptor.replace('"gel"', '"lead"'))).toThrow(/pazienza\.system\.bank\.chemistry/);
+  expect(as(descriptor.replace('Europe/Rome', 'Isole/Mirtane'))).toThrow(/not a time zone/);
+  expect(as(descriptor.replace('"device": "mains"', '"device": "sun"'))).toThrow(
+    /only "mains", "monitor", "clock"/,
+  );
+  expect(as('{')).toThrow(BundleError);
+});
+
+test('a log that is missing, of no device or not readable is named', () => {
+  const missing = files();
+  missing.delete('logs/monitor.csv');
+  expect(() => readBundle(missing)).toThrow(/logs\/monitor\.csv is named .* but is not in the bundle/);
+  const unread = files().set('logs/monitor.csv', new TextEncoder().encode('time,remark\nyesterday,fine\n'));
+  expect(() => readBundle(unread)).toThrow(/^logs\/monitor\.csv: /);
+  expect(() => unzipBundle(new Uint8Array([1, 2, 3]))).toThrow(/damaged or no zip/);
+});

@@ -1,0 +1,126 @@
+import { HOUR, MINUTE } from '../quantity/span';
+import type { Series } from '../log/channels';
+import { timelineOf } from '../log/timeline';
+import { demoSite } from '../simulate/demo';
+import { seededRandom } from '../simulate/random';
+import type { System } from '../system/schema';
+import { findCharges } from './charges';
+
+const START = Date.UTC(2026, 5, 1);
+const { system } = demoSite('tide-gauge');
+
+/** Days of a drawn charge on the tide gauge's bank: what a stage is follows from the drawing, minute by minute. */
+interface Drawn {
+  days: number;
+  /** Minutes of absorption on a day, and current at its end, A. */
+  minutes: (day: number) => number;
+  endAmps: (day: number) => number;
+  absorptionV?: number;
+  cloudAt?: number;
+  quantum?: number;
+}
+
+function draw({ days, minutes, endAmps, absorptionV = 14.4, cloudAt, quantum = 0.01 }: Drawn): Series {
+  const random = seededRandom(11);
+  const count = days * 1440;
+  const time = Float64Array.from({ length: count }, (_, i) => START + i * MINUTE);
+  const volts = new Float32Array(count);
+  const amps = new Float32Array(count);
+  for (let i = 0; i < count; i++) {
+    const day = Math.floor(i / 1440);
+    const minute = i % 1440;
+    const absorb = minutes(day);
+    let v = 12.4;
+    let a = 0;
+    const into = minute - 8 * 60;
+    if (into >= 0 && into < 180) {
+      v = 12.6 + (absorptionV - 12.6) * (into / 180) ** 1.5;
+      a = 20;
+    } else if (into >= 180 && into < 180 + absorb) {
+      const part = (into - 180) / absorb;
+      v = absorptionV;
+      a = endAmps(day) + (20 - endAmps(day)) * ((Math.exp(-3 * part) - Math.exp(-3)) / (1 - Math.exp(-3)));
+      if (cloudAt !== undefined && into - 180 >= cloudAt && into - 180 < cloudAt + 8) {
+        v = 13.1;
+        a = 3;
+      }
+    } else if (into >= 180 + absorb && into < 600) {
+      v = 13.6;
+      a = 2.5;
+    }
+    volts[i] = Math.round((v + random.normal(0, 0.004)) / quantum) * quantum;
+    amps[i] = Math.round((a + random.normal(0, 0.04)) * 10) / 10;
+  }
+  return { device: 'solar', time, channels: { source_voltage: volts, source_current: amps } };
+}
+
+const plain: System = {
+  ...system,
+  sources: [{ ...system.sources[0]!, profile: { absorptionV: 14.4 } }],
+};
+const chargesOf = (drawn: Drawn, of: System = plain) => findCharges(of, timelineOf([draw(drawn)]))[0]!;
+const ends = (drawn: Drawn) =>
+  chargesOf(drawn)
+    .charges.flatMap((charge) => charge.stages)
+    .filter((stage) => stage.stage === 'absorption')
+    .map((stage) => stage.endedBy);
+
+test('bulk, absorption and float are found with their times, voltages and currents', () => {
+  const { setpoints, charges } = chargesOf({ days: 5, minutes: () => 90, endAmps: (day) => 5 + day });
+  expect(setpoints.absorption!.volts).toBeCloseTo(14.4, 1);
+  expect(setpoints.float!.volts).toBeCloseTo(13.6, 1);
+  expect(charges).toHaveLength(5);
+  charges.forEach((charge, day) => {
+    expect(charge.stages.map((one) => one.stage)).toEqual(['bulk', 'absorption', 'float']);
+    const absorption = charge.stages[1]!;
+    expect(Math.abs(absorption.from - (START + day * 24 * HOUR + 11 * HOUR))).toBeLessThanOrEqual(4 * MINUTE);
+    expect(Math.abs(absorption.heldMs / MINUTE - 90)).toBeLessThanOrEqual(4);
+    expect(Math.abs(absorption.endAmps - (5 + day))).toBeLessThan(1.2);
+  });
+});
+
+test('the same duration with differing currents is a timer', () => {
+  expect(ends({ days: 6, minutes: () => 60, endAmps: (day) => 6 + 1.5 * day })).toEqual(
+    Array(6).fill('timer'),
+  );
+});
+
+test('the same current after differing durations is a tail', () => {
+  expect(ends({ days: 6, minutes: (day) => 60 + 25 * day, endAmps: () => 3 })).toEqual(Array(6).fill('tail'));
+});
+
+test('one charge alone says nothing, unless the setting does', () => {
+  const one = { days: 1, minutes: () => 60, endAmps: () => 6 };
+  expect(ends(one)).toEqual(['unknown']);
+  const told = {
+    ...plain,
+    sources: [{ ...plain.sources[0]!, profile: { absorptionV: 14.4, absorptionMinutes: 60 } }],
+  };
+  const { charges } = chargesOf(one, told);
+  expect(charges[0]!.stages.find((stage) => stage.stage === 'absorption')!.endedBy).toBe('timer');
+});
+
+test('a cloud in absorption is a dip, and the timer is still seen', () => {
+  const cloudy = chargesOf({ days: 5, minutes: () => 80, endAmps: (day) => 5 + day, cloudAt: 30 });
+  for (const charge of cloudy.charges) {
+    expect(charge.stages.map((one) => one.stage)).toEqual(['bulk', 'absorption', 'float']);
+    expect(charge.stages[1]!.dips).toBe(1);
+    expect(charge.stages[1]!.endedBy).toBe('timer');
+  }
+});
+
+test('a coarse meter (0.1 V) still shows the stages', () => {
+  const { charges } = chargesOf({ days: 5, minutes: () => 90, endAmps: (day) => 5 + day, quantum: 0.1 });
+  for (const charge of charges)
+    expect(charge.stages.map((one) => one.stage)).toEqual(['bulk', 'absorption', 'float']);
+});
+
+test('a battery at rest has no charges', () => {
+  const resting = draw({ days: 3, minutes: () => 60, endAmps: () => 5 });
+  const random = seededRandom(5);
+  resting.channels.source_voltage = resting.channels.source_voltage!.map(() => 12.7 + random.normal(0, 0.01));
+  resting.channels.source_current = resting.channels.source_current!.map(() => random.normal(0, 0.05));
+  const { setpoints, charges } = findCharges(plain, timelineOf([resting]))[0]!;
+  expect(setpoints.absorption).toBeNull();
+  expect(charges).toEqual([]);
+});

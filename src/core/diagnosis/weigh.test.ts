@@ -1,0 +1,112 @@
+import type { Cause, Evidence, Observations } from '../causes/cause';
+import { demoSite } from '../simulate/demo';
+import { chooseNextTest, probabilityOf } from './nextTest';
+import { standingOf, weighCauses } from './weigh';
+
+const { job, system } = demoSite('tide-gauge');
+const seen: Observations = { job, system, span: null, charging: [], days: [] };
+
+const item = (decibans: number, group = 'a', withSpan = true): Evidence => ({
+  text: `${decibans}`,
+  decibans,
+  group,
+  spans: withSpan ? [{ from: 0, to: 1 }] : [],
+});
+
+function cause(evidence: Evidence[], more: Partial<Cause> = {}, missing: string[] = []): Cause {
+  return {
+    code: 'some-cause',
+    title: 'Some cause',
+    complaint: 'undercharging',
+    chemistries: 'all',
+    needs: '',
+    signature: '',
+    prior: { complained: -5, otherwise: -10 },
+    tests: {},
+    weigh: () => ({ evidence, missing }),
+    ...more,
+  };
+}
+const weighOne = (one: Cause) => weighCauses([one], seen)[0]!;
+
+test('standings begin at 20, 10, 0 and −10 dB', () => {
+  expect([20, 19, 10, 9, 0, -1, -10, -11].map(standingOf)).toEqual([
+    'strong',
+    'likely',
+    'likely',
+    'possible',
+    'possible',
+    'unlikely',
+    'unlikely',
+    'excluded',
+  ]);
+});
+
+test('items of one group are capped together, groups add up', () => {
+  expect(weighOne(cause([item(10), item(10)])).decibans).toBe(-5 + 15);
+  expect(weighOne(cause([item(10), item(10, 'b')])).decibans).toBe(-5 + 20);
+  expect(weighOne(cause([item(-40)])).decibans).toBe(-5 - 15);
+  expect(weighOne(cause([item(9), item(9)], { caps: { a: 10 } })).decibans).toBe(-5 + 10);
+});
+
+test('a cause is never above possible on its prior alone', () => {
+  expect(weighOne(cause([], { prior: { complained: 25, otherwise: 25 } })).standing).toBe('possible');
+});
+
+test('what was not seen cannot be told, but a description that speaks still does', () => {
+  expect(weighOne(cause([], {}, ['a log'])).standing).toBe('cannot-tell');
+  expect(weighOne(cause([item(7, 'told', false)], {}, ['a log'])).standing).toBe('possible');
+});
+
+test('a cause of another chemistry is not weighed; another complaint has the lower prior', () => {
+  expect(weighCauses([cause([], { chemistries: ['lfp'] })], seen)).toEqual([]);
+  expect(weighOne(cause([item(12)], { complaint: 'drifting-soc' })).decibans).toBe(2);
+});
+
+test('the order is standing, then dB, then code', () => {
+  const order = weighCauses(
+    [
+      cause([item(5)], { code: 'c' }),
+      cause([item(5)], { code: 'b' }),
+      cause([item(14)], { code: 'z' }),
+      cause([], { code: 'a' }, ['x']),
+    ],
+    seen,
+  );
+  expect(order.map((one) => one.cause.code)).toEqual(['z', 'b', 'c', 'a']);
+});
+
+describe('next test', () => {
+  const sharp = [
+    { name: 'yes', ifHolds: 0.95, ifNot: 0.05 },
+    { name: 'no', ifHolds: 0.05, ifNot: 0.95 },
+  ];
+  const blunt = [
+    { name: 'yes', ifHolds: 0.5, ifNot: 0.5 },
+    { name: 'no', ifHolds: 0.5, ifNot: 0.5 },
+  ];
+
+  test('0 dB is even odds, 10 dB ten to one', () => {
+    expect(probabilityOf(0)).toBe(0.5);
+    expect(probabilityOf(10)).toBeCloseTo(10 / 11, 12);
+  });
+
+  test('a telling test goes before a blunt one; its gain is that of the formula', () => {
+    const open = cause([item(5)], { tests: { 'mains-top-up': sharp, 'read-charger-settings': blunt } });
+    const next = chooseNextTest(weighCauses([open], seen))!;
+    expect(next.test).toBe('mains-top-up');
+    // At even odds a 95 % test gains 1 − H(0.95) bits.
+    const h = -0.95 * Math.log2(0.95) - 0.05 * Math.log2(0.05);
+    expect(next.bits).toBeCloseTo(1 - h, 2);
+  });
+
+  test('of two equally telling tests the quicker is chosen', () => {
+    const open = cause([item(5)], { tests: { 'mains-top-up': sharp, 'meter-at-terminals': sharp } });
+    expect(chooseNextTest(weighCauses([open], seen))!.test).toBe('meter-at-terminals');
+  });
+
+  test('nothing is to be tested when all is settled', () => {
+    const settled = cause([item(15), item(15, 'b')], { tests: { 'mains-top-up': sharp } });
+    expect(chooseNextTest(weighCauses([settled], seen))).toBeNull();
+  });
+});
