@@ -1,0 +1,172 @@
+/** Against a real PostgreSQL when TEST_DATABASE_URL is set, as bin/test does; the tables are emptied. */
+
+import { sql } from 'kysely';
+import { demoSite } from '@/core/simulate/demo';
+import type { Series } from '@/core/log/channels';
+import { diagnose } from '@/core/diagnosis/diagnose';
+import { recordingTile } from '@/server/tiles';
+import { findAnalyses, saveAnalysis } from './analyses';
+import { migrate, openStore, type Store } from './database';
+import { deleteJob, findJob, insertJob, insertSystem, listJobs } from './jobs';
+import {
+  CHUNK_SAMPLES,
+  insertRecording,
+  listRecordings,
+  loadSeries,
+  loadWindow,
+  sameRecording,
+} from './recordings';
+
+const url = process.env.TEST_DATABASE_URL;
+const { job, system } = demoSite('tide-gauge');
+const START = Date.UTC(2026, 0, 1);
+
+function series(count: number): Series {
+  const volts = Float32Array.from({ length: count }, (_, i) =>
+    i % 100 === 3 ? NaN : 12 + Math.sin(i / 500),
+  );
+  return {
+    device: 'solar',
+    time: Float64Array.from({ length: count }, (_, i) => START + i * 60_000),
+    channels: { source_voltage: volts },
+  };
+}
+
+const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
+  jobId,
+  fileName: 'log.csv',
+  sha256,
+  plan: {
+    device: 'solar',
+    dialect: { delimiter: ',', decimalChar: '.' as const, headingLine: 0, unitLine: null, firstDataLine: 1 },
+    timeColumn: 0,
+    timeFormat: { kind: 'date' as const, order: 'ymd' as const },
+    timeZone: 'UTC',
+    columns: [],
+  },
+  rowCount: of.time.length,
+  problemCount: 0,
+  problems: [],
+  series: of,
+});
+
+(url ? describe : describe.skip)('the store', () => {
+  let store: Store;
+  let jobId: string;
+
+  beforeAll(async () => {
+    store = openStore(url!);
+    await migrate(store);
+  });
+  afterAll(() => store.destroy());
+  beforeEach(async () => {
+    await store.deleteFrom('systems').execute();
+    jobId = await insertJob(store, await insertSystem(store, system), job);
+  });
+
+  test('migrating again does nothing', async () => {
+    expect(await migrate(store)).toEqual([]);
+  });
+
+  test('a job comes back with its system; what is no id is no job', async () => {
+    expect(await findJob(store, jobId)).toMatchObject({ job, system });
+    expect(await findJob(store, 'x; drop table jobs')).toBeNull();
+    expect((await listJobs(store)).map((one) => [one.id, one.recordings])).toEqual([[jobId, 0]]);
+  });
+
+  test('a recording of several chunks comes back sample for sample', async () => {
+    const written = series(2 * CHUNK_SAMPLES + 137);
+    const id = await insertRecording(store, newRecording(jobId, written));
+    const read = await loadSeries(store, id);
+    expect(read.time).toEqual(written.time);
+    expect(read.channels.source_voltage).toEqual(written.channels.source_voltage);
+    const [info] = await listRecordings(store, jobId);
+    expect(info).toMatchObject({
+      device: 'solar',
+      sampleCount: written.time.length,
+      from: START,
+      channels: ['source_voltage'],
+    });
+    expect(await sameRecording(store, jobId, 'solar', 'a'.repeat(64))).toBe(id);
+  });
+
+  test('chunks keep minimum, maximum, sum and count of what is known', async () => {
+    const written = series(500);
+    const id = await insertRecording(store, newRecording(jobId, written));
+    const known = Array.from(written.channels.source_voltage!).filter((one) => !Number.isNaN(one));
+    const chunk = await store
+      .selectFrom('recording_chunks')
+      .selectAll()
+      .where('recording_id', '=', id)
+      .where('channel', '=', 'source_voltage')
+      .executeTakeFirstOrThrow();
+    expect(chunk.known_count).toBe(known.length);
+    expect(chunk.minimum).toBe(Math.min(...known));
+    expect(chunk.maximum).toBe(Math.max(...known));
+    expect(chunk.total).toBeCloseTo(
+      known.reduce((a, b) => a + b, 0),
+      6,
+    );
+  });
+
+  test('seen from afar the extremes are those of the samples', async () => {
+    const written = series(3 * CHUNK_SAMPLES);
+    const id = await insertRecording(store, newRecording(jobId, written));
+    const to = written.time[written.time.length - 1]! + 1;
+    const afar = await loadWindow(store, id, ['source_voltage'], START, to, true);
+    const near = await loadWindow(store, id, ['source_voltage'], START, to, false);
+    const extremes = (values: Float32Array) =>
+      values.reduce(
+        ([a, z], one) => (one === one ? [Math.min(a!, one), Math.max(z!, one)] : [a!, z!]),
+        [Infinity, -Infinity],
+      );
+    expect(extremes(afar.channels.source_voltage!.min)[0]).toBe(
+      extremes(near.channels.source_voltage!.min)[0],
+    );
+    expect(extremes(afar.channels.source_voltage!.max)[1]).toBe(
+      extremes(near.channels.source_voltage!.max)[1],
+    );
+    const tile = (await recordingTile(
+      store,
+      id,
+      ['source_voltage'],
+      12,
+      Math.floor(START / (512 * 4_096_000)),
+    ))!;
+    expect(tile.length).toBe(1024);
+    expect(extremes(tile)[1]).toBeLessThanOrEqual(13);
+    expect(extremes(tile)[1]).toBeGreaterThan(12.9);
+  });
+
+  test('the same file for the same device is refused by the database, and nothing of it stays', async () => {
+    await insertRecording(store, newRecording(jobId, series(10)));
+    await expect(insertRecording(store, newRecording(jobId, series(10)))).rejects.toThrow(
+      /recordings_same_file_once/,
+    );
+    const { n } = await store
+      .selectFrom('recordings')
+      .select(sql<number>`count(*)::integer`.as('n'))
+      .executeTakeFirstOrThrow();
+    expect(n).toBe(1);
+  });
+
+  test('an analysis replaces the one before; deleting the job deletes all of it', async () => {
+    const result = diagnose({ job, system, series: [] });
+    await saveAnalysis(store, jobId, { coreVersion: 1, recordingIds: [], result });
+    const id = await insertRecording(store, newRecording(jobId, series(10)));
+    await saveAnalysis(store, jobId, { coreVersion: 2, recordingIds: [id], result });
+    expect((await findAnalyses(store, [jobId])).get(jobId)).toEqual({
+      coreVersion: 2,
+      recordingIds: [id],
+      result,
+    });
+    await deleteJob(store, jobId);
+    for (const table of ['recordings', 'recording_chunks', 'analyses'] as const) {
+      const { n } = await store
+        .selectFrom(table)
+        .select(sql<number>`count(*)::integer`.as('n'))
+        .executeTakeFirstOrThrow();
+      expect([table, n]).toEqual([table, 0]);
+    }
+  });
+});
