@@ -4,7 +4,8 @@ import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import type { Job, System } from '@/core/system/schema';
 import type { Store } from '@/store/database';
 import { findJob } from '@/store/jobs';
-import { listRecordings, type RecordingInfo } from '@/store/recordings';
+import type { RecordingInfo } from '@/core/log/recording';
+import { listRecordings } from '@/store/recordings';
 import { analyseJob } from './analyseJob';
 
 export interface OpenJob {

@@ -2,6 +2,7 @@
 
 import type { Transaction } from 'kysely';
 import type { Channel, Series } from '@/core/log/channels';
+import type { RecordingInfo } from '@/core/log/recording';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import { type Extent, SUMMARY_SIZE, summarise } from '@/core/log/pyramid';
 import type { Store } from './database';
@@ -19,19 +20,6 @@ export interface NewRecording {
   problemCount: number;
   problems: RowProblem[];
   series: Series;
-}
-
-export interface RecordingInfo {
-  id: string;
-  device: string;
-  fileName: string;
-  rowCount: number;
-  problemCount: number;
-  problems: RowProblem[];
-  sampleCount: number;
-  from: number;
-  to: number;
-  channels: Channel[];
 }
 
 /** Stores a recording, whole or not at all. @returns its id */

@@ -11,7 +11,7 @@ import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState }
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import { DAY, HOUR, MINUTE, type Span } from '@/core/quantity/span';
 import type { System } from '@/core/system/schema';
-import type { Recording } from '@/ui/workspace/Workspace';
+import type { RecordingInfo } from '@/core/log/recording';
 import { extentOf, valueAt } from './draw';
 import { KeySheet } from './KeySheet';
 import { LaneView } from './LaneView';
@@ -23,7 +23,7 @@ import { tileSource } from './tileSource';
 interface Props {
   jobId: string;
   system: System;
-  recordings: Recording[];
+  recordings: RecordingInfo[];
   diagnosis: Diagnosis;
   /** Spans lit by the notebook. */
   lit: Span[];

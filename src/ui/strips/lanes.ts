@@ -3,10 +3,10 @@
 import { type Channel, channelInfo } from '@/core/log/channels';
 import { gapLimit } from '@/core/log/grid';
 import type { System } from '@/core/system/schema';
-import type { Recording } from '@/ui/workspace/Workspace';
+import type { RecordingInfo } from '@/core/log/recording';
 
 export interface Trace {
-  recording: Recording;
+  recording: RecordingInfo;
   channel: Channel;
   label: string;
   /** CSS variable of its ink, and its dashes: traces of one lane differ by these. */
@@ -62,7 +62,7 @@ const LANES: {
 
 const DASHES = [[], [7, 3], [2, 3], [9, 3, 2, 3]];
 
-export function lanesOf(system: System, recordings: readonly Recording[]): Lane[] {
+export function lanesOf(system: System, recordings: readonly RecordingInfo[]): Lane[] {
   const nameOf = (device: string) =>
     system.sources.find((one) => one.id === device)?.name ??
     system.loads.find((one) => one.id === device)?.name ??
@@ -85,5 +85,5 @@ export function lanesOf(system: System, recordings: readonly Recording[]): Lane[
 }
 
 /** All channels of a recording that any lane draws: they are fetched together. */
-export const drawnChannels = (recording: Recording): Channel[] =>
+export const drawnChannels = (recording: RecordingInfo): Channel[] =>
   LANES.flatMap((lane) => lane.channels).filter((channel) => recording.channels.includes(channel));

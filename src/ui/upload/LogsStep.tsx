@@ -7,7 +7,7 @@ import { useEffect, useRef, useState } from 'react';
 import { duration } from '@/core/quantity/text';
 import type { LogReading } from '@/core/log/recognise';
 import { devicesOf, type System } from '@/core/system/schema';
-import type { Recording } from '@/ui/workspace/Workspace';
+import type { RecordingInfo } from '@/core/log/recording';
 import { Confirm, type Confirmed } from './Confirm';
 import { sendLog, type Sending } from './sendLog';
 
@@ -17,7 +17,7 @@ const HEAD = 262_144;
 interface Props {
   jobId: string;
   system: System;
-  recordings: Recording[];
+  recordings: RecordingInfo[];
 }
 
 export function LogsStep({ jobId, system, recordings }: Props) {

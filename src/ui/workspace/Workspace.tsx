@@ -4,8 +4,7 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
-import type { Channel } from '@/core/log/channels';
-import type { RowProblem } from '@/core/log/readCsv';
+import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { Job, System } from '@/core/system/schema';
 import { Notebook } from '@/ui/notebook/Notebook';
@@ -15,24 +14,11 @@ import { Description } from './Description';
 import { Spine, StepMenu } from './Spine';
 import type { OpenStep, StepId } from './steps';
 
-export interface Recording {
-  id: string;
-  device: string;
-  fileName: string;
-  rowCount: number;
-  problemCount: number;
-  problems: RowProblem[];
-  sampleCount: number;
-  from: number;
-  to: number;
-  channels: Channel[];
-}
-
 interface Props {
   id: string;
   job: Job;
   system: System;
-  recordings: Recording[];
+  recordings: RecordingInfo[];
   diagnosis: Diagnosis;
   step: Exclude<OpenStep, 'report'>;
 }

@@ -1,0 +1,112 @@
+import { type DeviceKind, recognise } from './recognise';
+
+/** A small log of one column beside the time and a running number. */
+function one(heading: string, cells: string[], device: DeviceKind, delimiter = ',') {
+  const rows = cells.map(
+    (cell, i) => `2026-09-21T06:${String(30 + i).padStart(2, '0')}:00Z${delimiter}${cell}`,
+  );
+  const text = [`time${delimiter}${heading}${delimiter}row`, ...rows].join('\n') + '\n';
+  return recognise(new TextEncoder().encode(text), device).columns[1]!;
+}
+
+const VOLTS = ['12.40', '12.41', '12.42', '12.41'];
+const AMPS = ['3.2', '-1.4', '0.0', '2.2'];
+const ONE_WAY = ['3.2', '1.4', '0.0', '2.2'];
+const DEGREES = ['18.5', '18.5', '18.6', '18.6'];
+
+describe('headings are recognised by meaning and unit', () => {
+  test.each<[string, string[], DeviceKind, string | null]>([
+    ['Battery voltage (V)', VOLTS, 'monitor', 'battery_voltage'],
+    ['battery_voltage', VOLTS, 'monitor', 'battery_voltage'],
+    ['Vbat', VOLTS, 'monitor', 'battery_voltage'],
+    ['V_batt [V]', VOLTS, 'source', 'battery_voltage'],
+    ['Voltage', VOLTS, 'source', 'source_voltage'],
+    ['Voltage', VOLTS, 'load', 'load_voltage'],
+    ['Voltage', VOLTS, 'bms', 'battery_voltage'],
+    ['Output voltage [V]', VOLTS, 'source', 'source_voltage'],
+    ['Charger V', VOLTS, 'source', 'source_voltage'],
+    ['Panel voltage [V]', ['18.1', '18.2', '18.4', '18.0'], 'source', 'source_input_voltage'],
+    ['Mains V', ['229', '230', '231', '230'], 'source', 'source_input_voltage'],
+    ['Midpoint voltage', VOLTS, 'monitor', 'midpoint_voltage'],
+    ['Load voltage', VOLTS, 'source', 'load_voltage'],
+    ['Battery current, A', AMPS, 'monitor', 'battery_current'],
+    ['Battery current (A)', ONE_WAY, 'source', 'source_current'],
+    ['Battery current (A)', AMPS, 'source', 'battery_current'],
+    ['Charging current', ONE_WAY, 'source', 'source_current'],
+    ['I_bat', AMPS, 'monitor', 'battery_current'],
+    ['Current', AMPS, 'monitor', 'battery_current'],
+    ['Load current [A]', ONE_WAY, 'source', 'load_current'],
+    ['PV current', ONE_WAY, 'source', null],
+    ['PV power (W)', ['120', '130', '140', '10'], 'source', 'source_input_power'],
+    ['Battery temperature [°C]', DEGREES, 'source', 'battery_temperature'],
+    ['Ambient temp °C', DEGREES, 'source', 'ambient_temperature'],
+    ['Heatsink temperature', DEGREES, 'source', null],
+    ['SOC', ['80', '81', '82', '83'], 'monitor', 'soc'],
+    ['State of charge (%)', ['80', '81', '82', '83'], 'monitor', 'soc'],
+    ['Humidity (%)', ['80', '81', '82', '83'], 'monitor', null],
+    ['Consumed Ah', ['-3.1', '-3.2', '-3.3', '-3.4'], 'monitor', 'consumed_charge'],
+    ['Cell 3 voltage', ['3.31', '3.32', '3.31', '3.30'], 'bms', 'cell_03_voltage'],
+    ['cell_12_voltage', ['3.31', '3.32', '3.31', '3.30'], 'bms', 'cell_12_voltage'],
+    ['Cell7 temperature', DEGREES, 'bms', 'cell_07_temperature'],
+    ['State', ['bulk', 'bulk', 'absorption', 'float'], 'source', 'source_stage'],
+    ['Charger mode', ['MPPT', 'CV', 'CV', 'Trickle'], 'source', 'source_stage'],
+    ['Remark', ['fine', 'fine', 'rain', 'fine'], 'source', null],
+    ['Serial number', ['12', '12', '12', '12'], 'source', null],
+  ])('%s %j of a %s is %s', (heading, cells, device, role) => {
+    expect(one(heading, cells, device, heading.includes(',') ? ';' : ',').role).toBe(role);
+  });
+});
+
+describe('units are scaled', () => {
+  test.each<[string, string, number, number]>([
+    ['voltage_mV', '12400', 12400, 12.4],
+    ['Battery current (mA)', '-1500', -1500, -1.5],
+    ['Battery temperature (°F)', '68', 68, 20],
+    ['Battery temp degF', '32', 32, 0],
+    ['PV power (kW)', '0.12', 0.12, 120],
+  ])('%s: %s', (heading, cell, number, si) => {
+    const column = one(heading, [cell, cell, cell, cell], 'monitor');
+    expect(column.role).not.toBeNull();
+    expect((number - column.offset) * column.scale).toBeCloseTo(si, 9);
+  });
+});
+
+test('what is not certain is marked or asked, never guessed in silence', () => {
+  expect(one('Voltage', VOLTS, 'source').sure).toBe('likely');
+  expect(one('Battery voltage', VOLTS, 'source').sure).toBe('certain');
+  const warmth = one('Temperature', DEGREES, 'source');
+  expect(warmth.sure).toBe('ask');
+  expect(warmth.question).toMatch(/battery's temperature, or the device's own\?/);
+  expect(one('Temperature', DEGREES, 'monitor').sure).toBe('likely');
+});
+
+test('two columns that look like one channel: the surer keeps it, the other is asked about', () => {
+  const text =
+    'time,Voltage,Charger voltage\n2026-09-21T06:30:00Z,12.1,12.2\n2026-09-21T06:31:00Z,12.1,12.2\n';
+  const { columns } = recognise(new TextEncoder().encode(text), 'source');
+  expect(columns.map((column) => column.role)).toEqual(['time', null, 'source_voltage']);
+  expect(columns[1]!.question).toMatch(/another column both look like source voltage/);
+});
+
+test.each([
+  ['2026-09-21 06:30:00', { kind: 'date', order: 'ymd' }],
+  ['21/09/2026 06:30', { kind: 'date', order: 'dmy' }],
+  ['21.9.26 6:30', { kind: 'date', order: 'dmy' }],
+  ['9/21/2026 6:30 AM', { kind: 'date', order: 'mdy' }],
+  ['1790000000', { kind: 'epoch', unitMs: 1000 }],
+  ['1790000000000', { kind: 'epoch', unitMs: 1 }],
+  ['1790000000000000', { kind: 'epoch', unitMs: 0.001 }],
+  ['3/4/2026 06:30', 'ask'],
+])('times like %s', (time, format) => {
+  const text = `when,V\n${time},12.1\n${time},12.2\n${time},12.1\n`;
+  const reading = recognise(new TextEncoder().encode(text.replace('when', 'timestamp')), 'source');
+  expect(reading.time).toEqual(format);
+});
+
+test('a file without headings is read, its columns named by their place', () => {
+  const text = '2026-09-21T06:30:00Z,12.1\n2026-09-21T06:31:00Z,12.2\n2026-09-21T06:32:00Z,12.2\n';
+  const { dialect, columns } = recognise(new TextEncoder().encode(text), 'source');
+  expect(dialect.headingLine).toBeNull();
+  expect(columns.map((column) => column.heading)).toEqual(['column 1', 'column 2']);
+  expect(columns[0]!.role).toBe('time');
+});
