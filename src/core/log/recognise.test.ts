@@ -3,7 +3,8 @@ import { type DeviceKind, recognise } from './recognise';
 /** A small log of one column beside the time and a running number. */
 function one(heading: string, cells: string[], device: DeviceKind, delimiter = ',') {
   const rows = cells.map(
-    (cell, i) => `2026-09-21T06:${String(30 + i).padStart(2, '0')}:00Z${delimiter}${cell}`,
+    (cell, i) =>
+      `2026-09-21T06:${String(30 + i).padStart(2, '0')}:00Z${delimiter}${cell}${delimiter}${7 + i}`,
   );
   const text = [`time${delimiter}${heading}${delimiter}row`, ...rows].join('\n') + '\n';
   return recognise(new TextEncoder().encode(text), device).columns[1]!;
