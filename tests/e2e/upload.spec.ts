@@ -1,0 +1,131 @@
+/** Taking in logs: what is uncertain is asked, a cancelled upload leaves nothing, foreign requests are refused. */
+
+import { expect, type Page, test } from '@playwright/test';
+import { demoJob } from '@/core/simulate/demo';
+
+const HEAD = 'when,Voltage,Temperature\n';
+
+async function openLogs(page: Page): Promise<string> {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Yearly check/ }).click();
+  await page.waitForURL(/charging/);
+  await page.getByRole('link', { name: /^Logs/ }).click();
+  await expect(page.getByRole('heading', { name: 'Take in a log' })).toBeVisible();
+  return page.url().match(/jobs\/([0-9a-f-]+)\//)![1]!;
+}
+
+const choose = (page: Page, name: string, text: string) =>
+  page.getByLabel('File').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+
+test('what cannot be told is asked, and can be answered', async ({ page }) => {
+  await openLogs(page);
+  await page.getByLabel('Written by').selectOption('Mains charger');
+  const rows = Array.from({ length: 40 }, (_, i) => `3/4/2026 06:${String(i).padStart(2, '0')},27.1,18.5`);
+  await choose(page, 'odd.csv', HEAD + rows.join('\n') + '\n');
+  await expect(page.getByText(/battery's temperature, or the device's own\?/)).toBeVisible();
+  await expect(page.getByText(/day and month cannot be told apart/)).toBeVisible();
+  const take = page.getByRole('button', { name: 'Take it in' });
+  await expect(take).toBeDisabled();
+  await expect(page.getByText('Say whether the dates have the day or the month first.')).toBeVisible();
+  await page.getByLabel('Dates have').selectOption('the day first');
+  await expect(take).toBeEnabled();
+
+  // Two columns for one channel are not accepted.
+  await page.getByLabel('Temperature is').selectOption('Source voltage');
+  await expect(page.getByText(/Two columns are said to be Source voltage/)).toBeVisible();
+  await expect(take).toBeDisabled();
+  await page.getByLabel('Temperature is').selectOption('left out');
+  await take.click();
+  await expect(page.getByText('odd.csv was taken in')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('listitem').filter({ hasText: 'odd.csv' })).toContainText('3 Apr 2026');
+});
+
+test('a cancelled upload leaves nothing, and the file can be sent again', async ({ page }) => {
+  const id = await openLogs(page);
+  const log = demoJob('harbour-office').logs.find((one) => one.device === 'monitor')!;
+  const count = () => page.getByRole('listitem').filter({ hasText: 'again.csv' }).count();
+  await page.route(`**/api/jobs/${id}/recordings**`, async (route) => {
+    await new Promise((done) => setTimeout(done, 1500));
+    await route.continue().catch(() => undefined);
+  });
+  await page.getByLabel('Written by').selectOption('Monitor');
+  await choose(page, 'again.csv', log.text.split('\n').slice(0, 5000).join('\n') + '\n');
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('button', { name: 'Take it in' })).toBeVisible();
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  await page.reload();
+  expect(await count()).toBe(0);
+  await page.getByLabel('Written by').selectOption('Monitor');
+  await choose(page, 'again.csv', log.text.split('\n').slice(0, 5000).join('\n') + '\n');
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText('again.csv was taken in')).toBeVisible({ timeout: 30_000 });
+  expect(await count()).toBe(1);
+});
+
+test('a broken connection is told, and nothing is lost', async ({ page }) => {
+  const id = await openLogs(page);
+  await page.route(`**/api/jobs/${id}/recordings**`, (route) => route.abort());
+  await page.getByLabel('Written by').selectOption('Monitor');
+  await choose(page, 'broken.csv', 'time,voltage\n2026-09-21T06:30:00Z,24.1\n2026-09-21T06:31:00Z,24.1\n');
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.locator('p[role=alert]')).toContainText(
+    'The connection broke while sending. Nothing was stored',
+  );
+  await expect(page.getByRole('button', { name: 'Take it in' })).toBeEnabled();
+});
+
+test('the server refuses what the form would refuse, and requests of other sites', async ({
+  page,
+  request,
+}) => {
+  const id = await openLogs(page);
+  const send = (
+    upload: object | string,
+    headers: Record<string, string> = {},
+    body = 'time,voltage\n1,2\n',
+  ) =>
+    request.post(
+      `/api/jobs/${id}/recordings?upload=${encodeURIComponent(typeof upload === 'string' ? upload : JSON.stringify(upload))}`,
+      {
+        data: Buffer.from(body),
+        headers: { 'content-type': 'text/csv', ...headers },
+      },
+    );
+  const good = { fileName: 'a.csv', description: { device: 'mains' } };
+  expect((await send(good, { 'sec-fetch-site': 'cross-site' })).status()).toBe(403);
+  expect((await send('not json')).status()).toBe(400);
+  expect((await send({ fileName: 'a.csv' })).status()).toBe(400);
+  const last = async (upload: object, body?: string) =>
+    JSON.parse((await (await send(upload, {}, body)).text()).trim().split('\n').at(-1)!);
+  expect((await last({ ...good, description: { device: 'wind' } })).error).toMatch(/no device "wind"/);
+  expect((await last({ ...good, description: { device: 'mains', timeZone: 'Nowhere' } })).error).toMatch(
+    /not a time zone/,
+  );
+  expect((await last(good, '<html></html>')).error).toMatch(/web page/);
+  expect((await last(good, 'time,remark\nnow,fine\n')).error).toMatch(/No rows of readings/);
+});
+
+test('tiles answer for what is there and for nothing else', async ({ page, request }) => {
+  const answered = page.waitForResponse(/\/tiles\?/);
+  await page.goto('/');
+  await page.getByRole('link', { name: /Yearly check/ }).click();
+  const tile = await answered;
+  expect(tile.status()).toBe(200);
+  expect(tile.headers()['cache-control']).toContain('immutable');
+  const url = new URL(tile.url());
+  const channels = url.searchParams.get('channels')!.split(',');
+  expect((await (await request.get(url.pathname + url.search)).body()).length).toBe(
+    channels.length * 2 * 512 * 4,
+  );
+  expect((await request.get(`${url.pathname}?level=99&index=0&channels=soc`)).status()).toBe(400);
+  expect((await request.get(`${url.pathname}?level=1&index=0&channels=soc;drop`)).status()).toBe(400);
+  expect(
+    (
+      await request.get(
+        '/api/recordings/00000000-0000-4000-8000-000000000000/tiles?level=1&index=0&channels=soc',
+      )
+    ).status(),
+  ).toBe(404);
+  expect((await request.get('/api/jobs/00000000-0000-4000-8000-000000000000/report')).status()).toBe(404);
+});
