@@ -212,7 +212,7 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
   const shownAt = cursor ?? null;
   return (
     <section aria-label="Strips">
-      <div className="mb-1 flex min-h-9 flex-wrap items-center justify-between gap-x-3 text-xs">
+      <div className="mb-1 flex min-h-12 flex-wrap content-start items-start justify-between gap-x-3 overflow-hidden text-xs md:h-12">
         <p className="text-ink-soft font-mono" aria-live="off">
           {shownAt === null
             ? `${DateTime.fromMillis(view.from, { zone }).toFormat('d LLL yyyy HH:mm')} – ${DateTime.fromMillis(view.to, { zone }).toFormat('d LLL HH:mm')}`
