@@ -138,8 +138,10 @@ export function judgeRegulation(view: ChargeView, capacityAh: number): Regulatio
       const far = bestWindow(sums, cell, long, grid.count);
       if (far) {
         const drifts = Math.max(Math.abs(far.drift), 2 * far.scatter);
+        // A climb so slow that the short window could not see it; a steeper one it would have seen.
+        const hidden = Math.abs(far.drift) * (short / long) < 2 * still;
         if (drifts <= 1.5 * still) score += 1.5;
-        else if (would < still && far.scatter < CLIMBING * Math.abs(far.drift))
+        else if (would < still && hidden && far.scatter < CLIMBING * Math.abs(far.drift))
           score -= Math.min(5, 2 * (drifts / still - 1.5));
       }
     }
