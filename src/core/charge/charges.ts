@@ -6,7 +6,7 @@ import { CHEMISTRY } from '../system/chemistry';
 import type { Source, System } from '../system/schema';
 import { firstAtOrAfter, integrate } from '../log/grid';
 import type { Timeline } from '../log/timeline';
-import { anyLogWith } from '../log/timeline';
+import { batteryCurrent } from '../log/timeline';
 import { whatEnded } from './ended';
 import { judgeRegulation } from './regulation';
 import { at25, findSetpoints, type Setpoints } from './setpoints';
@@ -178,10 +178,8 @@ function chargeOf(runs: Run[], view: ChargeView, setpoints: Setpoints, timeline:
 }
 
 function ampHoursIn(span: Span, view: ChargeView, timeline: Timeline): number {
-  const battery = anyLogWith(timeline, 'battery_current');
-  const through = battery
-    ? integrate(battery.time, battery.channels.battery_current!, span)
-    : integrate(view.log.time, view.log.amps, span);
+  const { time, amps } = batteryCurrent(timeline) ?? { time: view.log.time, amps: view.log.amps };
+  const through = integrate(time, amps, span);
   return through.in - through.out;
 }
 

@@ -199,7 +199,7 @@ function isToldFloat(setpoint: Setpoint, view: ChargeView, source: Source | null
 
 /**
  * How often a charge climbs into a setpoint: regulated cells at it that follow within an hour on cells well below it while the
- * battery took a charging current that is not small, and where the current then falls.
+ * battery took a charging current that is not small, or takes one as the voltage arrives (a strong charger has no bulk to speak of).
  */
 function climbsInto(
   setpoint: Setpoint,
@@ -224,7 +224,12 @@ function climbsInto(
       lastBelow = cell;
       peakAmps = Math.max(peakAmps * 0.99, amps);
     } else if (Math.abs(volts - setpoint.volts) < near && regulation.held[cell]! > 0.8) {
-      if (cell - lastAt > 3 * hour && cell - lastBelow < hour && peakAmps > 0.015 * capacityAh) climbs++;
+      if (
+        cell - lastAt > 3 * hour &&
+        cell - lastBelow < hour &&
+        Math.max(peakAmps, amps) > 0.015 * capacityAh
+      )
+        climbs++;
       lastAt = cell;
     } else if (volts > setpoint.volts + below) lastAt = cell;
   }

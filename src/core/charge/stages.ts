@@ -122,7 +122,8 @@ function emissions({
       ? Math.max(0, volts - absorption.volts - 3 * absorption.width) / (0.05 * view.blocks)
       : 0;
     // The supply is the limit, in bulk as in a dip: what speaks for a held voltage speaks against it.
-    const limited = 0.7 * clamp(held, -1, 5);
+    // With nothing given, a moving voltage is the loads' doing and speaks for nothing.
+    const limited = 0.7 * clamp(held, on ? -1 : 0, 5);
     out[1] = anywhere - (on ? 0 : 4) - limited - Math.min(8, above) + says('bulk');
     if (absorption) {
       // Where only the battery's current is known, absorption with its load on top still lets current in.

@@ -7,7 +7,7 @@ import type { Job, System } from '../system/schema';
 import { gapsIn, integrate } from '../log/grid';
 import type { Series } from '../log/channels';
 import { spanOf } from '../log/channels';
-import { anyLogWith, timelineOf, type Timeline } from '../log/timeline';
+import { batteryCurrent, timelineOf, type Timeline } from '../log/timeline';
 import { judgeTrust, type TrustNote } from '../log/trust';
 import { findCharges, type SourceCharging, type Stage } from '../charge/charges';
 import type { DayBalance, Observations } from '../causes/cause';
@@ -34,7 +34,7 @@ export function observe(job: Job, system: System, series: readonly Series[]): Se
 /** Days of the site's clock, with what went through the battery and how far charging got. */
 function balanceDays(system: System, timeline: Timeline, charging: SourceCharging[]): DayBalance[] {
   const { span } = timeline;
-  const counting = anyLogWith(timeline, 'battery_current');
+  const counting = batteryCurrent(timeline);
   const judged = timeline.series.filter((one) => one.channels.source_voltage ?? one.channels.battery_voltage);
   const gaps = judged.map((one) => ({ span: spanOf(one), gaps: gapsIn(one.time) }));
   const stages = charging.flatMap((one) => one.charges).flatMap((charge) => charge.stages);
@@ -43,9 +43,7 @@ function balanceDays(system: System, timeline: Timeline, charging: SourceChargin
   while (day.toMillis() < span.to) {
     const next = day.plus({ days: 1 });
     const window: Span = { from: day.toMillis(), to: next.toMillis() };
-    const through = counting
-      ? integrate(counting.time, counting.channels.battery_current!, window)
-      : { in: NaN, out: NaN };
+    const through = counting ? integrate(counting.time, counting.amps, window) : { in: NaN, out: NaN };
     days.push({
       ...window,
       date: day.toISODate()!,

@@ -34,3 +34,28 @@ export function anyLogWith(timeline: Timeline, channel: Channel): Series | null 
   const having = timeline.series.filter((one) => one.channels[channel]);
   return having.sort((a, b) => trust(a) - trust(b))[0] ?? null;
 }
+
+/** A current into the battery with its own times. */
+export interface BatteryCurrent {
+  time: Float64Array;
+  amps: Float32Array;
+}
+
+const subtracted = new WeakMap<Series, BatteryCurrent>();
+
+/**
+ * The current into the battery as somebody logged it; else, where one log has a source's current and that of the loads, what is
+ * left of the source's. Null when neither is there.
+ */
+export function batteryCurrent(timeline: Timeline): BatteryCurrent | null {
+  const logged = anyLogWith(timeline, 'battery_current');
+  if (logged) return { time: logged.time, amps: logged.channels.battery_current! };
+  const both = timeline.series.find((one) => one.channels.source_current && one.channels.load_current);
+  if (!both) return null;
+  const known = subtracted.get(both);
+  if (known) return known;
+  const loads = both.channels.load_current!;
+  const current = { time: both.time, amps: both.channels.source_current!.map((one, i) => one - loads[i]!) };
+  subtracted.set(both, current);
+  return current;
+}

@@ -1,0 +1,132 @@
+/** The command line as a program: bin/test has bundled it before. */
+
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { z } from 'zod';
+
+const program = join(process.cwd(), '.build', 'pazienza.cjs');
+const run = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
+    encoding: 'utf8',
+    maxBuffer: 1 << 26,
+  });
+  return { status, stdout, stderr };
+};
+
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'pazienza-cli-'));
+  expect(run('simulate', 'tide-gauge', join(folder, 'job')).status).toBe(0);
+  expect(run('simulate', 'tide-gauge', join(folder, 'job.zip')).status).toBe(0);
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const iso = z.iso.datetime();
+const spans = z.array(z.tuple([iso, iso]));
+/** The contract of `analyse --json`. */
+const contract = z.object({
+  format: z.literal(1),
+  trust: z.array(z.object({ code: z.string(), text: z.string(), spans })),
+  hazards: z.array(z.object({ code: z.string(), text: z.string(), spans })),
+  charges: z.array(
+    z.object({
+      from: iso,
+      to: iso,
+      source: z.string().nullable(),
+      full: z.boolean(),
+      stages: z.array(
+        z.object({
+          stage: z.enum(['bulk', 'absorption', 'float', 'equalise', 'hold', 'off']),
+          from: iso,
+          to: iso,
+          volts: z.number().nullable(),
+          endAmps: z.number().nullable(),
+          ampHours: z.number().nullable(),
+          endedBy: z.enum(['tail', 'timer', 'source-lost', 'load', 'bms', 'other-source', 'unknown']),
+        }),
+      ),
+    }),
+  ),
+  syncs: z.array(z.never()),
+  cutoffs: z.array(z.never()),
+  findings: z.array(
+    z.object({
+      cause: z.string(),
+      complaint: z.enum(['undercharging', 'drifting-soc', 'premature-cutoff']),
+      standing: z.enum(['strong', 'likely', 'possible', 'unlikely', 'excluded', 'cannot-tell']),
+      decibans: z.number().int(),
+      evidence: z.array(z.object({ text: z.string().min(10), decibans: z.number().int(), spans })),
+      missing: z.array(z.string()),
+      tests: z.array(z.string()),
+    }),
+  ),
+  nextTest: z.object({ test: z.string(), minutes: z.number(), why: z.string() }).nullable(),
+  settings: z.array(z.never()),
+});
+
+test('analyse --json keeps the contract and names the cause; folder and zip agree byte for byte', () => {
+  const fromFolder = run('analyse', join(folder, 'job'), '--json');
+  expect(fromFolder.status).toBe(0);
+  const diagnosis = contract.parse(JSON.parse(fromFolder.stdout));
+  expect(diagnosis.findings[0]).toMatchObject({
+    cause: 'absorption-too-short',
+    standing: expect.stringMatching(/^(likely|strong)$/),
+  });
+  for (const charge of diagnosis.charges)
+    for (let i = 1; i < charge.stages.length; i++)
+      expect(Date.parse(charge.stages[i]!.from)).toBeGreaterThanOrEqual(
+        Date.parse(charge.stages[i - 1]!.from),
+      );
+  expect(run('analyse', join(folder, 'job.zip'), '--json').stdout).toBe(fromFolder.stdout);
+  expect(run('analyse', join(folder, 'job'), '--json').stdout).toBe(fromFolder.stdout);
+});
+
+test('the readable table says the same and what was not looked at', () => {
+  const { stdout, status } = run('analyse', join(folder, 'job'));
+  expect(status).toBe(0);
+  expect(stdout).toMatch(/^Tide gauge, Porto Lente: Tide gauge never gets full\n/);
+  expect(stdout).toMatch(/likely +\d+ dB +Absorption ends too early, on the clock +\(absorption-too-short\)/);
+  expect(stdout).toMatch(/absorption +\d+ min +14\.\d\d V +end +\d+\.\d A +\d+ Ah +ended by timer/);
+  expect(stdout).toMatch(/Not looked at by this version: hazards, syncs/);
+  for (const line of stdout.split('\n')) expect(line.length).toBeLessThan(115);
+});
+
+test('a call that is wrong exits 2 with a sentence', () => {
+  for (const [args, sentence] of [
+    [[], /Say what to do\. See pazienza --help/],
+    [['weigh', 'x'], /There is no command "weigh"/],
+    [['analyse'], /analyse takes one path/],
+    [['analyse', '/nowhere/at/all'], /There is nothing at \/nowhere\/at\/all/],
+    [['analyse', 'x', '--yaml'], /Unknown option '--yaml'/],
+    [
+      ['simulate', 'lighthouse', folder],
+      /no demo system "lighthouse"\. There are: tide-gauge, harbour-office/,
+    ],
+    [['simulate', 'tide-gauge', '/proc/nowhere/x.zip'], /Check that the path is right/],
+  ] as [string[], RegExp][]) {
+    const { status, stdout, stderr } = run(...args);
+    expect([args, status, stdout]).toEqual([args, 2, '']);
+    expect(stderr).toMatch(sentence);
+    expect(stderr).not.toMatch(/\n\s+at /);
+  }
+  expect(run('--help').stdout).toMatch(/pazienza analyse PATH \[--json\]/);
+});
+
+test('unreadable input names file, row and column', () => {
+  const log = join(folder, 'job', 'logs', 'monitor.csv');
+  const good = readFileSync(log, 'utf8');
+  const lines = good.split('\n');
+  writeFileSync(log, [lines[0], lines[1]!.replace(/,[^,]*/, ',oops'), ...lines.slice(2)].join('\n'));
+  const { status, stderr } = run('analyse', join(folder, 'job'), '--json');
+  expect(status).toBe(0);
+  expect(stderr).toMatch(
+    /^logs\/monitor\.csv: 1 of \d+ rows have a problem\. The first, line 2: "oops" in "battery_voltage \(V\)" is not a number/,
+  );
+  writeFileSync(log, 'nothing\n');
+  const broken = run('analyse', join(folder, 'job'));
+  expect(broken.status).toBe(2);
+  expect(broken.stderr).toMatch(/^pazienza: logs\/monitor\.csv: No rows of readings were found/);
+  writeFileSync(log, good);
+});
