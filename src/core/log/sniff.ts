@@ -12,7 +12,8 @@ export interface Dialect {
 
 export class NotALog extends Error {}
 
-const DELIMITERS = [',', ';', '\t', '|'];
+/** In order of preference when two fit as well: a comma may be a decimal sign, the others may not. */
+const DELIMITERS = ['\t', ';', '|', ','];
 const NUMBER_POINT = /^[+-]?(\d+(\.\d*)?|\.\d+)([eE][+-]?\d+)?$/;
 const NUMBER_COMMA = /^[+-]?(\d+(,\d*)?|,\d+)([eE][+-]?\d+)?$/;
 const TIMELIKE = /^\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}|^\d{1,2}:\d{2}/;
