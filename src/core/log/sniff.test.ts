@@ -60,7 +60,10 @@ describe('how a file is written', () => {
   });
 
   test('what is told goes before what is seen', () => {
-    expect(sniffDialect(rows(';', '.'), { delimiter: ' ' }).delimiter).toBe(' ');
+    const head = Array.from({ length: 5 }, (_, i) => `2026-09-21 06:3${i};12,4`).join('\n');
+    expect(sniffDialect(head)).toMatchObject({ delimiter: ';', decimalChar: ',' });
+    const told = Array.from({ length: 5 }, (_, i) => `2026-09-21 06:3${i},12,4;x`).join('\n');
+    expect(sniffDialect(told, { delimiter: ',' })).toMatchObject({ delimiter: ',', decimalChar: '.' });
   });
 
   test.each([
