@@ -1,10 +1,11 @@
 // Everything that bin/demo does: install, start PostgreSQL, migrate, seed, build, serve.
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ensureBuild } from './setup/build.mjs';
 import { ensureDebian, ensureNpm } from './setup/packages.mjs';
 import { startCluster } from './setup/postgres.mjs';
+import { forget, isRunning, lastRun, record } from './setup/runFile.mjs';
 import { serve } from './setup/serve.mjs';
 import {
   endProcess,
@@ -25,18 +26,16 @@ const HELP = `bin/demo [--reset]   starts Pazienza with its demo data on this ma
   DATABASE_URL   use this PostgreSQL database and start none
 `;
 
-const runFile = join(root, '.pazienza', 'demo.json');
-
-/** Ends a web server that a killed run left behind; says so when Pazienza is running already. */
+/** Ends a web server that a killed run left behind. @returns {Promise<string | null>} address of a run that is still going */
 async function lookForEarlierRun() {
-  if (!existsSync(runFile)) return null;
-  const { pid, webPid, address } = JSON.parse(readFileSync(runFile, 'utf8'));
-  if (processLine(pid)?.includes('demo.mjs') && processFolder(pid) === root) return address;
-  if (webPid && processLine(webPid)?.includes('next') && processFolder(webPid) === root) {
+  const run = lastRun();
+  if (!run) return null;
+  if (isRunning(run)) return run.address;
+  if (processLine(run.webPid)?.includes('next') && processFolder(run.webPid) === root) {
     say('Ending a web server that an earlier run left behind.');
-    await endProcess(webPid);
+    await endProcess(run.webPid);
   }
-  rmSync(runFile, { force: true });
+  forget();
   return null;
 }
 
@@ -58,7 +57,7 @@ start(async () => {
   const end = (/** @type {number} */ code) =>
     (ending ??= (async () => {
       for (const one of toEnd.reverse()) await one();
-      rmSync(runFile, { force: true });
+      forget();
       process.exit(code);
     })());
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
@@ -88,8 +87,7 @@ start(async () => {
     const port = await freePort(Number(process.env.PORT ?? 3000), 'Pazienza');
     const web = await serve({ port, databaseUrl });
     toEnd.push(() => web.stop());
-    mkdirSync(join(root, '.pazienza'), { recursive: true });
-    writeFileSync(runFile, JSON.stringify({ pid: process.pid, webPid: web.pid, address: web.address }));
+    record({ pid: process.pid, webPid: web.pid, address: web.address });
     say(`\nPazienza is at ${web.address}   (Ctrl-C ends it)`);
     say(`A log to take in: ${join(demoLogs, 'tide-gauge', 'solar-controller.csv')}`);
     const code = await web.ended;

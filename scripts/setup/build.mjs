@@ -2,7 +2,8 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { root, run, say, Stop } from './shell.mjs';
+import { isRunning, lastRun } from './runFile.mjs';
+import { root, run as runCommand, say, Stop } from './shell.mjs';
 
 const SOURCES = [
   'scripts/build-tools.mjs',
@@ -42,12 +43,17 @@ export const isBuilt = () =>
 /** @returns {Promise<boolean>} whether it had to build */
 export async function ensureBuild() {
   if (isBuilt()) return false;
+  const run = lastRun();
+  if (run && run.pid !== process.pid && isRunning(run))
+    throw new Stop(
+      `The sources have changed, and the old build is being served at ${run.address}. End that bin/demo first.`,
+    );
   say('Building …');
   const before = fingerprint();
-  if ((await run('node', ['scripts/build-tools.mjs'])) !== 0)
+  if ((await runCommand('node', ['scripts/build-tools.mjs'])) !== 0)
     throw new Stop('The programs could not be built. Look at the messages above.');
   if (
-    (await run('node', ['node_modules/next/dist/bin/next', 'build'], {
+    (await runCommand('node', ['node_modules/next/dist/bin/next', 'build'], {
       NEXT_TELEMETRY_DISABLED: '1',
       NODE_ENV: 'production',
     })) !== 0
