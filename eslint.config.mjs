@@ -5,6 +5,9 @@ import ts from 'typescript-eslint';
 
 const layer = (target, ...from) => from.map((one) => ({ target: `./src/${target}`, from: `./src/${one}` }));
 
+/** The folders of core in the order of the work: each may import those before it. */
+const CORE = ['quantity', 'system', 'log', 'charge', 'causes', 'diagnosis', 'plan'];
+
 /** What each folder may not import. core imports nothing of ours; inside core the order of the work is kept. */
 const zones = [
   ...layer('core', 'app', 'ui', 'server', 'store', 'workers', 'standins'),
@@ -12,11 +15,9 @@ const zones = [
   ...layer('server', 'app', 'ui'),
   ...layer('ui', 'app', 'server', 'store'),
   ...layer('workers', 'app', 'ui', 'server', 'store'),
-  ...inOrder(['quantity', 'system', 'log', 'charge', 'causes', 'diagnosis']),
-  ...layer('core/bundle', 'core/charge', 'core/causes', 'core/diagnosis', 'core/simulate'),
-  ...['quantity', 'system', 'log', 'charge', 'causes', 'diagnosis'].flatMap((one) =>
-    layer(`core/${one}`, 'core/simulate'),
-  ),
+  ...inOrder(CORE),
+  ...layer('core/bundle', 'core/charge', 'core/causes', 'core/diagnosis', 'core/plan', 'core/simulate'),
+  ...CORE.flatMap((one) => layer(`core/${one}`, 'core/simulate')),
 ];
 
 function inOrder(folders) {

@@ -34,6 +34,14 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
       ...(finding.missing.length > 0 ? [`          not known: ${finding.missing.join('; ')}`] : []),
     ]),
   );
+  if (diagnosis.settings.length > 0)
+    block(
+      'Settings to change',
+      diagnosis.settings.flatMap(({ of, setting, now, advised, school, why }) => [
+        `${of}  ${setting}: ${now} -> ${advised}${school ? `  (${school})` : ''}`,
+        ...wrap(why, WIDTH - 4).map((line) => `    ${line}`),
+      ]),
+    );
   if (diagnosis.nextTest)
     block('Next test', [
       ...wrap(`${diagnosis.nextTest.title}. ${diagnosis.nextTest.how} ${diagnosis.nextTest.why}`),

@@ -7,18 +7,32 @@ import type { StoredJob } from '@/store/jobs';
 import { listRecordings, loadSeries } from '@/store/recordings';
 import { analyseInThread } from './threads';
 
-export function isCurrent(analysis: StoredAnalysis | undefined, recordingIds: readonly string[]): boolean {
+/** Which descriptions an analysis was made from, as one word. */
+const describedBy = ({ systemVersion, jobVersion }: StoredJob): string => `${systemVersion}.${jobVersion}`;
+
+export function isCurrent(
+  analysis: StoredAnalysis | undefined,
+  stored: StoredJob,
+  recordingIds: readonly string[],
+): boolean {
   if (!analysis || analysis.coreVersion !== CORE_VERSION) return false;
+  if (analysis.described !== describedBy(stored)) return false;
   return JSON.stringify([...analysis.recordingIds].sort()) === JSON.stringify([...recordingIds].sort());
 }
 
-export async function analyseJob(store: Store, { id, job, system }: StoredJob): Promise<Diagnosis> {
+export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosis> {
+  const { id } = job;
   const recordings = await listRecordings(store, id);
   const recordingIds = recordings.map((one) => one.id);
   const stored = (await findAnalyses(store, [id])).get(id);
-  if (stored && isCurrent(stored, recordingIds)) return stored.result;
+  if (stored && isCurrent(stored, job, recordingIds)) return stored.result;
   const series = await Promise.all(recordingIds.map((one) => loadSeries(store, one)));
-  const result = await analyseInThread({ job, system, series });
-  await saveAnalysis(store, id, { coreVersion: CORE_VERSION, recordingIds, result });
+  const result = await analyseInThread({ job: job.job, system: job.system, series });
+  await saveAnalysis(store, id, {
+    coreVersion: CORE_VERSION,
+    recordingIds,
+    described: describedBy(job),
+    result,
+  });
   return result;
 }

@@ -1,25 +1,48 @@
-/** A job as the workspace shows it: description, recordings and the diagnosis. */
+/** A job as the workspace shows it: description, recordings and, where a step needs it, the diagnosis. */
 
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { RecordingInfo } from '@/core/log/recording';
 import type { Job, System } from '@/core/system/schema';
+import { listChanges, type StoredChange } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { findJob } from '@/store/jobs';
-import type { RecordingInfo } from '@/core/log/recording';
+import { listPhotos, type PhotoInfo } from '@/store/photos';
 import { listRecordings } from '@/store/recordings';
 import { analyseJob } from './analyseJob';
 
-export interface OpenJob {
+export interface DescribedJob {
   id: string;
   job: Job;
+  jobVersion: number;
+  systemId: string;
   system: System;
+  systemVersion: number;
   recordings: RecordingInfo[];
+  photos: PhotoInfo[];
+  /** Settings changed on the system's devices, the latest first. */
+  changes: StoredChange[];
+}
+
+export interface OpenJob extends DescribedJob {
   diagnosis: Diagnosis;
+}
+
+/** What is known of a job without looking into its logs; null when there is no such job. */
+export async function describeJob(store: Store, id: string): Promise<DescribedJob | null> {
+  const found = await findJob(store, id);
+  if (!found) return null;
+  const [recordings, photos, changes] = await Promise.all([
+    listRecordings(store, id),
+    listPhotos(store, id),
+    listChanges(store, found.systemId),
+  ]);
+  return { ...found, recordings, photos, changes };
 }
 
 /** Null when there is no such job. */
 export async function openJob(store: Store, id: string): Promise<OpenJob | null> {
   const found = await findJob(store, id);
   if (!found) return null;
-  const [recordings, diagnosis] = await Promise.all([listRecordings(store, id), analyseJob(store, found)]);
-  return { id, job: found.job, system: found.system, recordings, diagnosis };
+  const [described, diagnosis] = await Promise.all([describeJob(store, id), analyseJob(store, found)]);
+  return described && { ...described, diagnosis };
 }

@@ -9,7 +9,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
 import { logDescriptionSchema } from '@/core/bundle/schema';
-import { isTimeZone } from '@/core/log/localTime';
+import { isTimeZone } from '@/core/quantity/timeZone';
 import { NotALog } from '@/core/log/sniff';
 import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';

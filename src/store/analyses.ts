@@ -6,6 +6,8 @@ import type { Store } from './database';
 export interface StoredAnalysis {
   coreVersion: number;
   recordingIds: string[];
+  /** Versions of system and job that it was made from. */
+  described: string;
   result: Diagnosis;
 }
 
@@ -13,6 +15,7 @@ export async function saveAnalysis(store: Store, jobId: string, analysis: Stored
   const values = {
     core_version: analysis.coreVersion,
     recording_ids: [...analysis.recordingIds].sort(),
+    described: analysis.described,
     result: JSON.stringify(analysis.result),
   };
   await store
@@ -31,7 +34,12 @@ export async function findAnalyses(
   return new Map(
     rows.map((row) => [
       row.job_id,
-      { coreVersion: row.core_version, recordingIds: row.recording_ids, result: row.result },
+      {
+        coreVersion: row.core_version,
+        recordingIds: row.recording_ids,
+        described: row.described,
+        result: row.result,
+      },
     ]),
   );
 }

@@ -1,6 +1,7 @@
 /** The tables as Kysely types. Migrations make them; `systems.description` and `jobs.details` are the core's Zod types. */
 
-import type { ColumnType, Generated } from 'kysely';
+import type { ColumnType, Generated, RawBuilder } from 'kysely';
+import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
@@ -13,6 +14,9 @@ export interface SystemsTable {
   /** Set for demo systems, so that seeding twice changes nothing. */
   slug: string | null;
   description: Json<System>;
+  /** Goes up with each change: whoever saves says which version was changed. */
+  version: Generated<number>;
+  changed_at: ColumnType<Date, never, RawBuilder<Date>>;
   created_at: Created;
 }
 
@@ -21,6 +25,10 @@ export interface JobsTable {
   system_id: string;
   details: Json<Job>;
   opened_at: ColumnType<Date, string, string>;
+  version: Generated<number>;
+  changed_at: ColumnType<Date, never, RawBuilder<Date>>;
+  /** Set when the job was removed; until it is cleaned up, removal can be undone. */
+  removed_at: ColumnType<Date | null, never, RawBuilder<Date> | null>;
   created_at: Created;
 }
 
@@ -69,7 +77,36 @@ export interface AnalysesTable {
   core_version: number;
   /** Recordings that it was made from, sorted: it is stale when they have changed. */
   recording_ids: string[];
+  /** Versions of system and job that it was made from. */
+  described: string;
   result: Json<Diagnosis>;
+  created_at: Created;
+}
+
+export interface SettingChangesTable {
+  id: Generated<string>;
+  system_id: string;
+  /** Day, 2026-10-19. */
+  changed_on: string;
+  path: string;
+  label: string;
+  unit: string;
+  before: Json<Change['before']>;
+  after: Json<Change['after']>;
+  why: string;
+  created_at: Created;
+}
+
+export interface PhotosTable {
+  id: Generated<string>;
+  job_id: string;
+  /** Item of the checklists. */
+  item: string;
+  width: number;
+  height: number;
+  /** JPEG without metadata. */
+  data: Buffer;
+  removed_at: ColumnType<Date | null, never, RawBuilder<Date> | null>;
   created_at: Created;
 }
 
@@ -79,4 +116,6 @@ export interface Database {
   recordings: RecordingsTable;
   recording_chunks: RecordingChunksTable;
   analyses: AnalysesTable;
+  setting_changes: SettingChangesTable;
+  photos: PhotosTable;
 }

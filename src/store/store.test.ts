@@ -6,8 +6,20 @@ import type { Series } from '@/core/log/channels';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { recordingTile } from '@/server/tiles';
 import { findAnalyses, saveAnalysis } from './analyses';
-import { migrate, openStore, type Store } from './database';
-import { deleteJob, findJob, insertJob, insertSystem, listJobs } from './jobs';
+import { takeTestStore, testDatabaseUrl } from '../../tests/support/testStore';
+import { migrate, type Store } from './database';
+import { deleteChange, insertChange, listChanges } from './changes';
+import {
+  clearRemovedJobs,
+  findJob,
+  insertJob,
+  insertSystem,
+  listJobs,
+  saveJob,
+  saveSystem,
+  setJobRemoved,
+} from './jobs';
+import { findPhoto, insertPhoto, listPhotos, setPhotoRemoved } from './photos';
 import {
   CHUNK_SAMPLES,
   insertRecording,
@@ -17,7 +29,6 @@ import {
   sameRecording,
 } from './recordings';
 
-const url = process.env.TEST_DATABASE_URL;
 const { job, system } = demoSite('tide-gauge');
 const START = Date.UTC(2026, 0, 1);
 
@@ -50,15 +61,15 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
   series: of,
 });
 
-(url ? describe : describe.skip)('the store', () => {
+(testDatabaseUrl ? describe : describe.skip)('the store', () => {
   let store: Store;
+  let release: () => Promise<void>;
   let jobId: string;
 
   beforeAll(async () => {
-    store = openStore(url!);
-    await migrate(store);
-  });
-  afterAll(() => store.destroy());
+    ({ store, release } = await takeTestStore());
+  }, 60_000);
+  afterAll(() => release());
   beforeEach(async () => {
     await store.deleteFrom('systems').execute();
     jobId = await insertJob(store, await insertSystem(store, system), job);
@@ -152,15 +163,17 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
 
   test('an analysis replaces the one before; deleting the job deletes all of it', async () => {
     const result = diagnose({ job, system, series: [] });
-    await saveAnalysis(store, jobId, { coreVersion: 1, recordingIds: [], result });
+    await saveAnalysis(store, jobId, { coreVersion: 1, recordingIds: [], described: '1.1', result });
     const id = await insertRecording(store, newRecording(jobId, series(10)));
-    await saveAnalysis(store, jobId, { coreVersion: 2, recordingIds: [id], result });
+    await saveAnalysis(store, jobId, { coreVersion: 2, recordingIds: [id], described: '2.1', result });
     expect((await findAnalyses(store, [jobId])).get(jobId)).toEqual({
       coreVersion: 2,
       recordingIds: [id],
+      described: '2.1',
       result,
     });
-    await deleteJob(store, jobId);
+    await setJobRemoved(store, jobId, true);
+    await clearRemovedJobs(store, 0);
     for (const table of ['recordings', 'recording_chunks', 'analyses'] as const) {
       const { n } = await store
         .selectFrom(table)
@@ -168,5 +181,85 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
         .executeTakeFirstOrThrow();
       expect([table, n]).toEqual([table, 0]);
     }
+  });
+
+  test('a description is saved by whoever changed the version that stands; the other is given what stands', async () => {
+    const { systemId } = (await findJob(store, jobId))!;
+    const mine = { ...system, name: 'Mine' };
+    expect(await saveSystem(store, systemId, 1, mine)).toEqual({ version: 2 });
+    expect(await saveSystem(store, systemId, 1, { ...system, name: 'Late' })).toEqual({
+      conflict: { version: 2, value: mine },
+    });
+    expect((await findJob(store, jobId))!).toMatchObject({ system: mine, systemVersion: 2, jobVersion: 1 });
+    expect(await saveJob(store, jobId, 1, { ...job, title: 'New' })).toEqual({ version: 2 });
+    expect(await saveJob(store, jobId, 1, job)).toMatchObject({ conflict: { version: 2 } });
+    expect(await saveSystem(store, jobId, 1, mine)).toBeNull();
+    expect(await saveJob(store, 'no id', 1, job)).toBeNull();
+  });
+
+  test('of two saves at once one is told', async () => {
+    const { systemId } = (await findJob(store, jobId))!;
+    const answers = await Promise.all(
+      ['A', 'B', 'C', 'D'].map((name) => saveSystem(store, systemId, 1, { ...system, name })),
+    );
+    expect(answers.filter((one) => one && 'version' in one)).toHaveLength(1);
+    expect(answers.filter((one) => one && 'conflict' in one)).toHaveLength(3);
+  });
+
+  test('a removed job is gone from the list and comes back whole; only long removed ones are cleared', async () => {
+    await insertRecording(store, newRecording(jobId, series(10)));
+    expect(await setJobRemoved(store, jobId, true)).toBe(true);
+    expect(await findJob(store, jobId)).toBeNull();
+    expect(await listJobs(store)).toEqual([]);
+    expect(await saveJob(store, jobId, 1, job)).toBeNull();
+    await clearRemovedJobs(store, 30);
+    expect(await setJobRemoved(store, jobId, false)).toBe(true);
+    expect((await listJobs(store))[0]).toMatchObject({ id: jobId, recordings: 1 });
+    expect(await setJobRemoved(store, 'nothing', true)).toBe(false);
+  });
+
+  test('changes are kept in order and photos by their item, until they are removed', async () => {
+    const { systemId } = (await findJob(store, jobId))!;
+    const change = {
+      path: 'monitor.chargedV',
+      label: 'Monitor: Charged voltage',
+      unit: 'V',
+      before: 14.2,
+      after: 13.9,
+      why: 'x',
+    };
+    await insertChange(store, systemId, { ...change, on: '2026-10-01' });
+    const later = await insertChange(store, systemId, {
+      ...change,
+      on: '2026-10-09',
+      before: null,
+      after: 'off',
+    });
+    expect((await listChanges(store, systemId)).map(({ on, before, after }) => [on, before, after])).toEqual([
+      ['2026-10-09', null, 'off'],
+      ['2026-10-01', 14.2, 13.9],
+    ]);
+    expect(await deleteChange(store, systemId, later)).toEqual({
+      path: 'monitor.chargedV',
+      before: null,
+      after: 'off',
+    });
+    expect(await deleteChange(store, systemId, later)).toBeNull();
+
+    const photo = await insertPhoto(store, jobId, {
+      item: 'joints',
+      width: 4,
+      height: 3,
+      data: Buffer.from('jpeg'),
+    });
+    expect(await listPhotos(store, jobId)).toEqual([photo]);
+    expect((await findPhoto(store, photo.id))!.toString()).toBe('jpeg');
+    await setPhotoRemoved(store, photo.id, true);
+    expect(await listPhotos(store, jobId)).toEqual([]);
+    await setPhotoRemoved(store, photo.id, false);
+    expect(await listPhotos(store, jobId)).toEqual([photo]);
+    await expect(
+      insertPhoto(store, jobId, { item: 'joints', width: 1, height: 1, data: Buffer.alloc(3 << 20) }),
+    ).rejects.toThrow();
   });
 });

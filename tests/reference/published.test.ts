@@ -1,8 +1,11 @@
 /** Checks against published sources, each named beside its check. "From memory" says that the value was not read off the source. */
 
 import { fitLine } from '@/core/quantity/numbers';
-import { dischargeHours, usableCapacity } from '@/core/system/peukert';
-import { leadRestPercent } from '@/core/system/restVoltage';
+import { requiredAirflow, freeOpeningSquareCm } from '@/core/system/airflow';
+import { awgToSquareMm, ohmsPerKm, pairOhms, squareMmToAwg } from '@/core/system/conductor';
+import { gravityAtReference, percentOfGravity, restVoltsOfGravity } from '@/core/system/gravity';
+import { capacityAtRate, dischargeHours, usableCapacity } from '@/core/system/peukert';
+import { restPercent } from '@/core/system/restVoltage';
 import { leadCapacityShare } from '@/core/system/capacityTemperature';
 
 describe("Peukert's law (W. Peukert, Elektrotechnische Zeitschrift 20, 1897)", () => {
@@ -16,6 +19,12 @@ describe("Peukert's law (W. Peukert, Elektrotechnische Zeitschrift 20, 1897)", (
   test('at the rated current exactly the rated capacity comes out', () => {
     expect(usableCapacity(rated, 5, 1.3)).toBeCloseTo(100, 9);
   });
+  test('the capacity at another hour rate lasts just those hours', () => {
+    for (const hours of [1, 5, 10, 20, 100]) {
+      const capacity = capacityAtRate(rated, hours, 1.25);
+      expect(dischargeHours(rated, capacity / hours, 1.25)).toBeCloseTo(hours, 9);
+    }
+  });
 });
 
 test('rest voltage of 12 V lead-acid (Battery Council International, from memory)', () => {
@@ -26,8 +35,74 @@ test('rest voltage of 12 V lead-acid (Battery Council International, from memory
     [12.06, 25],
     [11.89, 0],
   ] as const)
-    expect(leadRestPercent(volts)).toBeCloseTo(percent, 6);
-  expect(leadRestPercent(12.345)).toBeCloseTo(62.5, 6);
+    expect(restPercent('agm', volts)).toBeCloseTo(percent, 6);
+  expect(restPercent('agm', 12.345)).toBeCloseTo(62.5, 6);
+});
+
+test('open-circuit voltage of a lead-acid cell (Linden & Reddy, Handbook of Batteries, from memory): gravity + 0.84', () => {
+  expect(restVoltsOfGravity(1.265)).toBeCloseTo(2.105, 9);
+  // The two published tables agree with each other within 0.03 V on a 12 V block.
+  for (const [gravity, volts] of [
+    [1.265, 12.65],
+    [1.225, 12.45],
+    [1.19, 12.24],
+  ] as const)
+    expect(Math.abs(6 * restVoltsOfGravity(gravity) - volts)).toBeLessThan(0.07);
+});
+
+test('specific gravity against state of charge (Battery Council International, from memory)', () => {
+  for (const [gravity, percent] of [
+    [1.265, 100],
+    [1.225, 75],
+    [1.19, 50],
+    [1.155, 25],
+    [1.12, 0],
+  ] as const)
+    expect(percentOfGravity(gravity)).toBeCloseTo(percent, 6);
+});
+
+describe('specific gravity to a common temperature', () => {
+  test('IEEE Std 450 (from memory): 0.001 for each 1.67 °C, reference 25 °C', () => {
+    expect(gravityAtReference(1.25, 25, 'ieee')).toBeCloseTo(1.25, 9);
+    expect(gravityAtReference(1.25, 26.67, 'ieee')).toBeCloseTo(1.251, 9);
+    expect(gravityAtReference(1.25, 25 - 5 * 1.67, 'ieee')).toBeCloseTo(1.245, 9);
+  });
+  test('BCI (from memory): 0.004 for each 10 °F, reference 80 °F', () => {
+    const celsius = (fahrenheit: number) => (fahrenheit - 32) / 1.8;
+    expect(gravityAtReference(1.25, celsius(80), 'bci')).toBeCloseTo(1.25, 9);
+    expect(gravityAtReference(1.25, celsius(100), 'bci')).toBeCloseTo(1.258, 9);
+    expect(gravityAtReference(1.25, celsius(30), 'bci')).toBeCloseTo(1.23, 9);
+  });
+});
+
+test('airflow against hydrogen (IEC 62485-2, from memory)', () => {
+  expect(requiredAirflow('flooded', 24, 400, 'boost')).toBeCloseTo(9.6, 9);
+  expect(requiredAirflow('flooded', 24, 400, 'float')).toBeCloseTo(2.4, 9);
+  expect(requiredAirflow('gel', 24, 400, 'boost')).toBeCloseTo(3.84, 9);
+  expect(requiredAirflow('agm', 24, 400, 'float')).toBeCloseTo(0.48, 9);
+  expect(freeOpeningSquareCm(9.6)).toBeCloseTo(268.8, 9);
+});
+
+describe('copper conductors (IEC 60228 class 2, from memory)', () => {
+  test.each([
+    [6, 3.08],
+    [10, 1.83],
+    [16, 1.15],
+    [25, 0.727],
+    [35, 0.524],
+    [50, 0.387],
+    [70, 0.268],
+    [95, 0.193],
+  ])('%d mm²: %d Ω/km at 20 °C', (area, ohms) => {
+    expect(ohmsPerKm(area)).toBeCloseTo(ohms, 9);
+    expect(pairOhms(500, area)).toBeCloseTo(ohms, 9);
+    expect(pairOhms(500, area, 30)).toBeCloseTo(ohms * 1.0393, 9);
+  });
+  test('American wire gauge (ASTM B258, from memory): 6 AWG 13.30 mm², 2/0 67.43 mm², and back', () => {
+    expect(awgToSquareMm(6)).toBeCloseTo(13.3, 1);
+    expect(awgToSquareMm(-1)).toBeCloseTo(67.43, 1);
+    for (const gauge of [-3, 0, 4, 10, 18]) expect(squareMmToAwg(awgToSquareMm(gauge))).toBeCloseTo(gauge, 9);
+  });
 });
 
 test('temperature factor of lead-acid capacity (IEEE Std 485, from memory)', () => {

@@ -6,7 +6,7 @@
 
 import { takeInLog } from '@/core/log/takeIn';
 import { diagnose } from '@/core/diagnosis/diagnose';
-import type { System } from '@/core/system/schema';
+import type { KnownSystem } from '@/core/system/known';
 
 interface Site {
   /** Bank: cells in series, Ah. */
@@ -130,7 +130,7 @@ const healthy: Site = {
 
 function diagnoseSite(change: Partial<Site>, seed: number) {
   const site = { ...healthy, ...change };
-  const system: System = {
+  const system: KnownSystem = {
     name: 'Lamp',
     timeZone: 'UTC',
     bank: {

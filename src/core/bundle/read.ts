@@ -4,11 +4,10 @@ import { gunzipSync, strFromU8, unzipSync } from 'fflate';
 import type { z } from 'zod';
 import { devicesOf, type Job, type System } from '../system/schema';
 import type { Series } from '../log/channels';
-import { isTimeZone } from '../log/localTime';
 import type { RowProblem } from '../log/readCsv';
 import { NotALog } from '../log/sniff';
 import { takeInLog } from '../log/takeIn';
-import { packageSchema, type DataPackage } from './schema';
+import { packageSchema, type Change, type DataPackage } from './schema';
 
 /** What is wrong with a bundle, as a sentence that names file and place. */
 export class BundleError extends Error {}
@@ -22,6 +21,24 @@ export interface ReadLog {
   rows: number;
   problemCount: number;
   problems: RowProblem[];
+}
+
+export interface BundlePhoto {
+  path: string;
+  /** Item of the checklists that it belongs to. */
+  check: string;
+  bytes: Uint8Array;
+}
+
+/** Everything of a bundle but its logs. */
+export interface Described {
+  name: string;
+  job: Job;
+  system: System;
+  changes: Change[];
+  photos: BundlePhoto[];
+  /** Paths of the logs that it brings. */
+  logs: string[];
 }
 
 export interface Bundle {
@@ -78,25 +95,52 @@ export function readDescriptor(files: BundleFiles): DataPackage {
       `${DESCRIPTOR} is not valid JSON: ${error instanceof Error ? error.message : String(error)}.`,
     );
   }
-  const parsed = packageSchema.safeParse(json);
+  const parsed = packageSchema.safeParse(withoutNulls(json));
   if (!parsed.success) throw new BundleError(`${DESCRIPTOR}: ${firstIssue(parsed.error)}`);
   return parsed.data;
 }
+
+/** Reads the description alone. @throws BundleError that names the place */
+export function readDescription(files: BundleFiles): Described {
+  const { name, resources, pazienza } = readDescriptor(files);
+  const photos: BundlePhoto[] = [];
+  const logs: string[] = [];
+  for (const { path, pazienza: description } of resources) {
+    if (!description) continue;
+    if ('device' in description) {
+      logs.push(path);
+      continue;
+    }
+    const bytes = files.get(path);
+    if (!bytes)
+      throw new BundleError(`The photo ${path} is named in ${DESCRIPTOR} but is not in the bundle.`);
+    photos.push({ path, check: description.check, bytes });
+  }
+  return { name, job: pazienza.job, system: pazienza.system, changes: pazienza.changes ?? [], photos, logs };
+}
+
+/** What another tool wrote as null is not known, which is left out here; for `counted` null is the word for it. */
+function withoutNulls(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(withoutNulls);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value).flatMap(([key, inner]) =>
+      inner === null && !KEPT_NULLS.has(key) ? [] : [[key, withoutNulls(inner)]],
+    ),
+  );
+}
+const KEPT_NULLS = new Set(['counted', 'before', 'after']);
 
 /** Reads description and logs. @throws BundleError with the file, and where it can the row and column */
 export function readBundle(files: BundleFiles): Bundle {
   const { resources, pazienza } = readDescriptor(files);
   const { job, system } = pazienza;
-  if (!isTimeZone(system.timeZone))
-    throw new BundleError(
-      `${DESCRIPTOR}: "${system.timeZone}" is not a time zone; use a name such as "Europe/Rome".`,
-    );
   const devices = devicesOf(system);
   const logs: ReadLog[] = [];
   for (const resource of resources) {
     const description = resource.pazienza;
     // A resource without a device is a table for people or for another tool.
-    if (!description) continue;
+    if (!description || !('device' in description)) continue;
     const device = devices.find((one) => one.id === description.device);
     if (!device)
       throw new BundleError(

@@ -18,6 +18,24 @@ export const logDescriptionSchema = z.object({
   columns: z.record(z.string(), columnSchema).optional(),
 });
 
+/** A photo that belongs to an answer of the checklists. */
+export const photoDescriptionSchema = z.object({ check: z.string().min(1) });
+
+/** A setting that was changed on a device, for the record. */
+export const changeSchema = z.object({
+  /** Day, 2026-10-19. */
+  on: z.string(),
+  /** Path of the setting in the system, `monitor.chargedV`; `label` says it in words, device first. */
+  path: z.string(),
+  label: z.string(),
+  unit: z.string(),
+  before: z.union([z.number(), z.string(), z.null()]),
+  after: z.union([z.number(), z.string(), z.null()]),
+  why: z.string(),
+});
+
+export type Change = z.infer<typeof changeSchema>;
+
 const dialectSchema = z.object({
   delimiter: z.string().length(1).optional(),
   decimalChar: z.enum(['.', ',']).optional(),
@@ -31,7 +49,8 @@ export const resourceSchema = z.object({
     .object({ fields: z.array(z.object({ name: z.string(), type: z.string().optional() })) })
     .optional(),
   dialect: dialectSchema.optional(),
-  pazienza: logDescriptionSchema.optional(),
+  mediatype: z.string().optional(),
+  pazienza: z.union([logDescriptionSchema, photoDescriptionSchema]).optional(),
 });
 
 export const packageSchema = z.object({
@@ -39,7 +58,12 @@ export const packageSchema = z.object({
   title: z.string().optional(),
   created: z.string().optional(),
   resources: z.array(resourceSchema),
-  pazienza: z.object({ format: z.literal(1), job: jobSchema, system: systemSchema }),
+  pazienza: z.object({
+    format: z.literal(1, { error: 'This bundle has another format: only format 1 is read.' }),
+    job: jobSchema,
+    system: systemSchema,
+    changes: z.array(changeSchema).optional(),
+  }),
 });
 
 export type DataPackage = z.infer<typeof packageSchema>;

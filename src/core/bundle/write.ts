@@ -3,13 +3,18 @@
 import { strToU8, zipSync } from 'fflate';
 import type { z } from 'zod';
 import type { Job, System } from '../system/schema';
-import type { BundleFiles } from './read';
-import type { DataPackage, logDescriptionSchema } from './schema';
+import type { BundleFiles, BundlePhoto } from './read';
+import type { Change, DataPackage, logDescriptionSchema } from './schema';
 
 export interface LogToWrite {
   path: string;
   bytes: Uint8Array;
   description: z.infer<typeof logDescriptionSchema>;
+}
+
+export interface Extras {
+  photos?: readonly BundlePhoto[];
+  changes?: readonly Change[];
 }
 
 /** @param name short name in small letters, digits and hyphens, as the Data Package format asks for. */
@@ -18,22 +23,32 @@ export function writeBundle(
   job: Job,
   system: System,
   logs: readonly LogToWrite[],
+  { photos = [], changes = [] }: Extras = {},
 ): BundleFiles {
   const descriptor: DataPackage = {
     name,
     title: job.title,
     created: job.openedAt,
-    resources: logs.map(({ path, description }) => ({
-      name: path.replace(/^.*\//, '').replace(/\.csv(\.gz)?$/, ''),
-      path,
-      format: 'csv',
-      pazienza: description,
-    })),
-    pazienza: { format: 1, job, system },
+    resources: [
+      ...logs.map(({ path, description }) => ({
+        name: path.replace(/^.*\//, '').replace(/\.csv(\.gz)?$/, ''),
+        path,
+        format: 'csv',
+        pazienza: description,
+      })),
+      ...photos.map(({ path, check }) => ({
+        name: path.replace(/^.*\//, '').replace(/\.jpg$/, ''),
+        path,
+        format: 'jpg',
+        mediatype: 'image/jpeg',
+        pazienza: { check },
+      })),
+    ],
+    pazienza: { format: 1, job, system, ...(changes.length > 0 ? { changes: [...changes] } : {}) },
   };
   return new Map([
     ['datapackage.json', strToU8(JSON.stringify(descriptor, null, 2) + '\n')],
-    ...logs.map(({ path, bytes }) => [path, bytes] as const),
+    ...[...logs, ...photos].map(({ path, bytes }) => [path, bytes] as const),
   ]);
 }
 

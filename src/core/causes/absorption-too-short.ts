@@ -6,6 +6,7 @@ import { amps, duration, percent, share, volts } from '../quantity/text';
 import { CHEMISTRY } from '../system/chemistry';
 import type { Charge, SourceCharging, Stage } from '../charge/charges';
 import { forecastTail } from '../charge/tail';
+import { missingBasics } from '../system/known';
 import { type Cause, type Evidence, type Observations, shrunk } from './cause';
 import { WEIGHTS, weightOf } from './weights';
 
@@ -32,8 +33,9 @@ export const absorptionTooShort: Cause = {
     const evidence = seen.charging.flatMap((charging) => weighSource(charging, seen));
     return {
       evidence,
-      missing:
-        seen.charging.length === 0
+      missing: !seen.bank
+        ? missingBasics(seen.system)
+        : seen.charging.length === 0
           ? ['voltage and current of the charger or the battery']
           : evidence.length === 0
             ? ['a charge that reaches absorption']
@@ -51,8 +53,8 @@ interface Ended {
   endAmps: number;
 }
 
-function weighSource({ source, charges }: SourceCharging, { system }: Observations): Evidence[] {
-  const { bank } = system;
+function weighSource({ source, charges }: SourceCharging, { bank }: Observations): Evidence[] {
+  if (!bank) return [];
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   const absorbing = charges.filter((charge) => charge.stages.some((stage) => stage.stage === 'absorption'));
   const ended = absorbing.flatMap(endedByCharger);

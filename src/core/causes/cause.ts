@@ -4,6 +4,7 @@
  */
 
 import type { Span } from '../quantity/span';
+import type { KnownBank } from '../system/known';
 import type { Chemistry, Complaint, Job, System } from '../system/schema';
 import type { SourceCharging } from '../charge/charges';
 
@@ -24,6 +25,8 @@ export interface DayBalance extends Span {
 export interface Observations {
   job: Job;
   system: System;
+  /** Null while a basic of the bank is not known: then no log can be judged. */
+  bank: KnownBank | null;
   span: Span | null;
   charging: SourceCharging[];
   days: DayBalance[];
@@ -64,6 +67,8 @@ export interface Cause {
   signature: string;
   /** dB before any evidence: when the job has this complaint, and when it has not. */
   prior: { complained: number; otherwise: number };
+  /** The log is not read for it yet: it is brought up only when description, walk or checks speak for it. */
+  onlyWhenSpokenOf?: true;
   /** Most that one group of evidence may add up to, dB, where it is not the usual 15. */
   caps?: Record<string, number>;
   /** Tests that can decide it, by name, with how likely each outcome is. */

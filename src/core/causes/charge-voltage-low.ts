@@ -4,6 +4,7 @@ import { MINUTE } from '../quantity/span';
 import { median, robustDeviation } from '../quantity/numbers';
 import { celsius, share, volts } from '../quantity/text';
 import { expectedVolts, isLead } from '../system/chemistry';
+import { missingBasics } from '../system/known';
 import type { SourceCharging, Stage } from '../charge/charges';
 import { type Cause, type Evidence, type Observations, shrunk } from './cause';
 import { WEIGHTS, weightOf } from './weights';
@@ -30,9 +31,12 @@ export const chargeVoltageLow: Cause = {
   },
   weigh(seen) {
     const plateaus = seen.charging.flatMap((charging) => weighPlateau(charging, seen));
+    const { bank } = seen;
+    if (!bank) return { evidence: [], missing: missingBasics(seen.system) };
     const told = seen.system.sources.flatMap((source) => {
       const { absorptionV } = source.profile;
-      const { chargeVolts, cellsInSeries } = seen.system.bank;
+      if (absorptionV === undefined) return [];
+      const { chargeVolts, cellsInSeries } = bank;
       const below = (1000 * (chargeVolts.min - absorptionV)) / cellsInSeries;
       return {
         text: `${source.name} is set to ${volts(absorptionV)} at 25 °C; the battery asks for ${volts(chargeVolts.min)} to ${volts(chargeVolts.max)}.`,
@@ -56,8 +60,8 @@ export const chargeVoltageLow: Cause = {
 /** With no temperature logged, this much of a deficit may be the weather's, mV per cell (about 8 °C of compensation). */
 const WEATHER_MV = 30;
 
-function weighPlateau({ source, charges }: SourceCharging, { system }: Observations): Evidence[] {
-  const { bank } = system;
+function weighPlateau({ source, charges }: SourceCharging, { bank }: Observations): Evidence[] {
+  if (!bank) return [];
   const plateaus = charges
     .flatMap((charge) => charge.stages)
     .filter((stage) => stage.stage === 'absorption' && stage.heldMs >= 10 * MINUTE);

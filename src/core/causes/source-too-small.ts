@@ -2,6 +2,7 @@
 
 import { sum } from '../quantity/numbers';
 import { ampHours, amps, percent, share } from '../quantity/text';
+import { missingBasics } from '../system/known';
 import type { Cause, DayBalance, Evidence, Observations } from './cause';
 import { shrunk } from './cause';
 import { WEIGHTS, weightOf } from './weights';
@@ -27,6 +28,7 @@ export const sourceTooSmall: Cause = {
   },
   weigh(seen) {
     const whole = seen.days.filter((day) => day.hours >= 20);
+    if (!seen.bank) return { evidence: [], missing: missingBasics(seen.system) };
     if (seen.charging.length === 0)
       return { evidence: [], missing: ['voltage and current of the charger or the battery'] };
     if (whole.length === 0) return { evidence: [], missing: ['a log of at least one whole day'] };
@@ -34,7 +36,7 @@ export const sourceTooSmall: Cause = {
   },
 };
 
-function weighDays(days: DayBalance[], { charging, system }: Observations): Evidence[] {
+function weighDays(days: DayBalance[], { charging, bank }: Observations): Evidence[] {
   const inBulk = days.filter((day) => day.reached === 'bulk' || day.reached === 'nothing');
   const stuck = inBulk.length / days.length;
   const evidence: Evidence[] = [
@@ -54,7 +56,7 @@ function weighDays(days: DayBalance[], { charging, system }: Observations): Evid
   );
   const into = sum(balanced.map((day) => day.ampHoursIn));
   const out = sum(balanced.map((day) => day.ampHoursOut));
-  if (balanced.length >= 3 && out > 0.1 * system.bank.capacityAh) {
+  if (balanced.length >= 3 && bank && out > 0.1 * bank.capacityAh) {
     const returned = into / out;
     const decibans = weightOf(WEIGHTS.returned, returned);
     // A balance near even says little by itself: a battery that is kept full shows the same.
@@ -69,7 +71,7 @@ function weighDays(days: DayBalance[], { charging, system }: Observations): Evid
 
   if (stuck >= 0.4)
     for (const { source, bulkAmps } of charging) {
-      if (!source || !(bulkAmps > 0)) continue;
+      if (!source?.ratedA || !(bulkAmps > 0)) continue;
       const part = bulkAmps / source.ratedA;
       if (source.kind === 'mains' && part < 0.6)
         evidence.push({

@@ -33,6 +33,24 @@ export const FIELD_TESTS: Record<string, FieldTest> = {
     how: 'Log the battery’s own current for seven days with usual loads and compare ampere-hours in and out.',
     minutes: 30,
   },
+  'millivolts-over-joints': {
+    title: 'Millivolts over each joint',
+    how: 'Under a steady current of a tenth of the capacity or more, measure from post to lug and across each joint and fuse, and write down millivolts and amperes.',
+    minutes: 20,
+    caution: SHORT,
+  },
+  'clamp-each-conductor': {
+    title: 'Clamp meter on each conductor',
+    how: 'With all sources and loads running, clamp each conductor at the battery and compare with what the monitor shows.',
+    minutes: 15,
+    caution: SHORT,
+  },
+  'capacity-test': {
+    title: 'Capacity test',
+    how: 'Charge until full, rest, discharge at a known current to the end voltage of the weakest cell, and read the ampere-hours.',
+    minutes: 90,
+    caution: GAS,
+  },
   'mains-top-up': {
     title: 'Fill the battery once from a mains charger',
     how: 'Charge until the current has fallen to the tail, then leave the system to itself and log the following week.',

@@ -77,6 +77,32 @@ export const WEIGHTS = {
     [1, 4],
     [0, 7],
   ],
+  /** The description says that a device is not counted, or that all are; something else was found on the battery post. */
+  toldUncounted: 15,
+  toldCounted: -6,
+  foundOnPost: 8,
+  /** Drop that cable length and size make at the usual current, % of the nominal voltage. */
+  cableDropPercent: [
+    [8, 11],
+    [5, 8],
+    [3, 3],
+    [1.5, -1],
+    [0, -4],
+  ],
+  /** Measured over a joint. */
+  jointMilliohms: [
+    [2, 11],
+    [1, 7],
+    [0.5, 1],
+    [0, -5],
+  ],
+  /** Years in service of a lead battery; lithium at half its years. */
+  ageYears: [
+    [10, 4],
+    [6, 2],
+    [2, 0],
+    [0, -1],
+  ],
   /** The source gives its rating and still does not finish; it gives far less than its rating. */
   atRating: 3,
   farBelowRating: -4,

@@ -3,7 +3,7 @@ import type { Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
 import { demoSite } from '../simulate/demo';
 import { seededRandom } from '../simulate/random';
-import type { System } from '../system/schema';
+import type { KnownSystem } from '../system/known';
 import { findCharges } from './charges';
 
 const START = Date.UTC(2026, 5, 1);
@@ -54,11 +54,11 @@ function draw({ days, minutes, endAmps, absorptionV = 14.4, cloudAt, quantum = 0
   return { device: 'solar', time, channels: { source_voltage: volts, source_current: amps } };
 }
 
-const plain: System = {
+const plain: KnownSystem = {
   ...system,
   sources: [{ ...system.sources[0]!, profile: { absorptionV: 14.4 } }],
 };
-const chargesOf = (drawn: Drawn, of: System = plain) => findCharges(of, timelineOf([draw(drawn)]))[0]!;
+const chargesOf = (drawn: Drawn, of: KnownSystem = plain) => findCharges(of, timelineOf([draw(drawn)]))[0]!;
 const ends = (drawn: Drawn) =>
   chargesOf(drawn)
     .charges.flatMap((charge) => charge.stages)

@@ -3,7 +3,8 @@
 import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { median, quantile } from '../quantity/numbers';
 import { CHEMISTRY } from '../system/chemistry';
-import type { Source, System } from '../system/schema';
+import type { KnownSystem } from '../system/known';
+import type { Source } from '../system/schema';
 import { firstAtOrAfter, integrate } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 import { batteryCurrent } from '../log/timeline';
@@ -72,7 +73,7 @@ export interface SourceCharging {
 const NEW_CHARGE_AFTER = 2 * HOUR;
 
 /** Charges of every source that can be judged, from the timeline to stages with their ends. */
-export function findCharges(system: System, timeline: Timeline): SourceCharging[] {
+export function findCharges(system: KnownSystem, timeline: Timeline): SourceCharging[] {
   return chargeViews(system, timeline).map((view) => {
     const source = system.sources.find((one) => one.id === view.source) ?? null;
     const { capacityAh } = system.bank;
@@ -284,7 +285,7 @@ function refine(
  * Held at the charge voltage until the battery's current was down to the full tail; or after that long on float, where the lower
  * voltage asks for a far smaller current.
  */
-function isFull(charge: Charge, system: System): boolean {
+function isFull(charge: Charge, system: KnownSystem): boolean {
   const { bank } = system;
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;

@@ -2,13 +2,19 @@
 
 import { MINUTE } from '../quantity/span';
 import { median, relativeSpread } from '../quantity/numbers';
-import type { Source, System } from '../system/schema';
+import type { KnownSystem } from '../system/known';
+import type { Source } from '../system/schema';
 import { CHEMISTRY } from '../system/chemistry';
 import type { Charge, EndedBy, Stage } from './charges';
 import type { ChargeView } from './view';
 
 /** Writes `endedBy` of every stage of a source's charges. */
-export function whatEnded(charges: Charge[], view: ChargeView, source: Source | null, system: System): void {
+export function whatEnded(
+  charges: Charge[],
+  view: ChargeView,
+  source: Source | null,
+  system: KnownSystem,
+): void {
   const decided: Absorbed[] = [];
   for (const charge of charges) {
     let heldMs = 0;
@@ -65,7 +71,7 @@ function timerOrTail(
   absorbed: Absorbed[],
   view: ChargeView,
   source: Source | null,
-  system: System,
+  system: KnownSystem,
 ): (one: Absorbed) => EndedBy {
   const profile = source?.profile;
   const { capacityAh, chemistry } = system.bank;

@@ -5,7 +5,8 @@
 
 import { median } from '../quantity/numbers';
 import { isLead } from '../system/chemistry';
-import type { Bank, Source } from '../system/schema';
+import type { KnownBank } from '../system/known';
+import type { Source } from '../system/schema';
 import type { Regulation } from './regulation';
 import type { ChargeView } from './view';
 
@@ -42,7 +43,7 @@ const BIN = 0.02;
 export function findSetpoints(
   view: ChargeView,
   regulation: Regulation,
-  bank: Bank,
+  bank: KnownBank,
   source: Source | null,
 ): Setpoints {
   // Below this nobody holds a battery of this chemistry on purpose: it is at rest.
@@ -70,7 +71,7 @@ export function findSetpoints(
 function sharpestSlope(
   view: ChargeView,
   cells: number[],
-  bank: Bank,
+  bank: KnownBank,
   source: Source | null,
   celsius: { min: number; max: number },
 ): number {
@@ -160,7 +161,7 @@ function nameSetpoints(
   all: Setpoint[],
   view: ChargeView,
   regulation: Regulation,
-  bank: Bank,
+  bank: KnownBank,
   source: Source | null,
   voltsPerC: number,
 ): Pick<Setpoints, 'absorption' | 'float'> {
@@ -183,6 +184,7 @@ function nameSetpoints(
   const told = source?.profile;
   const nearer =
     told?.floatV !== undefined &&
+    told.absorptionV !== undefined &&
     Math.abs(only.volts - told.floatV) > Math.abs(only.volts - told.absorptionV);
   return nearer ? { absorption: only, float: null } : { absorption: null, float: only };
 }

@@ -6,7 +6,7 @@
 
 import { quantile } from '../quantity/numbers';
 import { blocksInSeries } from '../system/chemistry';
-import type { System } from '../system/schema';
+import type { KnownSystem } from '../system/known';
 import type { Channel, Series } from '../log/channels';
 import { judgingGrid, type Grid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
@@ -45,7 +45,7 @@ const VOLTS: Channel[] = ['source_voltage', 'battery_voltage'];
 const AMPS: Channel[] = ['source_current', 'battery_current'];
 
 /** Views of every source that can be judged, or of the bank when no source has a log. Empty when there is no V and A together. */
-export function chargeViews(system: System, timeline: Timeline): ChargeView[] {
+export function chargeViews(system: KnownSystem, timeline: Timeline): ChargeView[] {
   const views: ChargeView[] = [];
   for (const { id } of system.sources) {
     for (const series of timeline.series.filter((one) => one.device === id)) {
@@ -61,7 +61,7 @@ export function chargeViews(system: System, timeline: Timeline): ChargeView[] {
 }
 
 function viewOf(
-  system: System,
+  system: KnownSystem,
   timeline: Timeline,
   series: Series,
   source: string | null,

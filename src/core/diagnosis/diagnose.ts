@@ -4,6 +4,7 @@
  */
 
 import { isoSpan, isoTime, type Span } from '../quantity/span';
+import { reviewSettings } from '../system/review/review';
 import type { Complaint, Job, System } from '../system/schema';
 import type { Series } from '../log/channels';
 import type { Charge, EndedBy, Stage, StageName } from '../charge/charges';
@@ -13,7 +14,7 @@ import { observe } from './observe';
 import { type Standing, weighCauses } from './weigh';
 
 /** Goes up when the same input may give another result: stored analyses of an older version are made anew. */
-export const CORE_VERSION = 1;
+export const CORE_VERSION = 2;
 
 export type IsoSpan = [string, string];
 
@@ -68,7 +69,14 @@ export interface Diagnosis {
   cutoffs: never[];
   findings: Finding[];
   nextTest: NextTest | null;
-  settings: never[];
+  settings: {
+    of: string;
+    setting: string;
+    now: number | string;
+    advised: number | string;
+    school: string | null;
+    why: string;
+  }[];
 }
 
 export interface DiagnosisInput {
@@ -80,12 +88,13 @@ export interface DiagnosisInput {
 export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
   const seen = observe(job, system, series);
   const weighed = weighCauses(CAUSES, seen);
-  const perMv = system.bank.cellsInSeries / 1000;
+  const review = reviewSettings(system, job);
+  const perMv = (seen.bank?.cellsInSeries ?? NaN) / 1000;
   return {
     format: 1,
-    unexamined: ['hazards', 'syncs', 'cutoffs', 'soc', 'settings'],
+    unexamined: ['hazards in the log', 'syncs', 'cutoffs', 'soc'],
     trust: seen.trust.map(({ code, text, spans }) => ({ code, text, spans: spans.map(isoSpan) })),
-    hazards: [],
+    hazards: review.hazards.map(({ code, text }) => ({ code, text, spans: [] })),
     charges: seen.charging
       .flatMap((one) => one.charges)
       .sort((a, b) => a.from - b.from || a.to - b.to)
@@ -116,7 +125,9 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
       tests: Object.keys(cause.tests),
     })),
     nextTest: chooseNextTest(weighed),
-    settings: [],
+    settings: review.sheet.flatMap(({ of, setting, now, advised, verdict, school, why }) =>
+      verdict === 'change' && now !== null ? [{ of, setting, now, advised, school, why }] : [],
+    ),
   };
 }
 

@@ -21,7 +21,15 @@ function steady(device: string, minutes: number, channels: Record<string, number
 }
 
 test('without logs there is nothing but the description', () => {
-  expect(observe(job, system, [])).toEqual({ job, system, span: null, charging: [], days: [], trust: [] });
+  expect(observe(job, system, [])).toEqual({
+    job,
+    system,
+    bank: system.bank,
+    span: null,
+    charging: [],
+    days: [],
+    trust: [],
+  });
 });
 
 test('days are those of the site’s clock: the day on which clocks go back has 25 hours', () => {

@@ -3,6 +3,7 @@
 import { DateTime } from 'luxon';
 import { HOUR, lengthOf, overlaps, type Span } from '../quantity/span';
 import { blocksInSeries } from '../system/chemistry';
+import { knownSystem, type KnownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
 import { gapsIn, integrate } from '../log/grid';
 import type { Series } from '../log/channels';
@@ -19,20 +20,21 @@ export interface Seen extends Observations {
 /** @param series logs already on UTC; may be empty: then only the description speaks. */
 export function observe(job: Job, system: System, series: readonly Series[]): Seen {
   const timeline = timelineOf(series);
-  if (timeline.series.length === 0) return { job, system, span: null, charging: [], days: [], trust: [] };
-  const charging = findCharges(system, timeline);
+  const known = knownSystem(system);
+  const described = { job, system, bank: known?.bank ?? null };
+  if (timeline.series.length === 0) return { ...described, span: null, charging: [], days: [], trust: [] };
+  const charging = known ? findCharges(known, timeline) : [];
   return {
-    job,
-    system,
+    ...described,
     span: timeline.span,
     charging,
-    days: balanceDays(system, timeline, charging),
+    days: known ? balanceDays(known, timeline, charging) : [],
     trust: judgeTrust(timeline),
   };
 }
 
 /** Days of the site's clock, with what went through the battery and how far charging got. */
-function balanceDays(system: System, timeline: Timeline, charging: SourceCharging[]): DayBalance[] {
+function balanceDays(system: KnownSystem, timeline: Timeline, charging: SourceCharging[]): DayBalance[] {
   const { span } = timeline;
   const counting = batteryCurrent(timeline);
   const judged = timeline.series.filter((one) => one.channels.source_voltage ?? one.channels.battery_voltage);
@@ -63,7 +65,7 @@ function covered(window: Span, log: Span, gaps: Span[]): number {
   return cut(log) - gaps.reduce((total, gap) => total + cut(gap), 0);
 }
 
-function reachedOn(window: Span, stages: Stage[], system: System): DayBalance['reached'] {
+function reachedOn(window: Span, stages: Stage[], system: KnownSystem): DayBalance['reached'] {
   const order = ['nothing', 'bulk', 'absorption', 'float'] as const;
   let best = 0;
   for (const stage of stages) {

@@ -4,7 +4,7 @@ import { chooseNextTest, probabilityOf } from './nextTest';
 import { standingOf, weighCauses } from './weigh';
 
 const { job, system } = demoSite('tide-gauge');
-const seen: Observations = { job, system, span: null, charging: [], days: [] };
+const seen: Observations = { job, system, bank: system.bank, span: null, charging: [], days: [] };
 
 const item = (decibans: number, group = 'a', withSpan = true): Evidence => ({
   text: `${decibans}`,

@@ -1,5 +1,6 @@
 /** From weighed evidence to a standing for each cause. Standings are independent of each other: several causes may hold at once. */
 
+import { evidenceOfChecks } from '../causes/answers';
 import type { Cause, Evidence, Observations } from '../causes/cause';
 
 export const STANDINGS = ['strong', 'likely', 'possible', 'cannot-tell', 'unlikely', 'excluded'] as const;
@@ -32,8 +33,11 @@ export function standingOf(decibans: number): Standing {
 export function weighCauses(causes: readonly Cause[], seen: Observations): Weighed[] {
   const { chemistry } = seen.system.bank;
   return causes
-    .filter((cause) => cause.chemistries === 'all' || cause.chemistries.includes(chemistry))
-    .map((cause) => weighCause(cause, seen))
+    .filter(
+      (cause) =>
+        cause.chemistries === 'all' || (chemistry !== undefined && cause.chemistries.includes(chemistry)),
+    )
+    .flatMap((cause) => weighCause(cause, seen) ?? [])
     .sort(
       (a, b) =>
         STANDINGS.indexOf(a.standing) - STANDINGS.indexOf(b.standing) ||
@@ -42,8 +46,11 @@ export function weighCauses(causes: readonly Cause[], seen: Observations): Weigh
     );
 }
 
-function weighCause(cause: Cause, seen: Observations): Weighed {
-  const { evidence, missing } = cause.weigh(seen);
+function weighCause(cause: Cause, seen: Observations): Weighed | null {
+  const { evidence: own, missing } = cause.weigh(seen);
+  const evidence = [...own, ...evidenceOfChecks(seen.job.checks, cause.code)];
+  // Nothing was told, found or answered that speaks for it: it is not brought up.
+  if (cause.onlyWhenSpokenOf && evidence.every((item) => item.decibans <= 0)) return null;
   const prior = seen.job.complaints.includes(cause.complaint)
     ? cause.prior.complained
     : cause.prior.otherwise;

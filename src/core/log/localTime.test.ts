@@ -1,7 +1,8 @@
 import { DateTime } from 'luxon';
 import fc from 'fast-check';
 import { HOUR, MINUTE } from '../quantity/span';
-import { isTimeZone, localClock, zoneOffsetMinutes } from './localTime';
+import { isTimeZone } from '../quantity/timeZone';
+import { localClock, zoneOffsetMinutes } from './localTime';
 
 const ZONES = ['Europe/Rome', 'UTC', 'America/St_Johns', 'Australia/Lord_Howe', 'Asia/Kathmandu'];
 

@@ -3,10 +3,6 @@
 import { IANAZone } from 'luxon';
 import { HOUR, MINUTE } from '../quantity/span';
 
-export function isTimeZone(name: string): boolean {
-  return IANAZone.isValidZone(name);
-}
-
 /** Minutes to add to UTC to get the zone's clock at a moment. */
 export function zoneOffsetMinutes(zone: string, utc: number): number {
   return IANAZone.create(zone).offset(utc);

@@ -1,6 +1,6 @@
 /** A battery monitor that counts: what comes out of it is the reading, right or wrong, that the technician finds. */
 
-import type { Monitor } from '../system/schema';
+import type { KnownMonitor } from '../system/known';
 
 export interface MonitorState {
   /** Reading, %. */
@@ -13,7 +13,7 @@ export interface MonitorState {
  * @param amps as the monitor sees it, offset and missing devices included. @param volts at the monitor.
  */
 export function countStep(
-  monitor: Monitor,
+  monitor: KnownMonitor,
   state: MonitorState,
   seconds: number,
   volts: number,

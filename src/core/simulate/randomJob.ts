@@ -5,7 +5,8 @@
 
 import { DAY, HOUR } from '../quantity/span';
 import { CHEMISTRY } from '../system/chemistry';
-import type { Job, System } from '../system/schema';
+import type { KnownSystem } from '../system/known';
+import type { Job } from '../system/schema';
 import type { DemoLog } from './demo';
 import { writeLog, type LoggedColumn } from './logger';
 import type { Random } from './random';
@@ -17,7 +18,7 @@ export type Fault = (typeof FAULTS)[number];
 export interface RandomJob {
   fault: Fault;
   job: Job;
-  system: System;
+  system: KnownSystem;
   logs: DemoLog[];
   /** Mean true state of charge at the end of each day's charging, %, to see what the fault did. */
   truth: { bestDaily: number };
@@ -133,7 +134,7 @@ function drawJob(fault: Fault, random: Random): RandomJob {
     random,
   );
 
-  const system: System = {
+  const system: KnownSystem = {
     name: `Random ${fault}`,
     timeZone: 'Europe/Rome',
     bank: {

@@ -1,7 +1,7 @@
 /** The parts that a simulated site is made of. */
 
 import { DAY, HOUR } from '../quantity/span';
-import type { Monitor } from '../system/schema';
+import type { KnownMonitor } from '../system/known';
 import { drive, restingCharger, runCharger, type ChargerSpec } from './charger';
 import { demoJob, DEMO_SLUGS, demoTruth } from './demo';
 import { writeLog, type LoggerSpec } from './logger';
@@ -112,7 +112,7 @@ describe('charger', () => {
 });
 
 describe('monitor', () => {
-  const monitor: Monitor = {
+  const monitor: KnownMonitor = {
     method: 'shunt',
     capacityAh: 100,
     chargedV: 14.2,

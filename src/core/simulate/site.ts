@@ -1,6 +1,6 @@
 /** A whole site simulated: battery, charger, weather, loads and monitor on one clock. What comes out is the truth, noiseless. */
 
-import type { Monitor } from '../system/schema';
+import type { KnownMonitor } from '../system/known';
 import { REPORTED_STAGES, type Series } from '../log/channels';
 import { runCharger, restingCharger, type ChargerSpec } from './charger';
 import { leadBattery, type LeadBatterySpec } from './leadBattery';
@@ -20,7 +20,7 @@ export interface SiteSpec {
   /** Most that the source could give at a moment, A, from the sun (0 to 1). */
   capableAmps(ms: number, sun: number): number;
   loadAmps(ms: number, random: Random): number;
-  monitor?: Monitor | undefined;
+  monitor?: KnownMonitor | undefined;
   startReading?: number | undefined;
   /** V behind the source when it is there: panel or mains. */
   inputVolts(ms: number, sun: number, amps: number): number;

@@ -1,8 +1,9 @@
 import { demoSite } from '../simulate/demo';
 import { blocksInSeries, CHEMISTRY, expectedVolts } from './chemistry';
-import { systemSchema, type Bank } from './schema';
+import type { KnownBank } from './known';
+import { systemSchema } from './schema';
 
-const agm: Bank = {
+const agm: KnownBank = {
   chemistry: 'agm',
   cellsInSeries: 6,
   stringsInParallel: 1,
@@ -52,7 +53,7 @@ describe('what voltage a bank should be held at', () => {
   });
 
   test('lithium is not compensated', () => {
-    const lithium: Bank = { ...agm, chemistry: 'lfp', cellsInSeries: 4 };
+    const lithium: KnownBank = { ...agm, chemistry: 'lfp', cellsInSeries: 4 };
     expect(expectedVolts(lithium, 'absorption', 0)).toEqual({ min: 14.2, max: 14.6 });
   });
 

@@ -5,6 +5,10 @@
 
 import type { Bank, Chemistry } from './schema';
 
+/** What a voltage needs to know of a bank. */
+type Cells = Pick<Bank, 'compensationMvPerCellPerC' | 'floatVolts'> &
+  Required<Pick<Bank, 'chemistry' | 'cellsInSeries'>>;
+
 export interface Range {
   min: number;
   max: number;
@@ -56,11 +60,11 @@ export const CHEMISTRY: Record<Chemistry, ChemistryFigures> = {
 export const isLead = (chemistry: Chemistry): boolean => chemistry !== 'lfp';
 
 /** How many 12 V blocks the bank is in series: 1 at 12 V, 2 at 24 V, 4 at 48 V. Scales every voltage tolerance. */
-export const blocksInSeries = (bank: Bank): number =>
+export const blocksInSeries = (bank: Pick<Cells, 'chemistry' | 'cellsInSeries'>): number =>
   bank.cellsInSeries / CHEMISTRY[bank.chemistry].cellsPerBlock;
 
 /** The bank's compensation, mV per °C per cell: the maker's, else the chemistry's. */
-export const compensationOf = (bank: Bank): Range =>
+export const compensationOf = (bank: Pick<Cells, 'chemistry' | 'compensationMvPerCellPerC'>): Range =>
   bank.compensationMvPerCellPerC ?? CHEMISTRY[bank.chemistry].compensation;
 
 /**
@@ -68,7 +72,11 @@ export const compensationOf = (bank: Bank): Range =>
  * Takes the wider range that the span of allowed compensation gives, so that nobody is told off for a permitted setting.
  * @param celsius battery temperature; 25 °C is assumed when it is not known (NaN).
  */
-export function expectedVolts(bank: Bank, stage: 'absorption' | 'float', celsius: number): Range {
+export function expectedVolts(
+  bank: Cells & Required<Pick<Bank, 'chargeVolts'>>,
+  stage: 'absorption' | 'float',
+  celsius: number,
+): Range {
   const cells = bank.cellsInSeries;
   const figures = CHEMISTRY[bank.chemistry];
   const at25 =

@@ -18,3 +18,13 @@ export function dischargeHours({ capacityAh, hours }: RatedCapacity, amps: numbe
 export function usableCapacity(rated: RatedCapacity, amps: number, exponent: number): number {
   return dischargeHours(rated, amps, exponent) * amps;
 }
+
+/** The capacity at another hour rate: the current that lasts those hours, times the hours. */
+export function capacityAtRate(
+  { capacityAh, hours }: RatedCapacity,
+  atHours: number,
+  exponent: number,
+): number {
+  const amps = (capacityAh / hours) * (hours / atHours) ** (1 / exponent);
+  return amps * atHours;
+}

@@ -1,125 +1,190 @@
 /**
- * What a battery system is: bank, sources, monitor, loads, BMS. These schemas are the one source of the TypeScript types, of
- * form and request validation and of the JSON in the database. Units: V, A, Ah, minutes, °C; voltages for the whole bank at
- * 25 °C. A setting that is not known is left out, never guessed.
+ * What a battery system is: bank, sources, monitor, loads, BMS, site. These schemas are the one source of the TypeScript types, of
+ * form and request validation and of the JSON in the database. Units: V, A, Ah, minutes, °C; voltages for the whole bank at 25 °C.
+ * Nearly everything may be left out: what is not known is left out, never guessed. A schema refuses the impossible only; what is
+ * merely unusual is said by `fields.ts` and by the settings review.
  */
 
 import { z } from 'zod';
+import { isTimeZone } from '../quantity/timeZone';
+import { schoolChoicesSchema } from './schools';
 
-const positive = z.number().positive();
-const range = z
-  .object({ min: z.number(), max: z.number() })
-  .refine((r) => r.min <= r.max, { error: 'The lower end of the range is above the upper end: swap them.' });
+/** A number as a person may have typed it: the sentence names what was typed. */
+const number = () =>
+  z.number({
+    error: ({ input }) =>
+      input === undefined
+        ? 'This is not filled in.'
+        : `“${String(input)}” is not a number: write it like 14.4.`,
+  });
+const positive = () => number().positive({ error: 'This must be above 0.' });
+const notNegative = () => number().nonnegative({ error: 'This cannot be below 0.' });
+const whole = () =>
+  number()
+    .int({ error: 'This is a count: write a whole number.' })
+    .positive({ error: 'This must be 1 or more.' });
+const between = (low: number, high: number, unit: string) => {
+  const error = `This lies between ${low} and ${high}${unit}.`;
+  return number().min(low, { error }).max(high, { error });
+};
+const percent = () => between(0, 100, ' %');
+const celsius = () => between(-60, 90, ' °C');
+const SWAPPED = 'The lower end of the range is above the upper end: swap them.';
+const range = (end: () => z.ZodNumber) =>
+  z.object({ min: end(), max: end() }).refine((r) => r.min <= r.max, { error: SWAPPED });
+const compensation = () => between(-10, 10, ' mV per °C per cell');
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, {
   error: 'An id has small letters, digits and hyphens only, such as "charger-1".',
 });
-const compensation = z.number().min(-10).max(10);
+const name = z.string({ error: 'Give it a name.' }).trim().min(1, { error: 'Give it a name.' }).max(120, {
+  error: 'Keep the name under 120 letters.',
+});
+const DATE = 'Write the date as year-month-day, such as 2024-03-12.';
+const date = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}([T ].*)?$/, { error: DATE })
+  .refine(
+    (text) => {
+      const [year, month, day] = text.slice(0, 10).split('-').map(Number) as [number, number, number];
+      const at = new Date(Date.UTC(year, month - 1, day));
+      return at.getUTCMonth() === month - 1 && at.getUTCDate() === day;
+    },
+    { error: DATE },
+  );
+const text = z.string().max(4000, { error: 'Keep this under 4000 letters.' });
 
 export const CHEMISTRIES = ['flooded', 'agm', 'gel', 'lfp'] as const;
 export const COMPLAINTS = ['undercharging', 'drifting-soc', 'premature-cutoff'] as const;
 export const SOURCE_KINDS = ['mains', 'solar', 'generator', 'alternator', 'converter'] as const;
+export const METHODS = ['shunt', 'hall', 'source-count', 'voltage'] as const;
+/** What a charger's profile was made from: its maker's preset, or one that can be set freely. */
+export const PRESETS = ['flooded', 'agm', 'gel', 'lithium', 'own', 'own-lead-only'] as const;
+const PARTS = ['bank', 'lower', 'upper'] as const;
 
-const equalise = z.object({ volts: positive, minutes: positive, everyDays: positive });
+const equalise = z.object({ volts: positive(), minutes: positive(), everyDays: positive() });
+/** One way; the current flows there and back. */
+const conductor = z.object({ metres: positive(), squareMm: positive() });
 
 export const bankSchema = z.object({
-  chemistry: z.enum(CHEMISTRIES),
-  cellsInSeries: z.number().int().positive(),
-  stringsInParallel: z.number().int().positive().default(1),
-  capacityAh: positive,
-  capacityHours: positive.default(20),
-  installedOn: z.string().optional(),
-  chargeVolts: range,
-  floatVolts: range.optional(),
-  compensationMvPerCellPerC: z
-    .object({ min: compensation, max: compensation })
-    .refine((r) => r.min <= r.max, { error: 'The lower end of the range is above the upper end: swap them.' })
-    .optional(),
-  equalise: equalise.extend({ lastOn: z.string().optional() }).optional(),
-  maxChargeA: positive.optional(),
-  chargeAboveC: z.number().optional(),
-  dischargeAboveC: z.number().optional(),
+  chemistry: z.enum(CHEMISTRIES).optional(),
+  cellsInSeries: whole().optional(),
+  stringsInParallel: whole().optional(),
+  /** Of the whole bank. */
+  capacityAh: positive().optional(),
+  capacityHours: positive().optional(),
+  installedOn: date.optional(),
+  chargeVolts: range(positive).optional(),
+  floatVolts: range(positive).optional(),
+  compensationMvPerCellPerC: range(compensation).optional(),
+  equalise: equalise.extend({ lastOn: date.optional() }).optional(),
+  maxChargeA: positive().optional(),
+  chargeAboveC: celsius().optional(),
+  dischargeAboveC: celsius().optional(),
+});
+
+export const profileSchema = z.object({
+  preset: z.enum(PRESETS).optional(),
+  absorptionV: positive().optional(),
+  absorptionMinutes: notNegative().optional(),
+  tailA: positive().optional(),
+  floatV: positive().optional(),
+  rebulkV: positive().optional(),
+  compensationMvPerCellPerC: compensation().optional(),
+  equalise: equalise.extend({ retryDays: notNegative().optional() }).optional(),
+  chargeAboveC: celsius().optional(),
 });
 
 export const sourceSchema = z.object({
   id,
-  name: z.string().min(1),
-  kind: z.enum(SOURCE_KINDS),
-  ratedA: positive,
-  profile: z.object({
-    absorptionV: positive,
-    absorptionMinutes: positive.optional(),
-    tailA: positive.optional(),
-    floatV: positive.optional(),
-    rebulkV: positive.optional(),
-    compensationMvPerCellPerC: compensation.optional(),
-    equalise: equalise.extend({ retryDays: z.number().nonnegative() }).optional(),
-    chargeAboveC: z.number().optional(),
-  }),
-  counted: z.boolean().nullable(),
-  senses: z.enum(['own-terminals', 'battery']),
-  across: z.enum(['bank', 'lower', 'upper']).optional(),
+  name,
+  kind: z.enum(SOURCE_KINDS).optional(),
+  ratedA: positive().optional(),
+  profile: profileSchema.default({}),
+  counted: z.boolean().nullable().default(null),
+  senses: z.enum(['own-terminals', 'battery']).optional(),
+  across: z.enum(PARTS).optional(),
+  /** Hours a day in which it can give about its rating. */
+  hoursPerDay: between(0, 24, ' h').optional(),
+  conductor: conductor.optional(),
 });
 
 export const monitorSchema = z.object({
-  method: z.enum(['shunt', 'hall', 'source-count', 'voltage']),
-  capacityAh: positive,
-  chargedV: positive,
-  tailPercent: positive,
-  detectionMinutes: z.number().nonnegative(),
-  efficiencyPercent: z.number().positive().max(100),
-  peukert: z.number().min(1).max(2),
-  floorPercent: z.number().min(0).max(100),
-  thresholdA: z.number().nonnegative().optional(),
-  startPercent: z.number().min(0).max(100).optional(),
-  bulkEndPercent: z.number().min(0).max(100).optional(),
+  method: z.enum(METHODS).optional(),
+  capacityAh: positive().optional(),
+  chargedV: positive().optional(),
+  tailPercent: between(0, 100, ' %').optional(),
+  detectionMinutes: notNegative().optional(),
+  efficiencyPercent: between(1, 100, ' %').optional(),
+  peukert: between(1, 2, '').optional(),
+  floorPercent: percent().optional(),
+  thresholdA: notNegative().optional(),
+  startPercent: percent().optional(),
+  bulkEndPercent: percent().optional(),
   peukertBelowRate: z.boolean().optional(),
-  sees: z.enum(['bank', 'lower', 'upper']).optional(),
+  sees: z.enum(PARTS).optional(),
   voltageAt: z.enum(['cells', 'bus']).optional(),
 });
 
 export const loadSchema = z.object({
   id,
-  name: z.string().min(1),
-  kind: z.enum(['inverter', 'dc']),
-  cutoffV: positive.optional(),
-  reconnectV: positive.optional(),
-  cutoffPercent: z.number().min(0).max(100).optional(),
-  reconnectPercent: z.number().min(0).max(100).optional(),
-  alarmV: positive.optional(),
-  surgeA: positive.optional(),
-  counted: z.boolean().nullable(),
+  name,
+  kind: z.enum(['inverter', 'dc']).optional(),
+  /** Current that it usually draws while it runs, and for how many hours a day. */
+  usualA: positive().optional(),
+  hoursPerDay: between(0, 24, ' h').optional(),
+  cutoffV: positive().optional(),
+  reconnectV: positive().optional(),
+  cutoffPercent: percent().optional(),
+  reconnectPercent: percent().optional(),
+  alarmV: positive().optional(),
+  surgeA: positive().optional(),
+  counted: z.boolean().nullable().default(null),
+  conductor: conductor.optional(),
 });
 
 export const bmsSchema = z.object({
-  cellHighV: positive,
-  cellLowV: positive,
-  cellHighReleaseV: positive.optional(),
-  cellLowReleaseV: positive.optional(),
-  balanceV: positive.optional(),
-  chargeAboveC: z.number().optional(),
-  dischargeAboveC: z.number().optional(),
-  maxChargeA: positive.optional(),
-  maxDischargeA: positive.optional(),
+  cellHighV: positive().optional(),
+  cellLowV: positive().optional(),
+  cellHighReleaseV: positive().optional(),
+  cellLowReleaseV: positive().optional(),
+  balanceV: positive().optional(),
+  chargeAboveC: celsius().optional(),
+  dischargeAboveC: celsius().optional(),
+  maxChargeA: positive().optional(),
+  maxDischargeA: positive().optional(),
+});
+
+/** Where the battery stands. */
+export const siteSchema = z.object({
+  /** Of the battery, over the year. */
+  coldestC: celsius().optional(),
+  warmestC: celsius().optional(),
+  /** Fresh air through the battery's room or box, m³/h. */
+  airflow: notNegative().optional(),
 });
 
 export const systemSchema = z
   .object({
-    name: z.string().min(1),
-    timeZone: z.string().min(1),
+    name,
+    timeZone: z.string().refine(isTimeZone, {
+      error: ({ input }) => `“${String(input)}” is not a time zone; use a name such as “Europe/Rome”.`,
+    }),
     bank: bankSchema,
     sources: z.array(sourceSchema),
     monitor: monitorSchema.optional(),
     loads: z.array(loadSchema),
     bms: bmsSchema.optional(),
+    site: siteSchema.optional(),
+    schools: schoolChoicesSchema.optional(),
   })
   .superRefine((system, context) => {
-    const seen = new Set<string>();
+    const seen = new Set<string>(['monitor', 'bms', 'bank', 'site']);
     for (const [list, devices] of [
       ['sources', system.sources],
       ['loads', system.loads],
     ] as const)
       devices.forEach((device, index) => {
-        if (seen.has(device.id) || device.id === 'monitor' || device.id === 'bms')
+        if (seen.has(device.id))
           context.addIssue({
             code: 'custom',
             path: [list, index, 'id'],
@@ -127,23 +192,76 @@ export const systemSchema = z
           });
         seen.add(device.id);
       });
+    const { coldestC, warmestC } = system.site ?? {};
+    if (coldestC !== undefined && warmestC !== undefined && coldestC > warmestC)
+      context.addIssue({
+        code: 'custom',
+        path: ['site', 'coldestC'],
+        message: 'The coldest is warmer than the warmest: swap them.',
+      });
   });
 
+/** What the monitor and a meter said when the technician arrived. */
+export const readingSchema = z.object({
+  displayedPercent: percent().optional(),
+  volts: positive().optional(),
+  /** Hours since anything last flowed in or out. */
+  hoursAtRest: notNegative().optional(),
+  celsius: celsius().optional(),
+  after: z.enum(['charge', 'discharge']).optional(),
+});
+
+export const ANSWERS = ['fine', 'found', 'not-checked'] as const;
+export const WORKS = ['inspect', 'charge-test', 'water', 'equalise', 'rewire', 'capacity-test'] as const;
+
+/** One item of the checklists. */
+export const checkSchema = z.object({ answer: z.enum(ANSWERS), note: text.optional() });
+
+/** What the walk along the conductors found, apart from who is counted, which the system keeps. */
+export const walkSchema = z.object({
+  senseLead: z.enum(['battery-positive', 'elsewhere']).optional(),
+  /** What the monitor shows while a charger runs. */
+  chargingReads: z.enum(['positive', 'negative']).optional(),
+  /** Conductors on the battery posts that belong to none of the described devices. */
+  others: z.array(z.object({ what: name, amps: number().optional() })).optional(),
+  /** Clamp-meter readings, A, by device id; `battery` is the battery's own, positive when charging; a load's is positive when it draws. */
+  clampA: z.record(z.string(), number()).optional(),
+  /** Millivolts lost over a joint at a current. */
+  joints: z.array(z.object({ what: name, millivolts: notNegative(), amps: positive() })).optional(),
+  /** Voltages of the two halves of a bank of two blocks in series. */
+  halves: z.object({ lowerV: positive().optional(), upperV: positive().optional() }).optional(),
+});
+
 export const jobSchema = z.object({
-  title: z.string(),
+  title: name,
   complaints: z.array(z.enum(COMPLAINTS)),
   openedAt: z.string(),
-  notes: z.string().default(''),
+  notes: text.default(''),
+  since: text.optional(),
+  changed: text.optional(),
+  tried: text.optional(),
+  reading: readingSchema.optional(),
+  /** Work that is planned: the checklists fit it. */
+  works: z.array(z.enum(WORKS)).optional(),
+  checks: z.record(z.string(), checkSchema).optional(),
+  walk: walkSchema.optional(),
 });
 
 export type Chemistry = (typeof CHEMISTRIES)[number];
 export type Complaint = (typeof COMPLAINTS)[number];
+export type Work = (typeof WORKS)[number];
+export type Answer = (typeof ANSWERS)[number];
 export type Bank = z.infer<typeof bankSchema>;
+export type Profile = z.infer<typeof profileSchema>;
 export type Source = z.infer<typeof sourceSchema>;
 export type Monitor = z.infer<typeof monitorSchema>;
 export type Load = z.infer<typeof loadSchema>;
 export type Bms = z.infer<typeof bmsSchema>;
+export type Site = z.infer<typeof siteSchema>;
+export type Conductor = z.infer<typeof conductor>;
 export type System = z.infer<typeof systemSchema>;
+export type Reading = z.infer<typeof readingSchema>;
+export type Walk = z.infer<typeof walkSchema>;
 export type Job = z.infer<typeof jobSchema>;
 
 /** Every device of a system that can have a log, in reading order. */

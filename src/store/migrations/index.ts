@@ -2,7 +2,9 @@
 
 import type { Migration } from 'kysely';
 import * as jobsAndRecordings from './001-jobs-and-recordings';
+import * as descriptions from './002-descriptions';
 
 export const MIGRATIONS: Record<string, Migration> = {
   '001-jobs-and-recordings': jobsAndRecordings,
+  '002-descriptions': descriptions,
 };

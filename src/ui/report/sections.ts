@@ -44,8 +44,20 @@ export function reportOf(job: Job, system: System, diagnosis: Diagnosis): Report
     system: system.name,
     facts: [
       ['Complaint', job.complaints.map((one) => COMPLAINT_WORDS[one]).join(', ')],
-      ['Battery', `${CHEMISTRY[bank.chemistry].name}, ${bank.cellsInSeries} cells, ${bank.capacityAh} Ah`],
-      ['Charger', system.sources.map((one) => `${one.name}, ${one.ratedA} A`).join('; ') || 'none told'],
+      [
+        'Battery',
+        [
+          bank.chemistry ? CHEMISTRY[bank.chemistry].name : 'chemistry not known',
+          bank.cellsInSeries ? `${bank.cellsInSeries} cells` : 'cells not known',
+          bank.capacityAh ? `${bank.capacityAh} Ah` : 'capacity not known',
+        ].join(', '),
+      ],
+      [
+        'Charger',
+        system.sources
+          .map((one) => `${one.name}, ${one.ratedA === undefined ? 'rating not known' : `${one.ratedA} A`}`)
+          .join('; ') || 'none told',
+      ],
       [
         'Charges seen',
         first && last ? `${diagnosis.charges.length}, ${clock(first.from)} to ${clock(last.to)}` : 'none',

@@ -7,7 +7,7 @@ import { useEffect, useRef } from 'react';
 import type { DiagnosisCharge } from '@/core/diagnosis/diagnose';
 import type { Span } from '@/core/quantity/span';
 import { expectedVolts } from '@/core/system/chemistry';
-import type { Bank } from '@/core/system/schema';
+import type { KnownBank } from '@/core/system/known';
 import { drawLane } from './draw';
 import type { Lane } from './lanes';
 import { GUTTER } from './Strips';
@@ -23,7 +23,7 @@ interface Props {
   tick: string;
   lit: Span[];
   cursor: number | null;
-  band: { bank: Bank; charges: DiagnosisCharge[] } | null;
+  band: { bank: KnownBank; charges: DiagnosisCharge[] } | null;
   zone: string;
   last: boolean;
 }
@@ -128,7 +128,7 @@ function Band({
   rect,
   y,
 }: {
-  bank: Bank;
+  bank: KnownBank;
   charges: DiagnosisCharge[];
   view: Span;
   rect: (span: Span) => { x: number; width: number };

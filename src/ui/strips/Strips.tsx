@@ -10,6 +10,7 @@ import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import { DAY, HOUR, MINUTE, type Span } from '@/core/quantity/span';
+import { knownSystem } from '@/core/system/known';
 import type { System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
 import { extentOf, valueAt } from './draw';
@@ -79,6 +80,7 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
     from: full.from,
     to: Math.min(full.to, full.from + 6 * DAY),
   }));
+  const bank = useMemo(() => knownSystem(system)?.bank ?? null, [system]);
   const lanes = useMemo(() => lanesOf(system, recordings), [system, recordings]);
   const [source] = useState(() => {
     let waiting = false;
@@ -158,13 +160,13 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
       lanes.map((lane) => {
         const found = extentOf(lane, source, full, Math.max(1, width)) ?? [0, 1];
         // The band that the battery asks for is to be seen even when the voltage never gets there.
-        if (lane.id === 'volts')
-          found[1] = Math.max(found[1], system.bank.chargeVolts.max + 0.02 * system.bank.cellsInSeries);
+        if (lane.id === 'volts' && bank)
+          found[1] = Math.max(found[1], bank.chargeVolts.max + 0.02 * bank.cellsInSeries);
         const margin = Math.max(0.05 * (found[1] - found[0]), 0.05);
         return [found[0] - margin, found[1] + margin] as [number, number];
       }),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- tick says that the source has more
-    [lanes, source, full, width, tick, system],
+    [lanes, source, full, width, tick, bank],
   );
 
   const starts = useMemo(
@@ -274,7 +276,7 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
             tick={`${tick}${resolvedTheme}`}
             lit={lit}
             cursor={cursor}
-            band={lane.id === 'volts' ? { bank: system.bank, charges: diagnosis.charges } : null}
+            band={lane.id === 'volts' && bank ? { bank, charges: diagnosis.charges } : null}
             zone={zone}
             last={i === lanes.length - 1}
           />

@@ -21,12 +21,15 @@ export function Description({ job, system }: { job: Job; system: System }) {
       <Sheet
         title="Bank"
         rows={[
-          ['Chemistry', CHEMISTRY[bank.chemistry].name],
+          ['Chemistry', bank.chemistry ? CHEMISTRY[bank.chemistry].name : unknown],
           ['Cells in series', String(bank.cellsInSeries)],
           ['Strings', String(bank.stringsInParallel)],
           ['Capacity', `${bank.capacityAh} Ah at ${bank.capacityHours} h`],
           ['In service since', bank.installedOn ?? unknown],
-          ['Charge voltage at 25 °C', `${bank.chargeVolts.min} to ${bank.chargeVolts.max} V`],
+          [
+            'Charge voltage at 25 °C',
+            bank.chargeVolts ? `${bank.chargeVolts.min} to ${bank.chargeVolts.max} V` : unknown,
+          ],
           ['Float', bank.floatVolts ? `${bank.floatVolts.min} to ${bank.floatVolts.max} V` : unknown],
         ]}
       />

@@ -1,5 +1,5 @@
 import { NotALog } from '@/core/log/sniff';
-import { refuseForeign } from '@/server/sameOrigin';
+import { refuseForeign } from '@/server/request';
 import { store } from '@/server/store';
 import { takeInLog, uploadSchema } from '@/server/takeInLog';
 import { findJob } from '@/store/jobs';

@@ -1,0 +1,37 @@
+/** Resistance in a path, from the description and from what was measured over joints on the wiring walk. */
+
+import { amps, percent, volts } from '../quantity/text';
+import { pairOhms } from '../system/conductor';
+import type { Conductor } from '../system/schema';
+import type { Evidence, Observations } from './cause';
+import { WEIGHTS, weightOf } from './weights';
+
+interface Path {
+  name: string;
+  conductor?: Conductor | undefined;
+  amps: number | undefined;
+}
+
+export function weighPaths({ bank, job }: Observations, paths: readonly Path[]): Evidence[] {
+  const evidence: Evidence[] = [];
+  const blocks = bank ? bank.cellsInSeries / (bank.chemistry === 'lfp' ? 4 : 6) : null;
+  for (const { name, conductor, amps: current } of paths) {
+    if (!conductor || current === undefined || blocks === null) continue;
+    const drop = pairOhms(conductor.metres, conductor.squareMm, 30) * current;
+    const share = (100 * drop) / (12 * blocks);
+    evidence.push({
+      text: `${conductor.metres} m of ${conductor.squareMm} mm² to ${name} lose ${volts(drop)} at ${amps(current)}, ${percent(share)}.`,
+      decibans: weightOf(WEIGHTS.cableDropPercent, share),
+      group: 'cable',
+      spans: [],
+    });
+  }
+  for (const { what, millivolts, amps: current } of job.walk?.joints ?? [])
+    evidence.push({
+      text: `${what}: ${millivolts} mV at ${amps(current)} is ${(millivolts / current).toFixed(2)} mΩ.`,
+      decibans: weightOf(WEIGHTS.jointMilliohms, millivolts / current),
+      group: 'joints',
+      spans: [],
+    });
+  return evidence;
+}

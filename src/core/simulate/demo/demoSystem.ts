@@ -1,0 +1,26 @@
+/** What a demo system is, and what all of them share. */
+
+import type { KnownSystem } from '../../system/known';
+import type { Job } from '../../system/schema';
+import type { LoggerSpec } from '../logger';
+import type { SiteSpec } from '../site';
+
+/** How a demo system's logs are made. */
+export interface Simulated {
+  seed: number;
+  site: SiteSpec;
+  loggers: (LoggerSpec & { path: string; device: string })[];
+}
+
+export interface DemoSystem {
+  /** Short name used on the command line and in file names. */
+  slug: string;
+  system: KnownSystem;
+  job: Job;
+  /** Absent where the job has no logs. */
+  simulated?: Simulated;
+}
+
+export const ZONE = 'Europe/Rome';
+export const ISLANDS = { latitude: 40.4, longitude: 13.2 };
+export const START = Date.UTC(2026, 8, 20, 22);

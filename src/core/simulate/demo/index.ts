@@ -1,0 +1,83 @@
+/**
+ * The demo systems: an invented service cooperative on an invented archipelago, the Isole Mirtane. Nothing and nobody in it is
+ * real. Each system has its story; the logs come out of the simulation, never out of a drawing.
+ */
+
+import type { KnownSystem } from '../../system/known';
+import type { Job } from '../../system/schema';
+import { writeLog } from '../logger';
+import { seededRandom } from '../random';
+import { runSite, type Truth } from '../site';
+import type { DemoSystem, Simulated } from './demoSystem';
+import { ferryLamps } from './ferry-lamps';
+import { fogHorn } from './fog-horn';
+import { harbourOffice } from './harbour-office';
+import { parishRadio } from './parish-radio';
+import { seismicVault } from './seismic-vault';
+import { tideGauge } from './tide-gauge';
+import { vaccineColdRoom } from './vaccine-cold-room';
+import { weatherMast } from './weather-mast';
+
+export interface DemoLog {
+  path: string;
+  device: string;
+  text: string;
+}
+
+export interface DemoJob {
+  slug: string;
+  system: KnownSystem;
+  job: Job;
+  logs: DemoLog[];
+}
+
+const SYSTEMS: readonly DemoSystem[] = [
+  tideGauge,
+  seismicVault,
+  vaccineColdRoom,
+  ferryLamps,
+  fogHorn,
+  parishRadio,
+  weatherMast,
+  harbourOffice,
+];
+
+export const DEMO_SLUGS = SYSTEMS.map((one) => one.slug);
+
+/** A demo system as it is described. @throws when there is no such system */
+export function demoSystem(slug: string): DemoSystem {
+  const found = SYSTEMS.find((one) => one.slug === slug);
+  if (!found) throw new Error(`There is no demo system "${slug}". There are: ${DEMO_SLUGS.join(', ')}.`);
+  return found;
+}
+
+/** A demo system with what its logs are made from. @throws when there is no such system, or it has no logs */
+export function demoSite(slug: string): DemoSystem & Simulated {
+  const found = demoSystem(slug);
+  if (!found.simulated) throw new Error(`The demo system "${slug}" has no logs.`);
+  return { ...found, ...found.simulated };
+}
+
+/** The noiseless truth behind a demo system, for tests. */
+export function demoTruth(slug: string): Truth {
+  const { site, seed } = demoSite(slug);
+  return runSite(site, seededRandom(seed));
+}
+
+/** A demo job with its logs, the same every time. @throws when there is no such system */
+export function demoJob(slug: string): DemoJob {
+  const { system, job, simulated } = demoSystem(slug);
+  if (!simulated) return { slug, system, job, logs: [] };
+  const { series } = demoTruth(slug);
+  const random = seededRandom(simulated.seed + 1000);
+  return {
+    slug,
+    system,
+    job,
+    logs: simulated.loggers.map((spec) => ({
+      path: spec.path,
+      device: spec.device,
+      text: writeLog(series, spec, random),
+    })),
+  };
+}

@@ -1,0 +1,90 @@
+/** Story: the charger stops below the voltage at which the BMS begins to balance, so one cell runs ahead; the monitor waits for a voltage that is never reached. */
+
+import { type DemoSystem, ZONE } from './demoSystem';
+
+export const parishRadio: DemoSystem = {
+  slug: 'parish-radio',
+  job: {
+    title: 'Transmitter off at 45 %, never shows 100 %',
+    complaints: ['drifting-soc', 'premature-cutoff'],
+    openedAt: '2026-10-26T15:10:00Z',
+    notes:
+      'The display has not shown 100 % since it was installed. The BMS opened twice during the Sunday service.',
+    since: 'Installed in November 2025',
+    tried: 'The inverter’s cut-off was raised to 48 V.',
+    works: ['inspect', 'charge-test'],
+  },
+  system: {
+    name: 'Parish radio transmitter',
+    timeZone: ZONE,
+    bank: {
+      chemistry: 'lfp',
+      cellsInSeries: 16,
+      stringsInParallel: 1,
+      capacityAh: 100,
+      capacityHours: 5,
+      installedOn: '2025-11-14',
+      chargeVolts: { min: 56, max: 58.4 },
+      floatVolts: { min: 53, max: 54.4 },
+      maxChargeA: 50,
+      chargeAboveC: 0,
+    },
+    sources: [
+      {
+        id: 'mains',
+        name: 'Mains charger',
+        kind: 'mains',
+        ratedA: 25,
+        profile: {
+          preset: 'own',
+          absorptionV: 56,
+          absorptionMinutes: 60,
+          floatV: 53.6,
+          rebulkV: 52.8,
+          compensationMvPerCellPerC: 0,
+        },
+        counted: true,
+        senses: 'battery',
+        hoursPerDay: 18,
+      },
+    ],
+    monitor: {
+      method: 'shunt',
+      capacityAh: 100,
+      chargedV: 57.6,
+      tailPercent: 4,
+      detectionMinutes: 3,
+      efficiencyPercent: 98,
+      peukert: 1.05,
+      floorPercent: 10,
+      thresholdA: 0.1,
+      startPercent: 50,
+    },
+    loads: [
+      {
+        id: 'transmitter',
+        name: 'Transmitter inverter',
+        kind: 'inverter',
+        usualA: 12,
+        hoursPerDay: 16,
+        alarmV: 49.6,
+        cutoffV: 48,
+        reconnectV: 51.2,
+        counted: true,
+        conductor: { metres: 2, squareMm: 35 },
+      },
+    ],
+    bms: {
+      cellHighV: 3.65,
+      cellLowV: 2.7,
+      cellHighReleaseV: 3.45,
+      cellLowReleaseV: 3,
+      balanceV: 3.55,
+      chargeAboveC: 0,
+      dischargeAboveC: -20,
+      maxChargeA: 50,
+      maxDischargeA: 100,
+    },
+    site: { coldestC: 9, warmestC: 31 },
+  },
+};

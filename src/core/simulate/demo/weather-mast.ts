@@ -1,0 +1,87 @@
+/** Story: a lithium battery on a lead profile, temperature compensation included, on a mast where the BMS refuses to charge on cold mornings. */
+
+import { type DemoSystem, ZONE } from './demoSystem';
+
+export const weatherMast: DemoSystem = {
+  slug: 'weather-mast',
+  job: {
+    title: 'Weather mast dies after frosty nights',
+    complaints: ['undercharging', 'premature-cutoff'],
+    openedAt: '2026-11-09T11:00:00Z',
+    notes: 'Readings stop before noon after nights below freezing. In summer the mast ran without a gap.',
+    since: 'October 2026',
+    changed: 'The lead battery was replaced by lithium in April; the controller stayed.',
+    works: ['inspect'],
+  },
+  system: {
+    name: 'Weather mast, Piana Alta',
+    timeZone: ZONE,
+    bank: {
+      chemistry: 'lfp',
+      cellsInSeries: 4,
+      stringsInParallel: 1,
+      capacityAh: 60,
+      capacityHours: 5,
+      installedOn: '2026-04-02',
+      chargeVolts: { min: 14.2, max: 14.6 },
+      floatVolts: { min: 13.3, max: 13.6 },
+      maxChargeA: 30,
+      chargeAboveC: 0,
+      dischargeAboveC: -20,
+    },
+    sources: [
+      {
+        id: 'solar',
+        name: 'Solar controller',
+        kind: 'solar',
+        ratedA: 15,
+        profile: {
+          preset: 'agm',
+          absorptionV: 14.4,
+          absorptionMinutes: 120,
+          floatV: 13.6,
+          rebulkV: 13.2,
+          compensationMvPerCellPerC: -4,
+        },
+        counted: true,
+        senses: 'own-terminals',
+        hoursPerDay: 4,
+        conductor: { metres: 3, squareMm: 10 },
+      },
+    ],
+    monitor: {
+      method: 'hall',
+      capacityAh: 60,
+      chargedV: 14.2,
+      tailPercent: 4,
+      detectionMinutes: 4,
+      efficiencyPercent: 98,
+      peukert: 1.05,
+      floorPercent: 10,
+      thresholdA: 0.1,
+    },
+    loads: [
+      {
+        id: 'station',
+        name: 'Weather station',
+        kind: 'dc',
+        usualA: 0.8,
+        hoursPerDay: 24,
+        alarmV: 12.6,
+        cutoffV: 11.8,
+        reconnectV: 12.9,
+        counted: true,
+      },
+    ],
+    bms: {
+      cellHighV: 3.65,
+      cellLowV: 2.5,
+      balanceV: 3.4,
+      chargeAboveC: 0,
+      dischargeAboveC: -20,
+      maxChargeA: 30,
+      maxDischargeA: 60,
+    },
+    site: { coldestC: -11, warmestC: 26 },
+  },
+};

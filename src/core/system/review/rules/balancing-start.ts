@@ -1,0 +1,34 @@
+/** Does balancing start at a voltage that the charger reaches, and not in the flat part? */
+
+import { volts } from '../../../quantity/text';
+import { wholeBankSources } from '../subject';
+import type { Rule } from '../rule';
+
+export const balancingStart: Rule = {
+  code: 'balancing-start',
+  says: 'where balancing starts',
+  on: 'bms',
+  review(s) {
+    const set = s.bms('balanceV');
+    const reached = Math.max(...wholeBankSources(s).map((one) => one.profile('absorptionV'))) / s.cells();
+    if (set >= reached)
+      return {
+        weight: 'fault',
+        setting: 'balanceV',
+        text: `Balancing starts at ${volts(set)} per cell; the charger stops at ${volts(reached)} per cell.`,
+        why: 'The cells are never balanced: one runs ahead, and one day the BMS opens because of it.',
+        fix: 'Start balancing below the charge voltage per cell, or charge higher.',
+        advise: true,
+      };
+    if (set < 3.38)
+      return {
+        weight: 'caution',
+        setting: 'balanceV',
+        text: `Balancing starts at ${volts(set)} per cell.`,
+        why: 'In the flat part a cell’s voltage says little of its charge: balancing there unbalances the pack.',
+        fix: 'Start balancing near the charge voltage per cell.',
+        advise: true,
+      };
+    return null;
+  },
+};

@@ -1,0 +1,33 @@
+/** Does a charger or the monitor serve one half of the bank only? */
+
+import type { Note } from '../rule';
+import type { Rule } from '../rule';
+
+export const halfBank: Rule = {
+  code: 'half-bank',
+  says: 'a charger or monitor on half of the bank',
+  on: 'bank',
+  review(s) {
+    const halves = s.sources.filter((one) => one.raw.across === 'lower' || one.raw.across === 'upper');
+    const sees = s.system.monitor?.sees ?? 'bank';
+    if (halves.length === 0 && sees === 'bank') return null;
+    const notes: Note[] = [];
+    const lower = halves.some((one) => one.raw.across === 'lower');
+    const upper = halves.some((one) => one.raw.across === 'upper');
+    if (lower !== upper)
+      notes.push({
+        weight: 'fault',
+        text: `${halves.map((one) => one.name).join(' and ')} charges only the ${lower ? 'lower' : 'upper'} half of the bank.`,
+        why: 'The halves drift apart: one is overcharged, the other is never full.',
+        fix: 'Charge the bank as a whole, or give each half a charger of its own.',
+      });
+    if (sees !== 'bank')
+      notes.push({
+        weight: 'caution',
+        text: `The monitor sees the ${sees} half only.`,
+        why: 'Its reading stands for both halves only while they agree, within about 0.1 V.',
+        fix: 'Measure each half at every visit; after a partial charge of one half, charge both fully and synchronise by hand.',
+      });
+    return notes;
+  },
+};

@@ -1,0 +1,35 @@
+/** Does the charger begin anew early enough, and not at every breath? */
+
+import { percent, volts } from '../../../quantity/text';
+import { restPercent } from '../../restVoltage';
+import type { Rule } from '../rule';
+
+export const rebulkGap: Rule = {
+  code: 'rebulk-gap',
+  says: 'the voltage at which charging begins anew',
+  on: 'source',
+  review(s, source) {
+    const set = source.profile('rebulkV');
+    const kept = source.raw.profile.floatV ?? source.profile('absorptionV');
+    const perBlock = set / s.blocks();
+    if (set > kept - 0.15 * s.blocks())
+      return {
+        weight: 'caution',
+        setting: 'profile.rebulkV',
+        text: `${source.name} begins anew below ${volts(set)}, only ${volts(kept - set)} under what it keeps (${volts(kept)}).`,
+        why: 'Each load step starts a new charge: the battery is boiled at absorption many times a day.',
+        fix: 'Lower the voltage at which charging begins anew.',
+        advise: true,
+      };
+    if (perBlock < (s.lead() ? 12.1 : 12.85))
+      return {
+        weight: 'caution',
+        setting: 'profile.rebulkV',
+        text: `${source.name} begins anew only below ${volts(set)}, where about ${percent(restPercent(s.chemistry(), perBlock))} are left at rest.`,
+        why: 'Until then the battery is left part empty, although the source is there.',
+        fix: 'Raise the voltage at which charging begins anew.',
+        advise: true,
+      };
+    return null;
+  },
+};
