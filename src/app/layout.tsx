@@ -4,6 +4,7 @@ import './globals.css';
 import type { Metadata } from 'next';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
+import { Toasts } from '@/ui/primitives/Toasts';
 import { TopBar } from '@/ui/primitives/TopBar';
 
 export const metadata: Metadata = {
@@ -17,7 +18,7 @@ export default function Layout({ children }: { children: ReactNode }) {
       <body className="flex min-h-dvh flex-col">
         <ThemeProvider attribute="class" defaultTheme="system" enableSystem disableTransitionOnChange>
           <TopBar />
-          {children}
+          <Toasts>{children}</Toasts>
         </ThemeProvider>
       </body>
     </html>

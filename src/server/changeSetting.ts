@@ -6,7 +6,7 @@ import { fieldAt, FIELDS } from '@/core/system/fields';
 import { sameValue } from '@/core/system/merge';
 import { valueAt, withValue } from '@/core/system/paths';
 import { type System, systemSchema } from '@/core/system/schema';
-import { deleteChange, insertChange } from '@/store/changes';
+import { deleteChange, insertChange, type StoredChange } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { findSystem, saveSystem } from '@/store/jobs';
 
@@ -22,7 +22,7 @@ const requestSchema = z.object({
 });
 
 export type ChangeAnswer =
-  | { version: number; system: System }
+  | { version: number; system: System; change: StoredChange }
   | { problems: Problems }
   | { conflict: { version: number; value: System } }
   | null;
@@ -49,7 +49,7 @@ export async function changeSetting(store: Store, systemId: string, request: unk
   return store.transaction().execute(async (transaction) => {
     const saved = await saveSystem(transaction, systemId, base, changed.data);
     if (!saved || 'conflict' in saved) return saved;
-    await insertChange(transaction, systemId, {
+    const change = {
       on,
       path,
       label: settingLabel(found.system, path),
@@ -57,8 +57,9 @@ export async function changeSetting(store: Store, systemId: string, request: unk
       before: typeof before === 'number' || typeof before === 'string' ? before : null,
       after,
       why,
-    });
-    return { version: saved.version, system: changed.data };
+    };
+    const id = await insertChange(transaction, systemId, change);
+    return { version: saved.version, system: changed.data, change: { id, ...change } };
   });
 }
 

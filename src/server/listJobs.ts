@@ -1,6 +1,7 @@
 /** The job list: every job with what has been found so far. */
 
 import type { Finding } from '@/core/diagnosis/diagnose';
+import { reviewSettings } from '@/core/system/review/review';
 import { findAnalyses } from '@/store/analyses';
 import type { Store } from '@/store/database';
 import { listJobs as storedJobs } from '@/store/jobs';
@@ -21,6 +22,7 @@ export async function listJobs(store: Store): Promise<JobSummary[]> {
       complaints: job.complaints,
       openedAt: job.openedAt,
       recordings,
+      toChange: reviewSettings(system, job).sheet.filter((row) => row.verdict === 'change').length,
       headline: findings ? headline(findings) : null,
     };
   });

@@ -3,12 +3,14 @@
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Job, System } from '@/core/system/schema';
+import { type Told, toldOf } from '@/core/diagnosis/summary';
+import { findAnalyses } from '@/store/analyses';
 import { listChanges, type StoredChange } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { findJob } from '@/store/jobs';
 import { listPhotos, type PhotoInfo } from '@/store/photos';
 import { listRecordings } from '@/store/recordings';
-import { analyseJob } from './analyseJob';
+import { analyseJob, isCurrent } from './analyseJob';
 
 export interface DescribedJob {
   id: string;
@@ -21,6 +23,8 @@ export interface DescribedJob {
   photos: PhotoInfo[];
   /** Settings changed on the system's devices, the latest first. */
   changes: StoredChange[];
+  /** What the logs have come to; null when they were not weighed since something changed. */
+  told: Told | null;
 }
 
 export interface OpenJob extends DescribedJob {
@@ -31,12 +35,25 @@ export interface OpenJob extends DescribedJob {
 export async function describeJob(store: Store, id: string): Promise<DescribedJob | null> {
   const found = await findJob(store, id);
   if (!found) return null;
-  const [recordings, photos, changes] = await Promise.all([
+  const [recordings, photos, changes, analyses] = await Promise.all([
     listRecordings(store, id),
     listPhotos(store, id),
     listChanges(store, found.systemId),
+    findAnalyses(store, [id]),
   ]);
-  return { ...found, recordings, photos, changes };
+  const analysis = analyses.get(id);
+  const current = isCurrent(
+    analysis,
+    found,
+    recordings.map((one) => one.id),
+  );
+  return {
+    ...found,
+    recordings,
+    photos,
+    changes,
+    told: analysis && current ? toldOf(analysis.result) : null,
+  };
 }
 
 /** Null when there is no such job. */

@@ -1,6 +1,6 @@
 /** Recordings: the samples of a log as chunks of columns, with what a strip needs to draw them from afar. */
 
-import type { Transaction } from 'kysely';
+import { sql, type Transaction } from 'kysely';
 import type { Channel, Series } from '@/core/log/channels';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
@@ -120,6 +120,15 @@ const bytesOf = (values: Float32Array | Float64Array): Buffer =>
 /** Copies: a Buffer from the driver need not be aligned for a typed array. */
 const floats = (bytes: Buffer): Float32Array => new Float32Array(new Uint8Array(bytes).buffer);
 const doubles = (bytes: Buffer): Float64Array => new Float64Array(new Uint8Array(bytes).buffer);
+
+export async function countRecordings(store: Store, jobId: string): Promise<number> {
+  const { n } = await store
+    .selectFrom('recordings')
+    .select(sql<number>`count(*)::integer`.as('n'))
+    .where('job_id', '=', jobId)
+    .executeTakeFirstOrThrow();
+  return n;
+}
 
 export async function listRecordings(store: Store, jobId: string): Promise<RecordingInfo[]> {
   const rows = await store

@@ -1,6 +1,7 @@
 /** A job in one line, for lists. */
 
 import type { Complaint } from '../system/schema';
+import type { Diagnosis } from './diagnose';
 import type { Standing } from './weigh';
 
 export interface JobSummary {
@@ -10,6 +11,8 @@ export interface JobSummary {
   complaints: Complaint[];
   openedAt: string;
   recordings: number;
+  /** Settings that the review would change. */
+  toChange: number;
   /** The foremost finding, 'nothing' when no cause is possible or better, null when no analysis was made yet. */
   headline: { title: string; standing: Standing } | 'nothing' | null;
 }
@@ -19,3 +22,15 @@ export const COMPLAINT_WORDS: Record<Complaint, string> = {
   'drifting-soc': 'percentage drifts',
   'premature-cutoff': 'cuts off too soon',
 };
+
+/** What a diagnosis comes to, in figures. */
+export interface Told {
+  charges: number;
+  /** Causes that are possible or better. */
+  found: number;
+}
+
+export const toldOf = ({ charges, findings }: Diagnosis): Told => ({
+  charges: charges.length,
+  found: findings.filter((one) => ['strong', 'likely', 'possible'].includes(one.standing)).length,
+});

@@ -1,5 +1,5 @@
 import { demoSystem } from '../simulate/demo';
-import { keepable, problemsOf } from './check';
+import { keepable, problemsOf, withoutBlanks } from './check';
 import { systemSchema, type System } from './schema';
 
 const { system } = demoSystem('fog-horn');
@@ -55,5 +55,26 @@ describe('what can be kept of a description that is being typed', () => {
   test('a device without a name is left out, or keeps the name it had', () => {
     expect(kept(set('loads.0.name', '')).loads[0]!.name).toBe('Fog horn');
     expect(kept(set('loads.2', { id: 'new', name: '', counted: null })).loads).toEqual(system.loads);
+  });
+});
+
+test('what was left empty in a form is left out; a monitor of which nothing is known stays', () => {
+  const form = {
+    name: 'A ',
+    bank: { capacityAh: undefined, equalise: { volts: undefined, minutes: '' }, chemistry: 'agm' },
+    sources: [{ id: 'a', name: ' ', profile: { equalise: { volts: undefined } }, counted: null }],
+    monitor: { chargedV: undefined },
+    site: { coldestC: undefined },
+    loads: [],
+  };
+  expect(withoutBlanks(form)).toEqual({
+    name: 'A ',
+    bank: { chemistry: 'agm' },
+    sources: [{ id: 'a', counted: null }],
+    monitor: {},
+    loads: [],
+  });
+  expect(problemsOf(systemSchema.safeParse(withoutBlanks({ ...form, timeZone: 'UTC' })).error!)).toEqual({
+    'sources.0.name': 'Give it a name.',
   });
 });

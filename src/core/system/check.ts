@@ -58,3 +58,21 @@ function leaveOut(kept: unknown, path: string[]): void {
   if (Array.isArray(parent)) parent.splice(Number(last), 1);
   else delete parent[last];
 }
+
+/** Groups that are there although nothing in them is known: a monitor of unknown settings is a monitor. */
+const STANDING_GROUPS = new Set(['bank', 'monitor', 'bms', 'system', 'job']);
+
+/**
+ * What a form holds, without what was left empty: texts of nothing but spaces, holes, and groups with nothing in them.
+ * @param key name under which the value stands
+ */
+export function withoutBlanks(value: unknown, key = ''): unknown {
+  if (Array.isArray(value)) return value.map((one) => withoutBlanks(one) ?? {});
+  if (typeof value === 'string') return value.trim() === '' ? undefined : value;
+  if (typeof value !== 'object' || value === null) return value;
+  const kept = Object.entries(value).flatMap(([name, inner]) => {
+    const rest = withoutBlanks(inner, name);
+    return rest === undefined ? [] : [[name, rest] as const];
+  });
+  return kept.length > 0 || STANDING_GROUPS.has(key) || key === '' ? Object.fromEntries(kept) : undefined;
+}

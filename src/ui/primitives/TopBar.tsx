@@ -12,6 +12,14 @@ export function TopBar() {
       <Link href="/" className="text-accent text-lg font-semibold tracking-tight">
         Pazienza
       </Link>
+      <nav aria-label="Main" className="ml-6 flex flex-1 gap-4 text-sm">
+        <Link href="/" className="hover:text-accent">
+          Jobs
+        </Link>
+        <Link href="/calculators" className="hover:text-accent">
+          Calculators
+        </Link>
+      </nav>
       <button
         type="button"
         className="text-ink-soft hover:text-ink rounded p-1.5"

@@ -28,6 +28,13 @@ export interface Report {
   cautions: string[];
 }
 
+/** Stand at the end of whatever is printed. */
+export const CAUTIONS: readonly string[] = [
+  'Charging gives off explosive gas: ventilate, no sparks, no smoking. Acid: goggles, gloves, rinse water.',
+  'A battery can deliver thousands of amperes: insulated tools, no jewellery, isolate and fuse.',
+  'Local codes and the maker’s sheet come before anything in this report; mains work belongs to licensed people.',
+];
+
 const NOTABLE = ['strong', 'likely', 'possible'];
 
 export function reportOf(job: Job, system: System, diagnosis: Diagnosis): Report {
@@ -102,10 +109,6 @@ export function reportOf(job: Job, system: System, diagnosis: Diagnosis): Report
         ];
       }),
     ],
-    cautions: [
-      'Charging gives off explosive gas: ventilate, no sparks, no smoking. Acid: goggles, gloves, rinse water.',
-      'A battery can deliver thousands of amperes: insulated tools, no jewellery, isolate and fuse.',
-      'Local codes and the maker’s sheet come before anything in this report; mains work belongs to licensed people.',
-    ],
+    cautions: [...CAUTIONS],
   };
 }

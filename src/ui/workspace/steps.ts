@@ -2,9 +2,9 @@
 
 export const STEPS = [
   { id: 'take-in', name: 'Take in', open: true },
-  { id: 'make-safe', name: 'Make safe', open: false },
-  { id: 'wiring', name: 'Wiring', open: false },
-  { id: 'settings', name: 'Settings', open: false },
+  { id: 'make-safe', name: 'Make safe', open: true },
+  { id: 'wiring', name: 'Wiring', open: true },
+  { id: 'settings', name: 'Settings', open: true },
   { id: 'logs', name: 'Logs', open: true },
   { id: 'charging', name: 'Charging', open: true },
   { id: 'counting', name: 'Counting', open: false },
@@ -17,7 +17,13 @@ export const STEPS = [
 ] as const;
 
 export type StepId = (typeof STEPS)[number]['id'];
-export type OpenStep = Extract<(typeof STEPS)[number], { open: true }>['id'];
 
-export const isOpenStep = (id: string): id is Exclude<OpenStep, 'report'> =>
-  id !== 'report' && STEPS.some((step) => step.id === id && step.open);
+/** Steps that describe the job and its system: they need no log. */
+const DESCRIBE_STEPS = ['take-in', 'make-safe', 'wiring', 'settings'] as const;
+export type DescribeStep = (typeof DESCRIBE_STEPS)[number];
+/** Steps that read its logs. */
+const LOG_STEPS = ['logs', 'charging', 'weigh'] as const;
+export type LogStep = (typeof LOG_STEPS)[number];
+
+export const isDescribeStep = (id: string): id is DescribeStep => DESCRIBE_STEPS.some((step) => step === id);
+export const isLogStep = (id: string): id is LogStep => LOG_STEPS.some((step) => step === id);

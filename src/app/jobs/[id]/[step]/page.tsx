@@ -1,15 +1,30 @@
 import { notFound } from 'next/navigation';
-import { openJob } from '@/server/openJob';
+import { describeJob, openJob } from '@/server/openJob';
 import { store } from '@/server/store';
-import { isOpenStep } from '@/ui/workspace/steps';
+import { DescribeWorkspace } from '@/ui/describe/DescribeWorkspace';
+import { isDescribeStep, isLogStep } from '@/ui/workspace/steps';
 import { Workspace } from '@/ui/workspace/Workspace';
 
 export const dynamic = 'force-dynamic';
 
 export default async function Page({ params }: { params: Promise<{ id: string; step: string }> }) {
   const { id, step } = await params;
-  if (!isOpenStep(step)) notFound();
+  if (isDescribeStep(step)) {
+    const described = await describeJob(store(), id);
+    if (!described) notFound();
+    return <DescribeWorkspace key={step} {...described} step={step} />;
+  }
+  if (!isLogStep(step)) notFound();
   const open = await openJob(store(), id);
   if (!open) notFound();
-  return <Workspace {...open} step={step} />;
+  return (
+    <Workspace
+      id={id}
+      job={open.job}
+      system={open.system}
+      recordings={open.recordings}
+      diagnosis={open.diagnosis}
+      step={step}
+    />
+  );
 }

@@ -1,0 +1,24 @@
+/** Whether what was typed is on the server. */
+
+import type { SaveState } from './useDescription';
+
+const WORDS: Record<SaveState, string> = {
+  saved: 'Saved',
+  waiting: 'Typing …',
+  saving: 'Saving …',
+  unreachable: 'Server not reached: kept in this browser, trying again',
+  gone: 'This job was removed elsewhere: what you typed is kept in this browser',
+};
+
+export function SaveWord({ state }: { state: SaveState }) {
+  const bad = state === 'unreachable' || state === 'gone';
+  return (
+    <p
+      role="status"
+      data-state={state}
+      className={`text-sm ${bad ? 'text-hazard font-semibold' : 'text-ink-soft'}`}
+    >
+      {WORDS[state]}
+    </p>
+  );
+}

@@ -1,0 +1,166 @@
+'use client';
+/** Sources and loads: lists that grow and shrink; what is removed can be put back. */
+
+import { Trash2 } from 'lucide-react';
+import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+import {
+  KIND_OPTIONS,
+  LOAD_KIND_OPTIONS,
+  PART_OPTIONS,
+  PRESET_OPTIONS,
+  SENSES_OPTIONS,
+} from '@/core/system/words';
+import { useToast } from '@/ui/primitives/Toasts';
+import { ChoiceField, YesNoField } from '../fields/ChoiceField';
+import { NumberField } from '../fields/NumberField';
+import type { VoltView } from '../fields/secondUnit';
+import { TextField } from '../fields/TextField';
+import { buttonClass, Fields, Section } from './Section';
+
+/** An id that no other device has, from its list and place. */
+function freeId(kind: 'source' | 'load', taken: readonly string[]): string {
+  for (let n = 1; ; n++) if (!taken.includes(`${kind}-${n}`)) return `${kind}-${n}`;
+}
+
+function useDevices(list: 'sources' | 'loads') {
+  const { getValues, setFocus } = useFormContext();
+  const { fields, append, remove, insert } = useFieldArray({ name: `system.${list}`, keyName: 'key' });
+  const tell = useToast();
+  const kind = list === 'sources' ? 'source' : 'load';
+  return {
+    count: fields.length,
+    keys: fields.map((one) => one.key),
+    add() {
+      const { sources, loads } = getValues('system') as {
+        sources: { id: string }[];
+        loads: { id: string }[];
+      };
+      const taken = [...sources, ...loads].map((one) => one.id);
+      const n = fields.length;
+      append(
+        {
+          id: freeId(kind, taken),
+          name: `${kind === 'source' ? 'Charger' : 'Load'} ${n + 1}`,
+          counted: null,
+          ...(kind === 'source' ? { profile: {} } : {}),
+        },
+        { shouldFocus: false },
+      );
+      setTimeout(() => setFocus(`system.${list}.${n}.name`, { shouldSelect: true }));
+    },
+    take(index: number) {
+      const was = structuredClone(getValues(`system.${list}.${index}`) as { name?: string });
+      remove(index);
+      tell(`${was.name || 'The device'} removed.`, () => insert(index, was, { shouldFocus: false }));
+    },
+  };
+}
+
+function Device({ name, onRemove, children }: { name: string; onRemove(): void; children: React.ReactNode }) {
+  const called = (useWatch({ name: `${name}.name` }) as string | undefined) || 'device';
+  return (
+    <fieldset className="border-rule mt-2 border-t pt-2 first:mt-0 first:border-0 first:pt-0">
+      <legend className="sr-only">{called}</legend>
+      <div className="mb-1 flex justify-between">
+        <h3 className="font-semibold">{called}</h3>
+        <button type="button" className={`${buttonClass} flex items-center gap-1`} onClick={onRemove}>
+          <Trash2 className="size-3.5" aria-hidden /> Remove<span className="sr-only"> {called}</span>
+        </button>
+      </div>
+      {children}
+    </fieldset>
+  );
+}
+
+export function Sources({ view }: { view: VoltView }) {
+  const { keys, count, add, take } = useDevices('sources');
+  return (
+    <Section
+      title="Sources"
+      aside={
+        <button type="button" className={buttonClass} onClick={add}>
+          Add a source
+        </button>
+      }
+    >
+      {count === 0 && <p className="text-ink-soft text-sm">No charging source is described yet.</p>}
+      {keys.map((key, i) => {
+        const at = `sources.${i}`;
+        return (
+          <Device key={key} name={`system.${at}`} onRemove={() => take(i)}>
+            <Fields>
+              <TextField name={`system.${at}.name`} />
+              <ChoiceField name={`system.${at}.kind`} options={KIND_OPTIONS} />
+              <NumberField path={`${at}.ratedA`} />
+              <NumberField path={`${at}.hoursPerDay`} />
+              <ChoiceField name={`system.${at}.profile.preset`} options={PRESET_OPTIONS} />
+              <NumberField path={`${at}.profile.absorptionV`} voltView={view} />
+              <NumberField path={`${at}.profile.absorptionMinutes`} />
+              <NumberField path={`${at}.profile.tailA`} />
+              <NumberField path={`${at}.profile.floatV`} voltView={view} />
+              <NumberField path={`${at}.profile.rebulkV`} voltView={view} />
+              <NumberField path={`${at}.profile.compensationMvPerCellPerC`} />
+              <NumberField path={`${at}.profile.chargeAboveC`} />
+              <ChoiceField name={`system.${at}.senses`} options={SENSES_OPTIONS} />
+              <ChoiceField name={`system.${at}.across`} options={PART_OPTIONS} />
+              <YesNoField name={`system.${at}.counted`} />
+              <NumberField path={`${at}.conductor.metres`} />
+              <NumberField path={`${at}.conductor.squareMm`} />
+            </Fields>
+            <details className="mt-2">
+              <summary className="text-accent cursor-pointer text-sm underline">
+                Equalisation of this charger
+              </summary>
+              <div className="mt-2">
+                <Fields>
+                  <NumberField path={`${at}.profile.equalise.volts`} voltView={view} />
+                  <NumberField path={`${at}.profile.equalise.minutes`} />
+                  <NumberField path={`${at}.profile.equalise.everyDays`} />
+                  <NumberField path={`${at}.profile.equalise.retryDays`} />
+                </Fields>
+              </div>
+            </details>
+          </Device>
+        );
+      })}
+    </Section>
+  );
+}
+
+export function Loads({ view }: { view: VoltView }) {
+  const { keys, count, add, take } = useDevices('loads');
+  return (
+    <Section
+      title="Loads"
+      aside={
+        <button type="button" className={buttonClass} onClick={add}>
+          Add a load
+        </button>
+      }
+    >
+      {count === 0 && <p className="text-ink-soft text-sm">No load is described yet.</p>}
+      {keys.map((key, i) => {
+        const at = `loads.${i}`;
+        return (
+          <Device key={key} name={`system.${at}`} onRemove={() => take(i)}>
+            <Fields>
+              <TextField name={`system.${at}.name`} />
+              <ChoiceField name={`system.${at}.kind`} options={LOAD_KIND_OPTIONS} />
+              <NumberField path={`${at}.usualA`} />
+              <NumberField path={`${at}.hoursPerDay`} />
+              <NumberField path={`${at}.alarmV`} voltView={view} />
+              <NumberField path={`${at}.cutoffV`} voltView={view} />
+              <NumberField path={`${at}.reconnectV`} voltView={view} />
+              <NumberField path={`${at}.cutoffPercent`} />
+              <NumberField path={`${at}.reconnectPercent`} />
+              <NumberField path={`${at}.surgeA`} />
+              <YesNoField name={`system.${at}.counted`} />
+              <NumberField path={`${at}.conductor.metres`} />
+              <NumberField path={`${at}.conductor.squareMm`} />
+            </Fields>
+          </Device>
+        );
+      })}
+    </Section>
+  );
+}

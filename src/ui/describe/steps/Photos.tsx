@@ -1,0 +1,104 @@
+'use client';
+/** Photos of one item of the checklist: taken in, shown small, removed with a way back. */
+
+import { Camera } from 'lucide-react';
+import { useId, useState } from 'react';
+import { useToast } from '@/ui/primitives/Toasts';
+import type { PhotoShown } from '../DescribeWorkspace';
+import { buttonClass } from './Section';
+
+export function usePhotos(jobId: string, start: PhotoShown[]) {
+  const [list, setList] = useState(start);
+  const [busy, setBusy] = useState<string | null>(null);
+  const [problem, setProblem] = useState<{ item: string; text: string } | null>(null);
+  const tell = useToast();
+
+  async function add(item: string, files: FileList): Promise<void> {
+    setBusy(item);
+    setProblem(null);
+    for (const file of files)
+      try {
+        const response = await fetch(`/api/jobs/${jobId}/photos?item=${encodeURIComponent(item)}`, {
+          method: 'POST',
+          body: file,
+        });
+        const answer = (await response.json()) as PhotoShown & { error?: string };
+        if (response.ok) setList((now) => [...now, answer]);
+        else setProblem({ item, text: `${file.name}: ${answer.error ?? 'it could not be stored.'}` });
+      } catch {
+        setProblem({ item, text: `${file.name}: the server could not be reached. Take it in again.` });
+      }
+    setBusy(null);
+  }
+
+  async function remove(photo: PhotoShown): Promise<void> {
+    const url = `/api/photos/${photo.id}`;
+    if (!(await fetch(url, { method: 'DELETE' })).ok) return;
+    setList((now) => now.filter((one) => one.id !== photo.id));
+    tell('Photo removed.', () => {
+      void fetch(url, { method: 'POST' }).then(({ ok }) => ok && setList((now) => [...now, photo]));
+    });
+  }
+
+  return { list, busy, problem, add, remove };
+}
+
+export function Photos({
+  item,
+  of,
+  photos,
+}: {
+  item: string;
+  of: string;
+  photos: ReturnType<typeof usePhotos>;
+}) {
+  const id = useId();
+  const mine = photos.list.filter((one) => one.item === item);
+  return (
+    <div className="mt-1.5 flex flex-wrap items-center gap-2">
+      {mine.map((photo, i) => (
+        <figure key={photo.id} className="relative">
+          <a href={`/api/photos/${photo.id}`} target="_blank" rel="noreferrer">
+            {/* eslint-disable-next-line @next/next/no-img-element -- it comes small from our own database */}
+            <img
+              src={`/api/photos/${photo.id}`}
+              alt={`Photo ${i + 1}: ${of}`}
+              className="border-rule-strong h-14 w-auto border"
+            />
+          </a>
+          <button
+            type="button"
+            aria-label={`Remove photo ${i + 1}: ${of}`}
+            className="bg-sheet border-rule-strong absolute -top-1.5 -right-1.5 size-6 border leading-none"
+            onClick={() => void photos.remove(photo)}
+          >
+            ×
+          </button>
+        </figure>
+      ))}
+      <label
+        htmlFor={id}
+        className={`${buttonClass} flex cursor-pointer items-center gap-1 focus-within:outline-2`}
+      >
+        <Camera className="size-3.5" aria-hidden />
+        {photos.busy === item ? 'Storing …' : 'Photo'}
+        <span className="sr-only"> of: {of}</span>
+        <input
+          id={id}
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          multiple
+          className="sr-only"
+          onChange={({ target }) => {
+            if (target.files?.length) void photos.add(item, target.files).then(() => (target.value = ''));
+          }}
+        />
+      </label>
+      {photos.problem?.item === item && (
+        <p role="alert" className="text-hazard text-sm">
+          {photos.problem.text}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,115 @@
+'use client';
+/** Settings: the review, the sheet of what to set, the check of a reading against a rested battery, and the record of changes. */
+
+import Link from 'next/link';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { Tabs } from 'radix-ui';
+import { useMemo } from 'react';
+import { CALCULATORS } from '@/core/plan/calculators';
+import { reviewSettings } from '@/core/system/review/review';
+import type { ChangeShown } from '../DescribeWorkspace';
+import { useTyped } from '../fields/context';
+import { NoteList } from '../NoteList';
+import type { DescriptionForm } from '../useDescription';
+import { RestCheck } from './RestCheck';
+import { Schools } from './Schools';
+import { Section } from './Section';
+import { SettingsSheet } from './SettingsSheet';
+
+const VIEWS = [
+  { id: 'review', name: 'Review' },
+  { id: 'sheet', name: 'Settings sheet' },
+  { id: 'schools', name: 'Schools' },
+  { id: 'rest', name: 'Rest voltage' },
+  { id: 'calculators', name: 'Calculators' },
+] as const;
+
+interface Props {
+  jobId: string;
+  systemId: string;
+  changes: ChangeShown[];
+  description: DescriptionForm;
+}
+
+export function Settings({ jobId, systemId, changes, description }: Props) {
+  const { system, job } = useTyped();
+  const review = useMemo(() => reviewSettings(system, job), [system, job]);
+  const router = useRouter();
+  const asked = useSearchParams().get('view');
+  const view = VIEWS.some((one) => one.id === asked) ? asked! : 'review';
+  return (
+    <Tabs.Root
+      value={view}
+      onValueChange={(to) => router.replace(`/jobs/${jobId}/settings?view=${to}`, { scroll: false })}
+    >
+      <Tabs.List
+        aria-label="Views of the settings"
+        className="border-rule-strong mb-3 flex flex-wrap gap-1 border-b"
+      >
+        {VIEWS.map((one) => (
+          <Tabs.Trigger
+            key={one.id}
+            value={one.id}
+            className="data-[state=active]:border-accent data-[state=active]:bg-sheet border-b-3 border-transparent px-3 py-1.5 data-[state=active]:font-semibold"
+          >
+            {one.name}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <Tabs.Content value="review">
+        <Section
+          title="Settings review"
+          about={`${review.made} checks of the description alone, before any log; ${review.waiting} wait for something that is not known.`}
+        >
+          {review.notes.length > 0 ? (
+            <NoteList notes={review.notes} />
+          ) : (
+            <p>
+              {review.made === 0
+                ? 'Too little is known to check anything. What to find out first stands beside.'
+                : 'Nothing speaks against these settings.'}
+            </p>
+          )}
+        </Section>
+      </Tabs.Content>
+      <Tabs.Content value="sheet">
+        <SettingsSheet
+          jobId={jobId}
+          systemId={systemId}
+          sheet={review.sheet}
+          changes={changes}
+          description={description}
+        />
+      </Tabs.Content>
+      <Tabs.Content value="schools">
+        <Schools />
+      </Tabs.Content>
+      <Tabs.Content value="rest">
+        <RestCheck />
+      </Tabs.Content>
+      <Tabs.Content value="calculators">
+        <Section title="Little calculators" about="With this system’s figures put in.">
+          <ul className="grid gap-2 sm:grid-cols-2">
+            {CALCULATORS.map((one) => {
+              const given = Object.entries(one.from?.(system) ?? {}).filter(
+                ([, value]) => value !== undefined,
+              );
+              const query = new URLSearchParams(given.map(([key, value]) => [key, String(value)]));
+              return (
+                <li key={one.id}>
+                  <Link
+                    href={`/calculators/${one.id}?${query.toString()}`}
+                    className="text-accent font-semibold underline"
+                  >
+                    {one.title}
+                  </Link>
+                  <span className="text-ink-soft block text-sm">{one.about}</span>
+                </li>
+              );
+            })}
+          </ul>
+        </Section>
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}

@@ -1,0 +1,292 @@
+'use client';
+/** What to set, device by device, and the record of what was changed, when and why. */
+
+import { Dialog } from 'radix-ui';
+import { useId, useState } from 'react';
+import type { SheetRow } from '@/core/system/review/review';
+import type { System } from '@/core/system/schema';
+import { useToast } from '@/ui/primitives/Toasts';
+import type { ChangeShown } from '../DescribeWorkspace';
+import { inputClass } from '../fields/FieldFrame';
+import { readNumber } from '../fields/secondUnit';
+import type { DescriptionForm } from '../useDescription';
+import { buttonClass, mainButtonClass, Section } from './Section';
+import { figure, groupedByDevice } from './sheetText';
+
+interface Props {
+  jobId: string;
+  systemId: string;
+  sheet: readonly SheetRow[];
+  changes: ChangeShown[];
+  description: DescriptionForm;
+}
+
+export function SettingsSheet({ jobId, systemId, sheet, changes: start, description }: Props) {
+  const [changes, setChanges] = useState(start);
+  const [open, setOpen] = useState<SheetRow | null>(null);
+  const tell = useToast();
+
+  async function undo(change: ChangeShown): Promise<void> {
+    await description.settledVersion('system');
+    const response = await fetch(`/api/systems/${systemId}/changes/${change.id}`, { method: 'DELETE' });
+    if (!response.ok) return;
+    const answer = (await response.json()) as { version: number; system: System };
+    description.adopt('system', answer.version, answer.system);
+    setChanges((now) => now.filter((one) => one.id !== change.id));
+    tell(`${change.label} put back.`);
+  }
+
+  return (
+    <>
+      <Section
+        title="Settings sheet"
+        about="A setting that works is kept, whatever school it was made by. Do not raise a limit to hide a fault."
+        aside={
+          <a href={`/jobs/${jobId}/settings-sheet`} className={buttonClass}>
+            Print
+          </a>
+        }
+      >
+        {sheet.length === 0 && (
+          <p className="text-ink-soft">Too little is known to advise on anything yet.</p>
+        )}
+        {groupedByDevice(sheet).map(([device, rows]) => (
+          <div key={device} className="mb-3">
+            <h3 className="font-semibold">{device}</h3>
+            <div className="overflow-x-auto">
+              <table className="w-full text-sm">
+                <thead className="sr-only">
+                  <tr>
+                    <th>Setting</th>
+                    <th>Now</th>
+                    <th>Advised</th>
+                    <th>School and reason</th>
+                    <th>Change</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {rows.map((row) => (
+                    <tr
+                      key={row.path}
+                      className={`border-rule border-t align-top ${row.verdict === 'keep' ? 'text-ink-soft' : ''}`}
+                    >
+                      <td className="w-44 py-1 pr-2">{row.label}</td>
+                      <td className="w-24 py-1 pr-2 text-right font-mono">{figure(row.now, row.unit)}</td>
+                      <td className="w-28 py-1 pr-2 text-right font-mono">
+                        {row.verdict === 'keep' ? 'keep' : <strong>{figure(row.advised, row.unit)}</strong>}
+                      </td>
+                      <td className="py-1 pr-2">
+                        {row.verdict !== 'keep' && (
+                          <>
+                            {row.verdict === 'not-known' && 'Read it off first. '}
+                            {row.school && <em>School: {row.school}. </em>}
+                            {row.why}
+                          </>
+                        )}
+                      </td>
+                      <td className="w-20 py-1 text-right">
+                        <button
+                          type="button"
+                          className={buttonClass}
+                          aria-label={`Change ${row.ofName}: ${row.label}`}
+                          onClick={() => setOpen(row)}
+                        >
+                          Change
+                        </button>
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </div>
+        ))}
+      </Section>
+
+      <Section title="Changed settings" about="Kept with the system, whoever comes next.">
+        {changes.length === 0 ? (
+          <p className="text-ink-soft text-sm">Nothing was changed for the record yet.</p>
+        ) : (
+          <ul className="text-sm">
+            {changes.map((one) => (
+              <li
+                key={one.id}
+                className="border-rule flex flex-wrap items-baseline gap-x-3 border-t py-1 first:border-0"
+              >
+                <span className="font-mono">{one.on}</span>
+                <span className="font-semibold">{one.label}</span>
+                <span className="font-mono">
+                  {figure(one.before, one.unit)} → {figure(one.after, one.unit)}
+                </span>
+                <span className="min-w-40 flex-1">{one.why}</span>
+                <button
+                  type="button"
+                  className={buttonClass}
+                  onClick={() => void undo(one)}
+                  aria-label={`Put back ${one.label}`}
+                >
+                  Put back
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </Section>
+
+      <ChangeDialog
+        key={open?.path ?? 'closed'}
+        row={open}
+        systemId={systemId}
+        description={description}
+        onClose={() => setOpen(null)}
+        onChanged={(change) => {
+          setChanges((now) => [change, ...now]);
+          setOpen(null);
+        }}
+      />
+    </>
+  );
+}
+
+interface DialogProps {
+  row: SheetRow | null;
+  systemId: string;
+  description: DescriptionForm;
+  onClose(): void;
+  onChanged(change: ChangeShown): void;
+}
+
+function ChangeDialog({ row, systemId, description, onClose, onChanged }: DialogProps) {
+  const id = useId();
+  const [after, setAfter] = useState(row ? String(row.advised) : '');
+  const [why, setWhy] = useState(row?.verdict === 'change' ? row.why : '');
+  const [on, setOn] = useState(() => new Date().toLocaleDateString('sv'));
+  const [problems, setProblems] = useState<Record<string, string>>({});
+  const [busy, setBusy] = useState(false);
+
+  async function change(setting: SheetRow): Promise<void> {
+    setBusy(true);
+    setProblems({});
+    const value = after.trim() === 'off' ? null : (readNumber(after) ?? null);
+    try {
+      for (let attempt = 0; attempt < 2; attempt++) {
+        const base = await description.settledVersion('system');
+        const response = await fetch(`/api/systems/${systemId}/changes`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ base, path: setting.path, after: value, why, on }),
+        });
+        const answer = (await response.json()) as {
+          version: number;
+          system: System;
+          value?: System;
+          id?: string;
+          change?: ChangeShown;
+          problems?: Record<string, string>;
+          error?: string;
+        };
+        if (response.status === 409 && answer.value) {
+          description.adopt('system', answer.version, answer.value);
+          continue;
+        }
+        if (response.ok && answer.change) {
+          description.adopt('system', answer.version, answer.system);
+          onChanged(answer.change);
+          return;
+        }
+        setProblems(answer.problems ?? { '': answer.error ?? 'The change could not be stored. Try again.' });
+        return;
+      }
+      setProblems({ '': 'Somebody is changing this system at the same time. Try again.' });
+    } catch {
+      setProblems({ '': 'The server could not be reached. Nothing was changed; try again.' });
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  const field = (name: string, label: string, input: React.ReactNode) => (
+    <div className="mt-2">
+      <label htmlFor={`${id}-${name}`} className="block text-sm font-semibold">
+        {label}
+      </label>
+      {input}
+      {problems[name] && (
+        <p role="alert" className="text-hazard text-sm">
+          {problems[name]}
+        </p>
+      )}
+    </div>
+  );
+  return (
+    <Dialog.Root open={row !== null} onOpenChange={(to) => !to && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-black/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="border-rule-strong bg-sheet fixed top-1/2 left-1/2 max-h-[90dvh] w-[min(30rem,calc(100vw-2rem))] -translate-1/2 overflow-y-auto border p-4"
+        >
+          {row && (
+            <form
+              onSubmit={(event) => {
+                event.preventDefault();
+                void change(row);
+              }}
+            >
+              <Dialog.Title className="font-semibold">
+                {row.ofName}: {row.label}
+              </Dialog.Title>
+              <p className="text-ink-soft text-sm">
+                Now {figure(row.now, row.unit)}. The change is set in this description and kept for the
+                record; set it on the device too.
+              </p>
+              {field(
+                'after',
+                `New value${row.unit ? `, ${row.unit}` : ''} (“off” for none)`,
+                <input
+                  id={`${id}-after`}
+                  className={`${inputClass} w-40 font-mono`}
+                  value={after}
+                  onChange={({ target }) => setAfter(target.value)}
+                />,
+              )}
+              {field(
+                'on',
+                'Changed on',
+                <input
+                  id={`${id}-on`}
+                  type="date"
+                  className={inputClass}
+                  value={on}
+                  onChange={({ target }) => setOn(target.value)}
+                />,
+              )}
+              {field(
+                'why',
+                'Why',
+                <textarea
+                  id={`${id}-why`}
+                  rows={4}
+                  className={`${inputClass} h-auto w-full py-1`}
+                  value={why}
+                  onChange={({ target }) => setWhy(target.value)}
+                />,
+              )}
+              {(problems[''] ?? problems.path) && (
+                <p role="alert" className="text-hazard mt-2 text-sm">
+                  {problems[''] ?? problems.path}
+                </p>
+              )}
+              <div className="mt-3 flex justify-end gap-2">
+                <Dialog.Close className={buttonClass}>Leave it</Dialog.Close>
+                <button type="submit" className={mainButtonClass} disabled={busy}>
+                  Change and record
+                </button>
+              </div>
+            </form>
+          )}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,240 @@
+'use client';
+/** Take in: the job, and all of its system that is known. */
+
+import { useState } from 'react';
+import { useFormContext } from 'react-hook-form';
+import { COMPLAINT_WORDS } from '@/core/diagnosis/summary';
+import { ampHours } from '@/core/quantity/text';
+import { capacityAtRate } from '@/core/system/peukert';
+import { presetVolts } from '@/core/system/known';
+import { CHEMISTRY, isLead } from '@/core/system/chemistry';
+import { COMPLAINTS } from '@/core/system/schema';
+import { CHEMISTRY_OPTIONS, METHOD_OPTIONS, PART_OPTIONS, VOLTAGE_AT_OPTIONS } from '@/core/system/words';
+import { ChoiceField, YesNoField } from '../fields/ChoiceField';
+import { useTyped } from '../fields/context';
+import { JobNumberField } from '../fields/JobNumberField';
+import { NumberField } from '../fields/NumberField';
+import { VOLT_VIEW_NAMES, VOLT_VIEWS, type VoltView } from '../fields/secondUnit';
+import { TextField } from '../fields/TextField';
+import { Checkboxes } from '../fields/Checkboxes';
+import { Loads, Sources } from './Devices';
+import { OptionalPart } from './OptionalPart';
+import { buttonClass, Fields, Section } from './Section';
+
+export function TakeIn({ jobId }: { jobId: string }) {
+  const [view, setView] = useState<VoltView>('cell');
+  return (
+    <form noValidate onSubmit={(event) => event.preventDefault()}>
+      <Section title="The job">
+        <Fields>
+          <TextField name="job.title" label="Title" where="One line that the owner would recognise." />
+          <TextField name="job.since" label="Since when" where="Day, season, or what happened then." />
+          <TextField name="job.changed" label="What changed" where="New devices, new settings, new loads." />
+          <TextField name="job.tried" label="Already tried" where="By the owner or by a colleague." />
+        </Fields>
+        <div className="mt-3 grid gap-3 md:grid-cols-2">
+          <Checkboxes
+            name="job.complaints"
+            legend="Complaint"
+            options={COMPLAINTS.map((id) => ({ id, name: COMPLAINT_WORDS[id] }))}
+          />
+          <TextField name="job.notes" label="Notes" kind="lines" where="Anything else that was said." />
+        </div>
+      </Section>
+
+      <Section
+        title="First reading"
+        about="What the display and a meter of your own said before anything was touched."
+      >
+        <Fields>
+          <JobNumberField
+            path="reading.displayedPercent"
+            label="Displayed percentage"
+            unit="%"
+            where="On the monitor."
+          />
+          <JobNumberField
+            path="reading.volts"
+            label="Rest voltage"
+            unit="V"
+            where="At the battery posts, everything off."
+          />
+          <JobNumberField
+            path="reading.hoursAtRest"
+            label="At rest for"
+            unit="h"
+            where="Since anything flowed in or out."
+          />
+          <JobNumberField
+            path="reading.celsius"
+            label="Battery temperature"
+            unit="°C"
+            where="At the case or a post."
+          />
+          <ChoiceField
+            name="job.reading.after"
+            label="Before that it was"
+            where="Charge leaves surface charge, discharge a dip."
+            options={[
+              { id: 'charge', name: 'being charged' },
+              { id: 'discharge', name: 'being discharged' },
+            ]}
+          />
+        </Fields>
+        <p className="mt-2 text-sm">
+          <a href={`/jobs/${jobId}/settings?view=rest`} className="text-accent underline">
+            What this reading says
+          </a>
+        </p>
+      </Section>
+
+      <Battery view={view} setView={setView} />
+      <Sources view={view} />
+      <Monitor view={view} />
+      <Loads view={view} />
+      <OptionalPart part="bms" title="BMS" about="Voltages of one cell.">
+        <Fields>
+          {[
+            'cellHighV',
+            'cellHighReleaseV',
+            'cellLowV',
+            'cellLowReleaseV',
+            'balanceV',
+            'chargeAboveC',
+            'dischargeAboveC',
+            'maxChargeA',
+            'maxDischargeA',
+          ].map((key) => (
+            <NumberField key={key} path={`bms.${key}`} />
+          ))}
+        </Fields>
+      </OptionalPart>
+      <Section title="Site">
+        <Fields>
+          <TextField name="system.name" />
+          <TextField name="system.timeZone" list="time-zones" />
+          <NumberField path="site.coldestC" />
+          <NumberField path="site.warmestC" />
+          <NumberField path="site.airflow" />
+        </Fields>
+        <datalist id="time-zones">
+          {Intl.supportedValuesOf('timeZone').map((zone) => (
+            <option key={zone} value={zone} />
+          ))}
+        </datalist>
+      </Section>
+    </form>
+  );
+}
+
+function Battery({ view, setView }: { view: VoltView; setView(view: VoltView): void }) {
+  const { system } = useTyped();
+  const { setValue } = useFormContext();
+  const { chemistry, cellsInSeries, capacityAh, capacityHours } = system.bank;
+  const lead = chemistry !== undefined && isLead(chemistry);
+  const exponent = system.monitor?.peukert ?? 1.25;
+  const atTwenty =
+    lead && capacityAh && capacityHours && capacityHours !== 20
+      ? `That is ${ampHours(capacityAtRate({ capacityAh, hours: capacityHours }, 20, exponent))} at 20 h (Peukert, exponent ${exponent}).`
+      : null;
+  const fill = () => {
+    if (!chemistry || !cellsInSeries) return;
+    const { charge, float } = presetVolts(chemistry, cellsInSeries);
+    const set = (path: string, value: unknown) =>
+      setValue(`system.bank.${path}`, value, { shouldValidate: true, shouldDirty: true });
+    set('chargeVolts', charge);
+    set('floatVolts', float);
+    set('compensationMvPerCellPerC', CHEMISTRY[chemistry].compensation);
+  };
+  return (
+    <Section
+      title="Battery"
+      aside={
+        <label className="text-sm">
+          Beside volts show{' '}
+          <select
+            className="border-rule-strong bg-paper border px-1 py-0.5"
+            value={view}
+            onChange={(event) => setView(event.target.value as VoltView)}
+          >
+            {VOLT_VIEWS.map((one) => (
+              <option key={one} value={one}>
+                {VOLT_VIEW_NAMES[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+      }
+    >
+      <Fields>
+        <ChoiceField name="system.bank.chemistry" options={CHEMISTRY_OPTIONS} />
+        <NumberField path="bank.cellsInSeries" />
+        <NumberField path="bank.stringsInParallel" />
+        <NumberField path="bank.capacityAh" more={atTwenty} />
+        <NumberField path="bank.capacityHours" />
+        <TextField name="system.bank.installedOn" kind="date" />
+      </Fields>
+      <div className="mt-4 mb-2 flex flex-wrap items-center gap-3">
+        <h3 className="font-semibold">The maker’s voltages at 25 °C</h3>
+        <button type="button" className={buttonClass} onClick={fill} disabled={!chemistry || !cellsInSeries}>
+          Use what is usual for {chemistry ? CHEMISTRY[chemistry].name : 'the chemistry'}
+        </button>
+      </div>
+      <Fields>
+        {['chargeVolts.min', 'chargeVolts.max', 'floatVolts.min', 'floatVolts.max'].map((key) => (
+          <NumberField key={key} path={`bank.${key}`} voltView={view} />
+        ))}
+        {(chemistry === undefined || lead) && (
+          <>
+            <NumberField path="bank.compensationMvPerCellPerC.min" />
+            <NumberField path="bank.compensationMvPerCellPerC.max" />
+          </>
+        )}
+        {['maxChargeA', 'chargeAboveC', 'dischargeAboveC'].map((key) => (
+          <NumberField key={key} path={`bank.${key}`} />
+        ))}
+      </Fields>
+      {(chemistry === undefined || lead) && (
+        <>
+          <h3 className="mt-4 font-semibold">Equalisation</h3>
+          <p className="text-ink-soft mb-2 text-sm">
+            Only where the maker’s sheet asks for it; leave it empty for never.
+          </p>
+          <Fields>
+            <NumberField path="bank.equalise.volts" voltView={view} />
+            <NumberField path="bank.equalise.minutes" />
+            <NumberField path="bank.equalise.everyDays" />
+            <TextField name="system.bank.equalise.lastOn" kind="date" />
+          </Fields>
+        </>
+      )}
+    </Section>
+  );
+}
+
+function Monitor({ view }: { view: VoltView }) {
+  return (
+    <OptionalPart part="monitor" title="Monitor">
+      <Fields>
+        <ChoiceField name="system.monitor.method" options={METHOD_OPTIONS} />
+        <NumberField path="monitor.capacityAh" />
+        <NumberField path="monitor.chargedV" voltView={view} />
+        {[
+          'tailPercent',
+          'detectionMinutes',
+          'efficiencyPercent',
+          'peukert',
+          'floorPercent',
+          'thresholdA',
+          'startPercent',
+          'bulkEndPercent',
+        ].map((key) => (
+          <NumberField key={key} path={`monitor.${key}`} />
+        ))}
+        <YesNoField name="system.monitor.peukertBelowRate" unknownAs={undefined} />
+        <ChoiceField name="system.monitor.sees" options={PART_OPTIONS} />
+        <ChoiceField name="system.monitor.voltageAt" options={VOLTAGE_AT_OPTIONS} />
+      </Fields>
+    </OptionalPart>
+  );
+}

@@ -1,0 +1,150 @@
+'use client';
+/** A new job: on which system, what it is about; the rest is asked under Take in. */
+
+import { useRouter } from 'next/navigation';
+import { useId, useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
+import { COMPLAINT_WORDS } from '@/core/diagnosis/summary';
+import type { Problems } from '@/core/system/check';
+import { type Complaint, COMPLAINTS } from '@/core/system/schema';
+import { inputClass } from '@/ui/describe/fields/FieldFrame';
+import { mainButtonClass } from '@/ui/describe/steps/Section';
+
+interface Wanted {
+  systemId: string;
+  systemName: string;
+  title: string;
+  complaints: Complaint[];
+}
+
+export function NewJob({ systems }: { systems: { id: string; name: string }[] }) {
+  const id = useId();
+  const router = useRouter();
+  const { control, handleSubmit, register, setError, setFocus, formState } = useForm<Wanted>({
+    defaultValues: { systemId: '', systemName: '', title: '', complaints: [] },
+  });
+  const [failed, setFailed] = useState('');
+  const systemId = useWatch({ control, name: 'systemId' });
+
+  async function open({ systemId: of, systemName, title, complaints }: Wanted): Promise<void> {
+    setFailed('');
+    try {
+      const response = await fetch('/api/jobs', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          ...(of ? { systemId: of } : { systemName }),
+          timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+          title,
+          complaints,
+        }),
+      });
+      const answer = (await response.json()) as { id?: string; problems?: Problems };
+      if (answer.id) {
+        router.push(`/jobs/${answer.id}/take-in`);
+        return;
+      }
+      for (const [name, message] of Object.entries(answer.problems ?? {}))
+        setError(name as keyof Wanted, { message });
+      const first = Object.keys(answer.problems ?? {})[0];
+      if (first) setFocus(first as keyof Wanted);
+    } catch {
+      setFailed('The server could not be reached. What you typed is still here; try again.');
+    }
+  }
+
+  const problem = (name: keyof Wanted) =>
+    formState.errors[name]?.message && (
+      <p role="alert" className="text-hazard text-sm">
+        {formState.errors[name].message}
+      </p>
+    );
+  return (
+    <main className="mx-auto w-full max-w-xl p-4">
+      <h1 className="mb-3 text-xl font-semibold">New job</h1>
+      <form
+        noValidate
+        className="border-rule-strong bg-sheet flex flex-col gap-3 border p-4"
+        onSubmit={(event) => void handleSubmit(open)(event)}
+      >
+        <div>
+          <label htmlFor={`${id}-system`} className="block font-semibold">
+            System
+          </label>
+          <select id={`${id}-system`} className={`${inputClass} h-8 w-full`} {...register('systemId')}>
+            <option value="">a new system</option>
+            {systems.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+          {problem('systemId')}
+        </div>
+        {systemId === '' && (
+          <div>
+            <label htmlFor={`${id}-name`} className="block font-semibold">
+              Name of the system
+            </label>
+            <input
+              id={`${id}-name`}
+              autoComplete="off"
+              className={`${inputClass} h-8 w-full`}
+              {...register('systemName')}
+            />
+            {problem('systemName')}
+          </div>
+        )}
+        <div>
+          <label htmlFor={`${id}-title`} className="block font-semibold">
+            Title of the job
+          </label>
+          <input
+            id={`${id}-title`}
+            autoComplete="off"
+            className={`${inputClass} h-8 w-full`}
+            {...register('title')}
+          />
+          <p className="text-ink-soft text-xs">One line that the owner would recognise.</p>
+          {problem('title')}
+        </div>
+        <fieldset>
+          <legend className="font-semibold">Complaint</legend>
+          <Controller
+            name="complaints"
+            control={control}
+            render={({ field }) => (
+              <div className="flex flex-wrap gap-x-4 gap-y-1 pt-1">
+                {COMPLAINTS.map((one) => (
+                  <label key={one} className="flex items-center gap-1.5">
+                    <input
+                      type="checkbox"
+                      className="size-4 accent-(--accent)"
+                      checked={field.value.includes(one)}
+                      onChange={({ target }) =>
+                        field.onChange(
+                          target.checked
+                            ? [...field.value, one]
+                            : field.value.filter((other) => other !== one),
+                        )
+                      }
+                    />
+                    {COMPLAINT_WORDS[one]}
+                  </label>
+                ))}
+              </div>
+            )}
+          />
+        </fieldset>
+        {failed && (
+          <p role="alert" className="text-hazard">
+            {failed}
+          </p>
+        )}
+        <button type="submit" className={`${mainButtonClass} self-start`} disabled={formState.isSubmitting}>
+          Open the job
+        </button>
+      </form>
+    </main>
+  );
+}
