@@ -1,17 +1,8 @@
 /** The whole story in a browser: open a job, take in a log, see the stages and the finding, print the report. */
 
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { demoJob } from '@/core/simulate/demo';
-
-async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-    .analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).join(' | ')}`)).toEqual(
-    [],
-  );
-}
+import { expectAccessible } from '../support/browser';
 
 async function openJob(page: Page, name: RegExp): Promise<void> {
   await page.goto('/');

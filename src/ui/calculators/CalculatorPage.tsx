@@ -88,7 +88,7 @@ export function CalculatorPage({ id, start }: { id: string; start: Record<string
               );
             })}
           </div>
-          <output className="ruled border-rule block border p-3" aria-label="Result">
+          <output className="bg-paper border-rule block border p-3" aria-label="Result">
             {computed.ok ? (
               computed.outputs.map((one, i) => (
                 <span key={one.label} className="mb-1 block">

@@ -3,6 +3,7 @@
 
 import Link from 'next/link';
 import { useMemo } from 'react';
+import { missingBasics } from '@/core/system/known';
 import { reviewSettings } from '@/core/system/review/review';
 import type { DescribeStep } from '@/ui/workspace/steps';
 import { useTyped } from './fields/context';
@@ -14,14 +15,15 @@ export function ReviewPanel({ jobId, step }: { jobId: string; step: DescribeStep
   const notes = review.notes.filter((one) => one.weight !== 'remark');
   return (
     <div className="p-3">
+      {/* The settings step shows the notes at length. */}
       <h2 className="font-semibold">What the description says</h2>
       <p className="text-ink-soft mb-2 text-xs">
         {review.made} checks made, {review.waiting} wait for something.
       </p>
-      {notes.length === 0 ? (
+      {step === 'settings' ? null : notes.length === 0 ? (
         <p className="mb-3 text-sm">
-          {review.made === 0
-            ? 'Too little is known yet to check anything.'
+          {missingBasics(system).length > 0
+            ? 'Too little is known yet to check much.'
             : 'Nothing speaks against these settings so far.'}
         </p>
       ) : (

@@ -29,6 +29,67 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
             </div>
           ))}
         </dl>
+        {report.hazards.length > 0 && (
+          <Section title="Hazards">
+            {report.hazards.map((one) => (
+              <p key={one} className="border-hazard mb-1 border-l-3 pl-2">
+                {one}
+              </p>
+            ))}
+          </Section>
+        )}
+        {report.checks.length > 0 && (
+          <Section title="Looked at">
+            {report.checks.map((one) => (
+              <div key={one.text} className="mb-1 break-inside-avoid">
+                <p>
+                  {one.text}: <strong>{one.answer}</strong>
+                  {one.note && `. ${one.note}`}
+                </p>
+                {one.photos.length > 0 && (
+                  <div className="my-1 flex flex-wrap gap-2">
+                    {one.photos.map((photo, i) => (
+                      // eslint-disable-next-line @next/next/no-img-element -- it comes small from our own database
+                      <img
+                        key={photo}
+                        src={`/api/photos/${photo}`}
+                        alt={`Photo ${i + 1}: ${one.text}`}
+                        className="border-rule max-h-56 w-auto max-w-full border"
+                      />
+                    ))}
+                  </div>
+                )}
+              </div>
+            ))}
+          </Section>
+        )}
+        {report.settings.length > 0 && (
+          <Section title="Settings">
+            <ul className="list-disc pl-5">
+              {report.settings.map((one) => (
+                <li key={one.text}>
+                  {one.text} {one.fix}
+                </li>
+              ))}
+            </ul>
+            <p className="no-print mt-1">
+              <Link href={`/jobs/${jobId}/settings-sheet`} className="text-accent underline">
+                The settings sheet
+              </Link>
+            </p>
+          </Section>
+        )}
+        {report.changed.length > 0 && (
+          <Section title="Changed settings">
+            <ul>
+              {report.changed.map(([on, label, before, after, why], i) => (
+                <li key={i}>
+                  <span className="font-mono">{on}</span> {label}: {before} → {after}. {why}
+                </li>
+              ))}
+            </ul>
+          </Section>
+        )}
         {report.trust.length > 0 && (
           <Section title="Can the log be believed?">
             {report.trust.map((one) => (

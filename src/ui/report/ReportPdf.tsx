@@ -1,6 +1,6 @@
 /** The report as a PDF on A4. */
 
-import { Document, Page, StyleSheet, Text, View } from '@react-pdf/renderer';
+import { Document, Image as Photo, Page, StyleSheet, Text, View } from '@react-pdf/renderer';
 import type { Report } from './sections';
 
 /** Families that the server has registered: see server/makeReport. */
@@ -35,7 +35,13 @@ const style = StyleSheet.create({
 
 const WIDTHS = ['23%', '13%', '14%', '13%', '13%', '13%', '11%'];
 
-export function ReportPdf({ report }: { report: Report }) {
+interface Props {
+  report: Report;
+  /** JPEG by photo id. */
+  photos: ReadonlyMap<string, Buffer>;
+}
+
+export function ReportPdf({ report, photos }: Props) {
   return (
     <Document title={report.title} author="Pazienza" language="en">
       <Page size="A4" style={style.page}>
@@ -46,6 +52,39 @@ export function ReportPdf({ report }: { report: Report }) {
             <Text style={[style.soft, { width: 90 }]}>{name}</Text>
             <Text style={{ flex: 1 }}>{value}</Text>
           </View>
+        ))}
+        {report.hazards.length > 0 && <Text style={style.heading}>Hazards</Text>}
+        {report.hazards.map((one) => (
+          <Text key={one}>– {one}</Text>
+        ))}
+        {report.checks.length > 0 && <Text style={style.heading}>Looked at</Text>}
+        {report.checks.map((one) => (
+          <View key={one.text} style={{ marginBottom: 3 }} wrap={one.photos.length > 2}>
+            <Text>
+              {one.text}: <Text style={style.strong}>{one.answer}</Text>
+              {one.note ? `. ${one.note}` : ''}
+            </Text>
+            <View style={[style.row, { flexWrap: 'wrap', gap: 6 }]}>
+              {one.photos.flatMap((photo) => {
+                const data = photos.get(photo);
+                return data
+                  ? [<Photo key={photo} src={{ data, format: 'jpg' }} style={{ height: 120 }} />]
+                  : [];
+              })}
+            </View>
+          </View>
+        ))}
+        {report.settings.length > 0 && <Text style={style.heading}>Settings</Text>}
+        {report.settings.map((one) => (
+          <Text key={one.text}>
+            – {one.text} {one.fix}
+          </Text>
+        ))}
+        {report.changed.length > 0 && <Text style={style.heading}>Changed settings</Text>}
+        {report.changed.map(([on, label, before, after, why], i) => (
+          <Text key={i}>
+            {on} {label}: {before} to {after}. {why}
+          </Text>
         ))}
         {report.trust.length > 0 && <Text style={style.heading}>Can the log be believed?</Text>}
         {report.trust.map((one) => (

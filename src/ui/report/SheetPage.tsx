@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { Change } from '@/core/bundle/schema';
 import { reviewSettings } from '@/core/system/review/review';
 import type { Job, System } from '@/core/system/schema';
+import { SheetTable } from '@/ui/describe/steps/SheetTable';
 import { figure, groupedByDevice } from '@/ui/describe/steps/sheetText';
 import { PrintButton } from './PrintButton';
 import { CAUTIONS } from './sections';
@@ -40,38 +41,7 @@ export function SheetPage({ jobId, job, system, changes }: Props) {
         {groupedByDevice(review.sheet).map(([device, rows]) => (
           <section key={device} className="mb-4">
             <h2 className="font-semibold">{device}</h2>
-            <div className="overflow-x-auto">
-              <table className="w-full border-collapse text-sm">
-                <thead>
-                  <tr className="border-rule-strong border-b text-left">
-                    <th className="w-48 py-1">Setting</th>
-                    <th className="w-24 text-right">Now</th>
-                    <th className="w-28 pr-4 text-right">Set</th>
-                    <th>School and reason</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {rows.map((row) => (
-                    <tr key={row.path} className="border-rule break-inside-avoid border-b align-top">
-                      <td className="py-1">{row.label}</td>
-                      <td className="py-1 text-right font-mono">{figure(row.now, row.unit)}</td>
-                      <td className="py-1 pr-4 text-right font-mono">
-                        {row.verdict === 'keep' ? 'keep' : <strong>{figure(row.advised, row.unit)}</strong>}
-                      </td>
-                      <td className="py-1">
-                        {row.verdict === 'not-known' && 'Read it off first. '}
-                        {row.verdict !== 'keep' && (
-                          <>
-                            {row.school && <em>School: {row.school}. </em>}
-                            {row.why}
-                          </>
-                        )}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
+            <SheetTable rows={rows} />
           </section>
         ))}
         {changes.length > 0 && (

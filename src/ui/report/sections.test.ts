@@ -1,6 +1,6 @@
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { takeInLog } from '@/core/log/takeIn';
-import { demoJob } from '@/core/simulate/demo';
+import { demoJob, demoSystem } from '@/core/simulate/demo';
 import { reportOf } from './sections';
 
 const { job, system, logs } = demoJob('tide-gauge');
@@ -25,4 +25,43 @@ test('without logs it says so instead of an empty table of findings', () => {
   expect(report.findings).toEqual([]);
   expect(report.facts).toContainEqual(['Charges seen', 'none']);
   expect(report.charges).toHaveLength(1);
+});
+
+test('what was looked at is in it with notes and photos, what was not is left out; hazards and settings come with what to do', () => {
+  const { job: coldJob, system: coldRoom } = demoSystem('vaccine-cold-room');
+  const looked = {
+    ...coldJob,
+    checks: {
+      joints: { answer: 'found' as const, note: 'green crust' },
+      tools: { answer: 'fine' as const },
+      mains: { answer: 'not-checked' as const, note: 'locked' },
+    },
+  };
+  const report = reportOf(looked, coldRoom, diagnose({ job: looked, system: coldRoom, series: [] }), {
+    photos: [
+      { id: 'p1', item: 'joints' },
+      { id: 'p2', item: 'cables' },
+    ],
+    changes: [
+      {
+        on: '2026-10-23',
+        path: 'loads.0.cutoffPercent',
+        label: 'Cold room inverter: Cuts off at',
+        unit: '%',
+        before: 20,
+        after: null,
+        why: 'Drifts.',
+      },
+    ],
+  });
+  expect(report.checks).toEqual([
+    { text: 'Insulated tools, no rings, no watch, no necklace', answer: 'fine', note: '', photos: [] },
+    { text: 'Connections are tight and clean', answer: 'found', note: 'green crust', photos: ['p1'] },
+    { text: 'Cable sizes and fuses fit the currents', answer: 'not checked', note: '', photos: ['p2'] },
+  ]);
+  expect(report.hazards.join(' ')).toMatch(/Second charger is not counted by the monitor/);
+  expect(report.settings.map((one) => one.text).join(' ')).toMatch(/Second charger floats at 27\.60 V/);
+  expect(report.changed).toEqual([
+    ['2026-10-23', 'Cold room inverter: Cuts off at', '20 %', 'not known', 'Drifts.'],
+  ]);
 });

@@ -2,10 +2,14 @@
 
 import { DateTime } from 'luxon';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { Change } from '@/core/bundle/schema';
 import { COMPLAINT_WORDS } from '@/core/diagnosis/summary';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
 import { CHEMISTRY } from '@/core/system/chemistry';
+import { checklistFor } from '@/core/system/checklist';
+import { reviewSettings } from '@/core/system/review/review';
 import type { Job, System } from '@/core/system/schema';
+import { figure } from '@/ui/describe/steps/sheetText';
 
 export interface ReportFinding {
   title: string;
@@ -17,7 +21,15 @@ export interface Report {
   title: string;
   system: string;
   facts: [string, string][];
+  /** Hazards of the description and the wiring walk. */
+  hazards: string[];
   trust: string[];
+  /** Answers of the checklists that were looked at, each with its photos. */
+  checks: { text: string; answer: string; note: string; photos: string[] }[];
+  /** What speaks against the settings, with what to do. */
+  settings: { text: string; fix: string }[];
+  /** Settings that were changed, a row each. */
+  changed: string[][];
   /** Causes that are possible or better. */
   findings: ReportFinding[];
   /** What was weighed and is unlikely or worse, in one sentence; empty when nothing was. */
@@ -37,8 +49,19 @@ export const CAUTIONS: readonly string[] = [
 
 const NOTABLE = ['strong', 'likely', 'possible'];
 
-export function reportOf(job: Job, system: System, diagnosis: Diagnosis): Report {
+export interface Beside {
+  photos: readonly { id: string; item: string }[];
+  changes: readonly Change[];
+}
+
+export function reportOf(
+  job: Job,
+  system: System,
+  diagnosis: Diagnosis,
+  { photos, changes }: Beside = { photos: [], changes: [] },
+): Report {
   const { bank } = system;
+  const review = reviewSettings(system, job);
   const clock = (iso: string) =>
     DateTime.fromISO(iso, { zone: system.timeZone }).toFormat('d LLL yyyy HH:mm');
   const dismissed = diagnosis.findings.filter(
@@ -70,7 +93,23 @@ export function reportOf(job: Job, system: System, diagnosis: Diagnosis): Report
         first && last ? `${diagnosis.charges.length}, ${clock(first.from)} to ${clock(last.to)}` : 'none',
       ],
     ],
+    hazards: diagnosis.hazards.map((one) => one.text),
     trust: diagnosis.trust.map((one) => one.text),
+    checks: checklistFor(system, job.works ?? []).flatMap((item) => {
+      const check = job.checks?.[item.id];
+      const taken = photos.filter((one) => one.item === item.id).map((one) => one.id);
+      if ((!check || check.answer === 'not-checked') && taken.length === 0) return [];
+      const answer = check?.answer === 'fine' ? 'fine' : check?.answer === 'found' ? 'found' : 'not checked';
+      return [{ text: item.text, answer, note: check?.note ?? '', photos: taken }];
+    }),
+    settings: review.notes.filter((one) => one.weight !== 'remark').map(({ text, fix }) => ({ text, fix })),
+    changed: changes.map((one) => [
+      one.on,
+      one.label,
+      figure(one.before, one.unit),
+      figure(one.after, one.unit),
+      one.why,
+    ]),
     findings: diagnosis.findings
       .filter((one) => NOTABLE.includes(one.standing))
       .map((one) => ({

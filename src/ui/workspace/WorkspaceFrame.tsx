@@ -34,7 +34,7 @@ export function WorkspaceFrame({
   return (
     <div className="flex min-h-0 flex-1 flex-col md:h-[calc(100dvh-2.5rem)] md:flex-row">
       <Spine jobId={jobId} current={step} states={states} />
-      <main className="flex min-w-0 flex-1 flex-col overflow-y-auto p-3">
+      <main className="relative flex min-w-0 flex-1 flex-col overflow-y-auto p-3">
         <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
           <div>
             <h1 className="text-lg leading-tight font-semibold">{title}</h1>

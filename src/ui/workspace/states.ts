@@ -41,7 +41,7 @@ export function stepStates(
       ? change > 0
         ? `${change} to change`
         : 'see notes'
-      : review.made === 0
+      : basics.length > 0
         ? 'too little known'
         : 'in order',
     logs: recordings === 0 ? 'none yet' : `${recordings} taken in`,

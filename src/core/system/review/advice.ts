@@ -140,8 +140,8 @@ export const ADVICE: readonly Row[] = [
         ? null
         : {
             value: 'lithium',
-            school: schoolOf(s.schools, 'leadPreset').name,
-            why: schoolOf(s.schools, 'leadPreset').why,
+            school: null,
+            why: `Where the charger has it. Where it has none, the school of “${schoolOf(s.schools, 'leadPreset').name}”: ${schoolOf(s.schools, 'leadPreset').why}`,
           },
   },
   {

@@ -94,13 +94,16 @@ export function reviewSettings(system: System, job: Subject['job'] = null): Revi
         lacking.set(error.path, (lacking.get(error.path) ?? 0) + 1);
       }
     }
-  notes.sort((a, b) => WEIGHTS.indexOf(a.weight) - WEIGHTS.indexOf(b.weight));
+  // What can hurt somebody comes first.
+  const rank = (note: ReviewNote) => (note.hazard ? -1 : WEIGHTS.indexOf(note.weight));
+  notes.sort((a, b) => rank(a) - rank(b));
   return {
     notes,
     sheet: sheetOf(s, notes),
     findOut: [...lacking]
       .map(([path, opens]) => ({ ...describe(path, system), path, opens }))
-      .sort((a, b) => b.opens - a.opens),
+      // Of equals, the one that stands first on the form.
+      .sort((a, b) => b.opens - a.opens || formOrder(a.path) - formOrder(b.path)),
     hazards: notes.flatMap(({ hazard, text, fix }) =>
       hazard ? [{ code: hazard, text: `${text} ${fix}` }] : [],
     ),
@@ -206,6 +209,12 @@ function known(advise: () => Advice | null): Advice | null {
 function settingAt(thing: object | undefined, path: string): number | string | null {
   const value = valueAt(thing, path);
   return typeof value === 'number' || typeof value === 'string' ? value : null;
+}
+
+const FORM_ORDER = Object.keys(FIELDS);
+function formOrder(path: string): number {
+  const pattern = path.replace(/\.\d+(?=\.|$)/g, '.*');
+  return FORM_ORDER.findIndex((one) => one === pattern || one.startsWith(`${pattern}.`));
 }
 
 /** What a fact is called and where it is found. A group, such as a cable, goes by its first field. */

@@ -20,7 +20,7 @@ export function Checkboxes({
       <legend className="text-sm font-semibold">{legend}</legend>
       <div className="flex flex-wrap gap-x-4 gap-y-1 pt-1">
         {options.map(({ id, name: word }) => (
-          <label key={id} className="flex items-center gap-1.5">
+          <label key={id} className="flex min-h-6 items-center gap-1.5">
             <input
               type="checkbox"
               className="size-4 accent-(--accent)"

@@ -20,7 +20,7 @@ export function FieldFrame({ id, label, where, problem, warning, children }: Pro
       <label htmlFor={id} className="block text-sm font-semibold">
         {label}
       </label>
-      <div className="flex items-center gap-1.5">{children}</div>
+      <div className="flex min-h-6 items-center gap-1.5">{children}</div>
       {problem ? (
         <p role="alert" className="text-hazard text-xs">
           {problem}

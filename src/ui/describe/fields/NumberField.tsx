@@ -85,7 +85,7 @@ interface InputProps {
   quiet?: boolean;
 }
 
-/** Keeps the text as it is typed while it has the focus. */
+/** Keeps the text as it is typed while it has the focus, unless the value is changed from elsewhere meanwhile. */
 export function NumberInput({
   id,
   value,
@@ -98,6 +98,9 @@ export function NumberInput({
   quiet,
 }: InputProps) {
   const [typing, setTyping] = useState<string | null>(null);
+  // A converted figure is rounded, and so is never quite what was typed into it.
+  const mine = typing !== null && (quiet || readNumber(typing) === value);
+  const shown = mine ? typing : value === undefined ? '' : String(value);
   return (
     <input
       id={id}
@@ -105,12 +108,12 @@ export function NumberInput({
       type="text"
       inputMode="decimal"
       autoComplete="off"
-      className={`${inputClass} w-full min-w-0 text-right font-mono ${quiet ? 'text-ink-soft max-w-18 border-dashed text-xs' : ''}`}
+      className={`${inputClass} w-full min-w-0 text-right font-mono ${quiet ? 'text-ink-soft max-w-16 border-dashed text-xs' : 'max-w-28'}`}
       placeholder={quiet ? '' : 'not known'}
       aria-label={label}
       aria-describedby={describedBy}
       aria-invalid={invalid || undefined}
-      value={typing ?? (value === undefined ? '' : String(value))}
+      value={shown}
       onFocus={() => setTyping(value === undefined ? '' : String(value))}
       onChange={(event) => {
         setTyping(event.target.value);

@@ -41,7 +41,7 @@ export function TextField({ name, label, where, kind = 'text', list }: Props) {
       {kind === 'lines' ? (
         <textarea
           {...shared}
-          rows={3}
+          rows={2}
           className={`${inputClass} h-auto w-full py-1`}
           onChange={(event) => typed(event.target.value)}
         />

@@ -61,7 +61,7 @@ function Item({ item, photos }: { item: CheckItem; photos: ReturnType<typeof use
         </legend>
         <div className="clear-both flex flex-wrap items-center gap-x-4 gap-y-1.5">
           {ANSWERS.map((one) => (
-            <label key={one} className="flex items-center gap-1.5">
+            <label key={one} className="flex min-h-6 items-center gap-1.5">
               <input
                 type="radio"
                 name={`check-${item.id}`}
@@ -83,9 +83,9 @@ function Item({ item, photos }: { item: CheckItem; photos: ReturnType<typeof use
             }
             onBlur={field.onBlur}
           />
+          <Photos item={item.id} of={item.text} photos={photos} />
         </div>
       </fieldset>
-      <Photos item={item.id} of={item.text} photos={photos} />
     </li>
   );
 }

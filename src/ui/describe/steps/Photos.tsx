@@ -55,9 +55,9 @@ export function Photos({
   const id = useId();
   const mine = photos.list.filter((one) => one.item === item);
   return (
-    <div className="mt-1.5 flex flex-wrap items-center gap-2">
+    <div className="flex flex-wrap items-center gap-2">
       {mine.map((photo, i) => (
-        <figure key={photo.id} className="relative">
+        <figure key={photo.id} className="flex items-start">
           <a href={`/api/photos/${photo.id}`} target="_blank" rel="noreferrer">
             {/* eslint-disable-next-line @next/next/no-img-element -- it comes small from our own database */}
             <img
@@ -69,7 +69,7 @@ export function Photos({
           <button
             type="button"
             aria-label={`Remove photo ${i + 1}: ${of}`}
-            className="bg-sheet border-rule-strong absolute -top-1.5 -right-1.5 size-6 border leading-none"
+            className="border-rule-strong size-7 border border-l-0 leading-none"
             onClick={() => void photos.remove(photo)}
           >
             ×

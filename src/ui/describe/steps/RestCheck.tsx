@@ -92,7 +92,7 @@ export function RestCheck() {
 
 /** 0 to 100 % with the band that the voltage stands for, and the mark of what is displayed. */
 function BandScale({ low, high, shown }: { low: number; high: number; shown: number | null }) {
-  const x = (percent: number) => 10 + 4.8 * percent;
+  const x = (percent: number) => 22 + 4.56 * percent;
   return (
     <svg
       viewBox="0 0 500 58"

@@ -46,7 +46,12 @@ export function Schematic({ layout, at, onGo }: Props) {
     )
     .join('; ');
   return (
-    <div className="ruled border-rule-strong overflow-x-auto border">
+    <div
+      className="ruled border-rule-strong overflow-x-auto border"
+      tabIndex={0}
+      aria-label="Schematic"
+      role="group"
+    >
       <svg
         viewBox={`0 0 ${width} ${height}`}
         width={width}

@@ -39,7 +39,7 @@ function Question({ id }: { id: QuestionId }) {
       <legend className="float-left w-full font-semibold">{title}</legend>
       <p className="text-ink-soft clear-both text-sm">{about}</p>
       {options.map((one) => (
-        <label key={one.id} className="mt-1 flex gap-2">
+        <label key={one.id} className="mt-2 flex gap-2">
           <input
             type="radio"
             name={`school-${id}`}

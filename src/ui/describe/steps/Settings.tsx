@@ -6,6 +6,7 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { Tabs } from 'radix-ui';
 import { useMemo } from 'react';
 import { CALCULATORS } from '@/core/plan/calculators';
+import { missingBasics } from '@/core/system/known';
 import { reviewSettings } from '@/core/system/review/review';
 import type { ChangeShown } from '../DescribeWorkspace';
 import { useTyped } from '../fields/context';
@@ -65,8 +66,8 @@ export function Settings({ jobId, systemId, changes, description }: Props) {
             <NoteList notes={review.notes} />
           ) : (
             <p>
-              {review.made === 0
-                ? 'Too little is known to check anything. What to find out first stands beside.'
+              {missingBasics(system).length > 0
+                ? 'Too little is known yet to check much. What to find out first stands beside.'
                 : 'Nothing speaks against these settings.'}
             </p>
           )}

@@ -11,6 +11,7 @@ import { inputClass } from '../fields/FieldFrame';
 import { readNumber } from '../fields/secondUnit';
 import type { DescriptionForm } from '../useDescription';
 import { buttonClass, mainButtonClass, Section } from './Section';
+import { SheetTable } from './SheetTable';
 import { figure, groupedByDevice } from './sheetText';
 
 interface Props {
@@ -53,52 +54,19 @@ export function SettingsSheet({ jobId, systemId, sheet, changes: start, descript
         {groupedByDevice(sheet).map(([device, rows]) => (
           <div key={device} className="mb-3">
             <h3 className="font-semibold">{device}</h3>
-            <div className="overflow-x-auto">
-              <table className="w-full text-sm">
-                <thead className="sr-only">
-                  <tr>
-                    <th>Setting</th>
-                    <th>Now</th>
-                    <th>Advised</th>
-                    <th>School and reason</th>
-                    <th>Change</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {rows.map((row) => (
-                    <tr
-                      key={row.path}
-                      className={`border-rule border-t align-top ${row.verdict === 'keep' ? 'text-ink-soft' : ''}`}
-                    >
-                      <td className="w-44 py-1 pr-2">{row.label}</td>
-                      <td className="w-24 py-1 pr-2 text-right font-mono">{figure(row.now, row.unit)}</td>
-                      <td className="w-28 py-1 pr-2 text-right font-mono">
-                        {row.verdict === 'keep' ? 'keep' : <strong>{figure(row.advised, row.unit)}</strong>}
-                      </td>
-                      <td className="py-1 pr-2">
-                        {row.verdict !== 'keep' && (
-                          <>
-                            {row.verdict === 'not-known' && 'Read it off first. '}
-                            {row.school && <em>School: {row.school}. </em>}
-                            {row.why}
-                          </>
-                        )}
-                      </td>
-                      <td className="w-20 py-1 text-right">
-                        <button
-                          type="button"
-                          className={buttonClass}
-                          aria-label={`Change ${row.ofName}: ${row.label}`}
-                          onClick={() => setOpen(row)}
-                        >
-                          Change
-                        </button>
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
+            <SheetTable
+              rows={rows}
+              last={(row) => (
+                <button
+                  type="button"
+                  className="text-accent min-h-6 px-1 underline"
+                  aria-label={`Change ${row.ofName}: ${row.label}`}
+                  onClick={() => setOpen(row)}
+                >
+                  Change
+                </button>
+              )}
+            />
           </div>
         ))}
       </Section>

@@ -29,14 +29,24 @@ export function TakeIn({ jobId }: { jobId: string }) {
         <Fields>
           <TextField name="job.title" label="Title" where="One line that the owner would recognise." />
           <TextField name="job.since" label="Since when" where="Day, season, or what happened then." />
-          <TextField name="job.changed" label="What changed" where="New devices, new settings, new loads." />
-          <TextField name="job.tried" label="Already tried" where="By the owner or by a colleague." />
-        </Fields>
-        <div className="mt-3 grid gap-3 md:grid-cols-2">
           <Checkboxes
             name="job.complaints"
             legend="Complaint"
             options={COMPLAINTS.map((id) => ({ id, name: COMPLAINT_WORDS[id] }))}
+          />
+        </Fields>
+        <div className="mt-3 grid gap-x-4 gap-y-3 md:grid-cols-3">
+          <TextField
+            name="job.changed"
+            label="What changed"
+            kind="lines"
+            where="New devices, new settings, new loads."
+          />
+          <TextField
+            name="job.tried"
+            label="Already tried"
+            kind="lines"
+            where="By the owner or by a colleague."
           />
           <TextField name="job.notes" label="Notes" kind="lines" where="Anything else that was said." />
         </div>

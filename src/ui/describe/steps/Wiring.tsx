@@ -186,7 +186,7 @@ function DeviceStop({ list, index, id, name }: NonNullable<Stop['device']>) {
       <fieldset>
         <legend className="text-sm font-semibold">Where does the negative of {name} go?</legend>
         {COUNTED.map((one) => (
-          <label key={one.word} className="mt-1 flex items-center gap-2">
+          <label key={one.word} className="mt-1 flex min-h-7 items-center gap-2">
             <input
               type="radio"
               name={`counted-${id}`}

@@ -10,5 +10,5 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const open = await openJob(store(), id);
   if (!open) notFound();
-  return <ReportPage jobId={id} report={reportOf(open.job, open.system, open.diagnosis)} />;
+  return <ReportPage jobId={id} report={reportOf(open.job, open.system, open.diagnosis, open)} />;
 }

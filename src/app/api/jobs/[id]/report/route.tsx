@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import { Font, renderToBuffer } from '@react-pdf/renderer';
 import { openJob } from '@/server/openJob';
 import { store } from '@/server/store';
+import { findPhoto } from '@/store/photos';
 import { ReportPdf } from '@/ui/report/ReportPdf';
 import { reportOf } from '@/ui/report/sections';
 
@@ -32,8 +33,13 @@ Font.registerHyphenationCallback((word) => [word]);
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }) {
   const open = await openJob(store(), (await params).id);
   if (!open) return new Response('There is no such job.', { status: 404 });
-  const report = reportOf(open.job, open.system, open.diagnosis);
-  const pdf = await renderToBuffer(<ReportPdf report={report} />);
+  const report = reportOf(open.job, open.system, open.diagnosis, open);
+  const photos = new Map<string, Buffer>();
+  for (const { id } of open.photos) {
+    const data = await findPhoto(store(), id);
+    if (data) photos.set(id, data);
+  }
+  const pdf = await renderToBuffer(<ReportPdf report={report} photos={photos} />);
   const name = `${report.system} report`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
   return new Response(new Uint8Array(pdf), {
     headers: {

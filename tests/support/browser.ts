@@ -1,0 +1,45 @@
+/** What the browser tests share. */
+
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** WCAG 2.2 AA through axe. */
+export async function expectAccessible(page: Page, of = ''): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(({ id, nodes }) => `${of} ${id}: ${nodes.map((node) => node.html).join(' | ')}`),
+  ).toEqual([]);
+}
+
+/** Opens a job from the list at one of its steps. @returns its id */
+export async function openStep(page: Page, job: RegExp, step: string): Promise<string> {
+  await page.goto('/');
+  const href = await page.getByRole('link', { name: job }).getAttribute('href');
+  await page.goto(`${href}/${step}`);
+  return href!.replace('/jobs/', '');
+}
+
+/** Opens a new job on a new system through the interface's own door. @returns its id */
+export async function newJob(
+  page: Page,
+  systemName: string,
+  title = `Job at ${systemName}`,
+): Promise<string> {
+  const answer = await page.request.post('/api/jobs', {
+    data: { systemName, timeZone: 'Europe/Rome', title, complaints: [] },
+  });
+  return ((await answer.json()) as { id: string }).id;
+}
+
+/** Presses Tab until the element has the focus. */
+export async function tabTo(page: Page, target: Locator, most = 250): Promise<void> {
+  for (let i = 0; i < most; i++) {
+    if (await target.evaluate((element) => element === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error('Tab never got there.');
+}
+
+export const saved = (page: Page) => page.locator('[data-state=saved]');
