@@ -48,18 +48,38 @@ start(async () => {
   await page.goto(`${base}/charging`);
   await page.getByRole('button', { name: /again and again/ }).hover();
   await shoot(page, 'charging');
-  await page.goto(`${base}/take-in`);
-  await shoot(page, 'take-in');
   await page.goto(`${base}/weigh`);
   await shoot(page, 'weigh');
   await page.goto(`${base}/report`);
   await shoot(page, 'report');
 
+  await page.goto(address);
+  const coldRoom = await page.getByRole('link', { name: /Cold room shuts down/ }).getAttribute('href');
+  for (const [step, name] of [
+    ['take-in', 'take-in'],
+    ['make-safe', 'make-safe'],
+    ['wiring', 'wiring'],
+    ['settings', 'settings'],
+    ['settings?view=sheet', 'settings-sheet'],
+    ['settings?view=rest', 'rest-voltage'],
+  ]) {
+    await page.goto(`${address}${coldRoom}/${step}`);
+    await shoot(page, name ?? '');
+  }
+  await page.goto(`${address}/systems`);
+  await shoot(page, 'systems');
+  await page.goto(`${address}/calculators/conductor`);
+  await shoot(page, 'calculator');
+
   const dark = await open({ dark: true });
+  await dark.goto(`${address}${coldRoom}/settings?view=rest`);
+  await shoot(dark, 'rest-voltage-dark');
   await dark.goto(`${base}/charging`);
   await shoot(dark, 'charging-dark');
   const phone = await open({ width: 390, height: 844 });
   await phone.goto(`${base}/charging`);
   await shoot(phone, 'charging-phone');
+  await phone.goto(`${address}${coldRoom}/make-safe`);
+  await shoot(phone, 'make-safe-phone');
   await browser.close();
 });

@@ -13,10 +13,11 @@ export async function listJobs(store: Store): Promise<JobSummary[]> {
     store,
     jobs.map((one) => one.id),
   );
-  return jobs.map(({ id, job, system, recordings }) => {
+  return jobs.map(({ id, systemId, job, system, recordings }) => {
     const findings = analyses.get(id)?.result.findings;
     return {
       id,
+      systemId,
       title: job.title,
       system: system.name,
       complaints: job.complaints,

@@ -101,12 +101,23 @@ export async function saveJob(store: Store, id: string, base: number, job: Job):
   return row ? { conflict: { version: row.version, value: row.details } } : null;
 }
 
-/** Systems by name, for a new job on one of them. */
-export async function listSystems(store: Store): Promise<{ id: string; name: string }[]> {
-  const rows = await store.selectFrom('systems').select(['id', 'description']).execute();
+/** All systems by name; a system whose jobs were all removed is left out. */
+export async function listSystems(store: Store): Promise<{ id: string; system: System }[]> {
+  const rows = await store
+    .selectFrom('systems')
+    .select(['id', 'description'])
+    .where(({ exists, selectFrom }) =>
+      exists(
+        selectFrom('jobs')
+          .select('jobs.id')
+          .whereRef('jobs.system_id', '=', 'systems.id')
+          .where('jobs.removed_at', 'is', null),
+      ),
+    )
+    .execute();
   return rows
-    .map(({ id, description }) => ({ id, name: description.name }))
-    .sort((a, b) => a.name.localeCompare(b.name));
+    .map(({ id, description }) => ({ id, system: description }))
+    .sort((a, b) => a.system.name.localeCompare(b.system.name));
 }
 
 export async function findSystem(

@@ -237,7 +237,12 @@ test('make safe: an answer with note and photo is kept, weighed and reported', a
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
 
   await page.goto(`/jobs/${id}/weigh`);
-  await expect(page.getByText(/A corroded or loose joint was found\. Noted: white crust/)).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: /possible.*Resistance between charger and battery/ }),
+  ).toBeVisible();
+  await expect(
+    page.getByText(/A corroded or loose joint was found\. Noted: white crust/).first(),
+  ).toBeVisible();
 });
 
 test('the wiring walk: conductors in order, coverage, clamp readings that do not add up', async ({

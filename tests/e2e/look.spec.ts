@@ -18,7 +18,7 @@ const STEPS = [
   'weigh',
   'report',
 ];
-const PAGES = ['/', '/jobs/new', '/calculators/conductor'];
+const PAGES = ['/', '/systems', '/jobs/new', '/calculators/conductor'];
 
 for (const [name, width, height, scheme] of [
   ['by day', 1280, 800, 'light'],

@@ -15,6 +15,7 @@ export async function takeTestStore(): Promise<{ store: Store; release(): Promis
   return {
     store,
     async release() {
+      await store.deleteFrom('systems').execute();
       await store.destroy();
       await guard.end();
     },

@@ -63,7 +63,16 @@ const contract = z.object({
     }),
   ),
   nextTest: z.object({ test: z.string(), minutes: z.number(), why: z.string() }).nullable(),
-  settings: z.array(z.never()),
+  settings: z.array(
+    z.object({
+      of: z.string(),
+      setting: z.string(),
+      now: z.union([z.number(), z.string()]),
+      advised: z.union([z.number(), z.string()]),
+      school: z.string().nullable(),
+      why: z.string().min(10),
+    }),
+  ),
 });
 
 test('analyse --json keeps the contract and names the cause; folder and zip agree byte for byte', () => {
@@ -74,6 +83,9 @@ test('analyse --json keeps the contract and names the cause; folder and zip agre
     cause: 'absorption-too-short',
     standing: expect.stringMatching(/^(likely|strong)$/),
   });
+  expect(diagnosis.settings).toEqual([
+    expect.objectContaining({ of: 'solar', setting: 'profile.absorptionMinutes', now: 60, advised: 150 }),
+  ]);
   for (const charge of diagnosis.charges)
     for (let i = 1; i < charge.stages.length; i++)
       expect(Date.parse(charge.stages[i]!.from)).toBeGreaterThanOrEqual(
@@ -89,8 +101,22 @@ test('the readable table says the same and what was not looked at', () => {
   expect(stdout).toMatch(/^Tide gauge, Porto Lente: Tide gauge never gets full\n/);
   expect(stdout).toMatch(/likely +\d+ dB +Absorption ends too early, on the clock +\(absorption-too-short\)/);
   expect(stdout).toMatch(/absorption +\d+ min +14\.\d\d V +end +\d+\.\d A +\d+ Ah +ended by timer/);
-  expect(stdout).toMatch(/Not looked at by this version: hazards, syncs/);
+  expect(stdout).toMatch(/Not looked at by this version: hazards in the log, syncs/);
   for (const line of stdout.split('\n')) expect(line.length).toBeLessThan(115);
+});
+
+test('a description without logs is analysed too: settings and hazards are printed', () => {
+  const out = join(folder, 'cold-room.zip');
+  expect(run('simulate', 'vaccine-cold-room', out).status).toBe(0);
+  const { stdout, status } = run('analyse', out);
+  expect(status).toBe(0);
+  expect(stdout).toMatch(/Hazards\n +Second charger is not counted by the monitor/);
+  expect(stdout).toMatch(/Settings to change\n/);
+  expect(stdout).toMatch(/second +profile\.floatV: 27\.6 -> 26\.8 +\(\(b\) a gap below the charge voltage\)/);
+  const json = contract.parse(JSON.parse(run('analyse', out, '--json').stdout));
+  expect(json.hazards.map((one) => one.code)).toEqual(['uncounted-conductor-on-battery-post']);
+  expect(json.settings.map((one) => `${one.of} ${one.setting}`)).toContain('inverter cutoffPercent');
+  expect(json.findings[0]).toMatchObject({ cause: 'source-not-counted', standing: 'likely' });
 });
 
 test('a call that is wrong exits 2 with a sentence', () => {
@@ -102,7 +128,7 @@ test('a call that is wrong exits 2 with a sentence', () => {
     [['analyse', 'x', '--yaml'], /Unknown option '--yaml'/],
     [
       ['simulate', 'lighthouse', folder],
-      /no demo system "lighthouse"\. There are: tide-gauge, harbour-office/,
+      /no demo system "lighthouse"\. There are: tide-gauge, seismic-vault, .*harbour-office/,
     ],
     [['simulate', 'tide-gauge', '/proc/nowhere/x.zip'], /Check that the path is right/],
   ] as [string[], RegExp][]) {

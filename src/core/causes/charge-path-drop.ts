@@ -10,7 +10,7 @@ export const chargePathDrop: Cause = {
   chemistries: 'all',
   needs: 'the cable’s length and size, or millivolts over each joint while charging',
   signature: 'charger voltage less battery voltage in proportion to the current',
-  prior: { complained: -8, otherwise: -12 },
+  prior: { complained: -6, otherwise: -12 },
   onlyWhenSpokenOf: true,
   tests: {
     'millivolts-over-joints': [

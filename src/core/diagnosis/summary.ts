@@ -6,6 +6,7 @@ import type { Standing } from './weigh';
 
 export interface JobSummary {
   id: string;
+  systemId: string;
   title: string;
   system: string;
   complaints: Complaint[];

@@ -166,6 +166,8 @@ export const siteSchema = z.object({
 export const systemSchema = z
   .object({
     name,
+    /** Whose system it is. */
+    owner: name.optional(),
     timeZone: z.string().refine(isTimeZone, {
       error: ({ input }) => `“${String(input)}” is not a time zone; use a name such as “Europe/Rome”.`,
     }),

@@ -269,6 +269,12 @@ export function schoolsOf(system: Fitting): Schools {
   return { ...fitting, ...Object.fromEntries(chosen) };
 }
 
+/** How often the monitor wants a full charge, in a sentence, and why. */
+export function resyncSentence(system: Fitting): string {
+  const { name, why } = schoolOf(schoolsOf(system), 'resync');
+  return `Full charge to set the reading right: ${name}. ${why}`;
+}
+
 /** The school chosen on a question, with its name and reason. */
 export function schoolOf<Q extends QuestionId>(schools: Schools, id: Q): School {
   return QUESTIONS[id].options.find((one) => one.id === schools[id])!;

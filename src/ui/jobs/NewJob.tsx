@@ -17,11 +17,22 @@ interface Wanted {
   complaints: Complaint[];
 }
 
-export function NewJob({ systems }: { systems: { id: string; name: string }[] }) {
+interface Props {
+  systems: { id: string; name: string }[];
+  /** System that is chosen to begin with; empty for a new one. */
+  chosen: string;
+}
+
+export function NewJob({ systems, chosen }: Props) {
   const id = useId();
   const router = useRouter();
   const { control, handleSubmit, register, setError, setFocus, formState } = useForm<Wanted>({
-    defaultValues: { systemId: '', systemName: '', title: '', complaints: [] },
+    defaultValues: {
+      systemId: systems.some((one) => one.id === chosen) ? chosen : '',
+      systemName: '',
+      title: '',
+      complaints: [],
+    },
   });
   const [failed, setFailed] = useState('');
   const systemId = useWatch({ control, name: 'systemId' });
@@ -116,7 +127,7 @@ export function NewJob({ systems }: { systems: { id: string; name: string }[] })
             render={({ field }) => (
               <div className="flex flex-wrap gap-x-4 gap-y-1 pt-1">
                 {COMPLAINTS.map((one) => (
-                  <label key={one} className="flex items-center gap-1.5">
+                  <label key={one} className="flex min-h-6 items-center gap-1.5">
                     <input
                       type="checkbox"
                       className="size-4 accent-(--accent)"

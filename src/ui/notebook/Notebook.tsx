@@ -6,6 +6,7 @@ import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
 import type { Diagnosis, Finding, IsoSpan } from '@/core/diagnosis/diagnose';
 import type { Span } from '@/core/quantity/span';
+import { counted } from '@/core/quantity/text';
 import type { Job } from '@/core/system/schema';
 import { Standing } from '@/ui/primitives/Standing';
 
@@ -24,7 +25,7 @@ const toSpan = ([from, to]: IsoSpan): Span => ({ from: Date.parse(from), to: Dat
 const NOTABLE = ['strong', 'likely', 'possible'];
 
 export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: Props) {
-  const { findings, trust, nextTest } = diagnosis;
+  const { findings, hazards, settings, trust, nextTest } = diagnosis;
   const notable = findings.filter((one) => NOTABLE.includes(one.standing));
   return (
     <div className="p-3">
@@ -37,6 +38,11 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
           </Link>
         </p>
       )}
+      {hazards.map((hazard) => (
+        <p key={hazard.text} className="border-hazard mb-2 border-l-3 pl-2 text-sm">
+          <span className="text-hazard font-semibold">Hazard.</span> {hazard.text}
+        </p>
+      ))}
       {trust.map((note) => (
         <p key={note.text} className="border-rule-strong mb-2 border-l-3 pl-2 text-sm">
           {note.text}
@@ -55,6 +61,13 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
           <CauseItem key={finding.cause} finding={finding} onLight={onLight} onGo={onGo} />
         ))}
       </Accordion.Root>
+      {settings.length > 0 && (
+        <p className="mt-3 text-sm">
+          <Link href={`/jobs/${jobId}/settings?view=sheet`} className="text-accent underline">
+            {counted(settings.length, 'setting')} to change
+          </Link>
+        </p>
+      )}
       {nextTest && (
         <section className="border-rule-strong mt-4 border-t pt-3">
           <h2 className="font-semibold">Next test</h2>

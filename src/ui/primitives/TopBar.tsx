@@ -16,6 +16,9 @@ export function TopBar() {
         <Link href="/" className="hover:text-accent">
           Jobs
         </Link>
+        <Link href="/systems" className="hover:text-accent">
+          Systems
+        </Link>
         <Link href="/calculators" className="hover:text-accent">
           Calculators
         </Link>

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import type { Change } from '@/core/bundle/schema';
 import { reviewSettings } from '@/core/system/review/review';
+import { resyncSentence } from '@/core/system/schools';
 import type { Job, System } from '@/core/system/schema';
 import { SheetTable } from '@/ui/describe/steps/SheetTable';
 import { figure, groupedByDevice } from '@/ui/describe/steps/sheetText';
@@ -44,6 +45,7 @@ export function SheetPage({ jobId, job, system, changes }: Props) {
             <SheetTable rows={rows} />
           </section>
         ))}
+        {system.monitor && <p className="mb-4">{resyncSentence(system)}</p>}
         {changes.length > 0 && (
           <section className="mb-4">
             <h2 className="font-semibold">Changed before</h2>

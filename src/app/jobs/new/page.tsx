@@ -4,6 +4,11 @@ import { NewJob } from '@/ui/jobs/NewJob';
 
 export const dynamic = 'force-dynamic';
 
-export default async function Page() {
-  return <NewJob systems={await listSystems(store())} />;
+interface Props {
+  searchParams: Promise<{ system?: string }>;
+}
+
+export default async function Page({ searchParams }: Props) {
+  const systems = (await listSystems(store())).map(({ id, system }) => ({ id, name: system.name }));
+  return <NewJob systems={systems} chosen={(await searchParams).system ?? ''} />;
 }

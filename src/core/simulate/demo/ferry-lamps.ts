@@ -16,6 +16,7 @@ export const ferryLamps: DemoSystem = {
   },
   system: {
     name: 'Ferry signal lamps, Molo Nord',
+    owner: 'Harbour authority',
     timeZone: ZONE,
     bank: {
       chemistry: 'gel',

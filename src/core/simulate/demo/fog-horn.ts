@@ -16,6 +16,7 @@ export const fogHorn: DemoSystem = {
   },
   system: {
     name: 'Fog horn, Capo Nebbia',
+    owner: 'Harbour authority',
     timeZone: ZONE,
     bank: {
       chemistry: 'agm',

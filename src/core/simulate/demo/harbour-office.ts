@@ -19,6 +19,7 @@ export const harbourOffice: DemoSystem = {
   },
   system: {
     name: 'Harbour office clock and bells',
+    owner: 'Harbour authority',
     timeZone: ZONE,
     bank: {
       chemistry: 'gel',

@@ -16,6 +16,7 @@ export const parishRadio: DemoSystem = {
   },
   system: {
     name: 'Parish radio transmitter',
+    owner: 'Parish of Monte Fermo',
     timeZone: ZONE,
     bank: {
       chemistry: 'lfp',

@@ -17,6 +17,7 @@ export const seismicVault: DemoSystem = {
   },
   system: {
     name: 'Seismic vault, Monte Fermo',
+    owner: 'Island observatory',
     timeZone: ZONE,
     bank: {
       chemistry: 'flooded',

@@ -14,6 +14,7 @@ export const tideGauge: DemoSystem = {
   },
   system: {
     name: 'Tide gauge, Porto Lente',
+    owner: 'Harbour authority',
     timeZone: ZONE,
     bank: {
       chemistry: 'agm',

@@ -17,6 +17,7 @@ export const vaccineColdRoom: DemoSystem = {
   },
   system: {
     name: 'Vaccine cold room, Villa Salina',
+    owner: 'Villa Salina clinic',
     timeZone: ZONE,
     bank: {
       chemistry: 'lfp',

@@ -15,6 +15,7 @@ export const weatherMast: DemoSystem = {
   },
   system: {
     name: 'Weather mast, Piana Alta',
+    owner: 'Island observatory',
     timeZone: ZONE,
     bank: {
       chemistry: 'lfp',

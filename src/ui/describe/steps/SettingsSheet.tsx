@@ -5,8 +5,10 @@ import { Dialog } from 'radix-ui';
 import { useId, useState } from 'react';
 import type { SheetRow } from '@/core/system/review/review';
 import type { System } from '@/core/system/schema';
+import { resyncSentence } from '@/core/system/schools';
 import { useToast } from '@/ui/primitives/Toasts';
 import type { ChangeShown } from '../DescribeWorkspace';
+import { useTyped } from '../fields/context';
 import { inputClass } from '../fields/FieldFrame';
 import { readNumber } from '../fields/secondUnit';
 import type { DescriptionForm } from '../useDescription';
@@ -23,6 +25,7 @@ interface Props {
 }
 
 export function SettingsSheet({ jobId, systemId, sheet, changes: start, description }: Props) {
+  const { system } = useTyped();
   const [changes, setChanges] = useState(start);
   const [open, setOpen] = useState<SheetRow | null>(null);
   const tell = useToast();
@@ -69,6 +72,7 @@ export function SettingsSheet({ jobId, systemId, sheet, changes: start, descript
             />
           </div>
         ))}
+        {system.monitor && <p className="text-sm">{resyncSentence(system)}</p>}
       </Section>
 
       <Section title="Changed settings" about="Kept with the system, whoever comes next.">

@@ -122,6 +122,7 @@ export function TakeIn({ jobId }: { jobId: string }) {
       <Section title="Site">
         <Fields>
           <TextField name="system.name" />
+          <TextField name="system.owner" />
           <TextField name="system.timeZone" list="time-zones" />
           <NumberField path="site.coldestC" />
           <NumberField path="site.warmestC" />

@@ -2,6 +2,7 @@
 
 import { absorptionTime } from './absorption-time';
 import { airflowRule } from './airflow';
+import { alarmVoltage } from './alarm-voltage';
 import { balancingStart } from './balancing-start';
 import { bmsLimits } from './bms-limits';
 import { chargeCurrent } from './charge-current';
@@ -75,6 +76,7 @@ export const RULES: readonly Rule[] = [
   hotJoint,
   halvesApart,
   cutoffVoltage,
+  alarmVoltage,
   cutoffOrder,
   reconnectGap,
   percentageCutoff,
