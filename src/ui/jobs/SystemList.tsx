@@ -59,7 +59,10 @@ export function SystemList({ systems, jobs }: Props) {
                         </li>
                       ))}
                   </ul>
-                  <Link href={`/jobs/new?system=${id}`} className="text-accent min-h-6 text-sm underline">
+                  <Link
+                    href={`/jobs/new?system=${id}`}
+                    className="text-accent inline-block py-1 text-sm underline"
+                  >
                     New job<span className="sr-only"> on {system.name}</span>
                   </Link>
                 </li>

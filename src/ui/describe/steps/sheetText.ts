@@ -10,9 +10,10 @@ export function figure(value: number | string | null, unit: string): string {
   return unit ? `${value} ${unit}` : String(value);
 }
 
-/** Rows by device, in the order of the sheet. */
+/** Rows by device: those with something to change first, else in the order of the sheet. */
 export function groupedByDevice(sheet: readonly SheetRow[]): [string, SheetRow[]][] {
   const groups = new Map<string, SheetRow[]>();
   for (const row of sheet) groups.set(row.ofName, [...(groups.get(row.ofName) ?? []), row]);
-  return [...groups];
+  const changes = ([, rows]: [string, SheetRow[]]) => (rows.some((row) => row.verdict === 'change') ? 0 : 1);
+  return [...groups].sort((a, b) => changes(a) - changes(b));
 }
