@@ -3,10 +3,9 @@
 
 import { checkRest } from '@/core/system/restCheck';
 import { resynchronise } from '@/core/plan/resynchronise';
-import { ChoiceField } from '../fields/ChoiceField';
 import { useTyped } from '../fields/context';
-import { JobNumberField } from '../fields/JobNumberField';
-import { Fields, Section } from './Section';
+import { ReadingFields } from './ReadingFields';
+import { Section } from './Section';
 
 const VERDICTS = { 'in-step': 'In step', 'out-of-step': 'Out of step', 'cannot-tell': 'Cannot tell' };
 
@@ -21,41 +20,7 @@ export function RestCheck() {
         title="Reading against rest voltage"
         about="Everything off, wait, then measure at the battery posts."
       >
-        <Fields>
-          <JobNumberField
-            path="reading.displayedPercent"
-            label="Displayed percentage"
-            unit="%"
-            where="On the monitor."
-          />
-          <JobNumberField
-            path="reading.volts"
-            label="Rest voltage"
-            unit="V"
-            where="At the battery posts, everything off."
-          />
-          <JobNumberField
-            path="reading.hoursAtRest"
-            label="At rest for"
-            unit="h"
-            where="Four hours or more for lead-acid, one for lithium."
-          />
-          <JobNumberField
-            path="reading.celsius"
-            label="Battery temperature"
-            unit="°C"
-            where="At the case or a post."
-          />
-          <ChoiceField
-            name="job.reading.after"
-            label="Before that it was"
-            where="Charge leaves surface charge, discharge a dip."
-            options={[
-              { id: 'charge', name: 'being charged' },
-              { id: 'discharge', name: 'being discharged' },
-            ]}
-          />
-        </Fields>
+        <ReadingFields />
       </Section>
       <Section title={VERDICTS[check.verdict]}>
         {check.low !== null && check.high !== null && (

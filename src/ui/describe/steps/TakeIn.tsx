@@ -12,13 +12,13 @@ import { COMPLAINTS } from '@/core/system/schema';
 import { CHEMISTRY_OPTIONS, METHOD_OPTIONS, PART_OPTIONS, VOLTAGE_AT_OPTIONS } from '@/core/system/words';
 import { ChoiceField, YesNoField } from '../fields/ChoiceField';
 import { useTyped } from '../fields/context';
-import { JobNumberField } from '../fields/JobNumberField';
 import { NumberField } from '../fields/NumberField';
 import { VOLT_VIEW_NAMES, VOLT_VIEWS, type VoltView } from '../fields/secondUnit';
 import { TextField } from '../fields/TextField';
 import { Checkboxes } from '../fields/Checkboxes';
 import { Loads, Sources } from './Devices';
 import { OptionalPart } from './OptionalPart';
+import { ReadingFields } from './ReadingFields';
 import { buttonClass, Fields, Section } from './Section';
 
 export function TakeIn({ jobId }: { jobId: string }) {
@@ -56,41 +56,7 @@ export function TakeIn({ jobId }: { jobId: string }) {
         title="First reading"
         about="What the display and a meter of your own said before anything was touched."
       >
-        <Fields>
-          <JobNumberField
-            path="reading.displayedPercent"
-            label="Displayed percentage"
-            unit="%"
-            where="On the monitor."
-          />
-          <JobNumberField
-            path="reading.volts"
-            label="Rest voltage"
-            unit="V"
-            where="At the battery posts, everything off."
-          />
-          <JobNumberField
-            path="reading.hoursAtRest"
-            label="At rest for"
-            unit="h"
-            where="Since anything flowed in or out."
-          />
-          <JobNumberField
-            path="reading.celsius"
-            label="Battery temperature"
-            unit="°C"
-            where="At the case or a post."
-          />
-          <ChoiceField
-            name="job.reading.after"
-            label="Before that it was"
-            where="Charge leaves surface charge, discharge a dip."
-            options={[
-              { id: 'charge', name: 'being charged' },
-              { id: 'discharge', name: 'being discharged' },
-            ]}
-          />
-        </Fields>
+        <ReadingFields />
         <p className="mt-2 text-sm">
           <a href={`/jobs/${jobId}/settings?view=rest`} className="text-accent underline">
             What this reading says

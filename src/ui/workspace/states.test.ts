@@ -1,0 +1,51 @@
+import { demoSystem } from '@/core/simulate/demo';
+import { figure, groupedByDevice } from '@/ui/describe/steps/sheetText';
+import { reviewSettings } from '@/core/system/review/review';
+import { stepStates } from './states';
+
+const states = (slug: string, recordings = 0, told: Parameters<typeof stepStates>[3] = null) => {
+  const { system, job } = demoSystem(slug);
+  return stepStates(job, system, recordings, told);
+};
+
+test('the spine says how each step stands', () => {
+  expect(states('harbour-office', 2, { charges: 27, found: 0 })).toEqual({
+    'take-in': 'described',
+    'make-safe': '0 of 9 looked at',
+    wiring: 'all counted',
+    settings: 'in order',
+    logs: '2 taken in',
+    charging: '27 charges',
+    weigh: 'nothing found',
+  });
+  expect(states('vaccine-cold-room')).toMatchObject({
+    wiring: '1 not counted',
+    settings: '4 to change',
+    logs: 'none yet',
+  });
+  // Before the logs were weighed nothing is said of them.
+  expect(states('vaccine-cold-room')).not.toHaveProperty('charging');
+});
+
+test('of a job of which nothing is known', () => {
+  const { job } = demoSystem('harbour-office');
+  const empty = { name: 'X', timeZone: 'UTC', bank: {}, sources: [], loads: [] };
+  expect(stepStates(job, empty, 0, null)).toMatchObject({
+    'take-in': '3 basics missing',
+    wiring: 'nothing described',
+    settings: 'too little known',
+  });
+});
+
+test('figures as text, devices with something to change first', () => {
+  expect([
+    figure(14.4, 'V'),
+    figure(null, 'V'),
+    figure('off', 'V'),
+    figure('agm', ''),
+    figure(1.25, ''),
+  ]).toEqual(['14.4 V', 'not known', 'off', 'AGM preset', '1.25']);
+  const { system, job } = demoSystem('vaccine-cold-room');
+  const devices = groupedByDevice(reviewSettings(system, job).sheet).map(([device]) => device);
+  expect(devices).toEqual(['Second charger', 'Cold room inverter', 'Mains charger', 'Monitor', 'BMS']);
+});
