@@ -15,6 +15,8 @@ export const logDescriptionSchema = z.object({
   timeZone: z.string().optional(),
   clockOffsetSeconds: z.number().optional(),
   dateOrder: z.enum(['ymd', 'dmy', 'mdy']).optional(),
+  /** When the first row was written: for times that count from a start. */
+  startAt: z.iso.datetime({ offset: true }).optional(),
   columns: z.record(z.string(), columnSchema).optional(),
 });
 

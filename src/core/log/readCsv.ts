@@ -7,13 +7,17 @@ import { type Channel, type Series, stageNumber } from './channels';
 import { localClock } from './localTime';
 import { decodeText, plainBytes } from './encoding';
 import { type Dialect, isMissing } from './sniff';
-import { dateTimeReader, type TimeFormat } from './time';
+import { settleTimes } from './settleTimes';
+import { dateTimeReader, readClock } from './time';
+import type { TimeFormat } from './timeFormat';
 
 export interface ReadPlan {
   device: string;
   dialect: Dialect;
   timeColumn: number;
   timeFormat: TimeFormat;
+  /** When the first row was written, epoch ms: for times that count from a start. */
+  startMs?: number;
   /** Zone of local times that carry no offset. */
   timeZone: string;
   clockOffsetSeconds?: number;
@@ -57,23 +61,29 @@ const POWERS = Float64Array.from({ length: 23 }, (_, i) => 10 ** i);
 
 const SKIP = -2;
 const TIME = -1;
+const CLOCK = -3;
+/** 30 December 1899, where spreadsheets begin to count, epoch ms. */
+const SERIAL_ZERO = Date.UTC(1899, 11, 30);
 
 export function csvReader(plan: ReadPlan): CsvReader {
   const { dialect, columns } = plan;
   const delimiter = dialect.delimiter.charCodeAt(0);
   const decimal = dialect.decimalChar.charCodeAt(0);
   const count = columns.length;
-  const lastColumn = Math.max(plan.timeColumn, ...columns.map((column) => column.index));
+  const { timeFormat } = plan;
+  const clockColumn = timeFormat.kind === 'date-and-clock' ? timeFormat.clockColumn : -1;
+  const lastColumn = Math.max(plan.timeColumn, clockColumn, ...columns.map((column) => column.index));
   const targets = new Int16Array(lastColumn + 1).fill(SKIP);
   targets[plan.timeColumn] = TIME;
+  if (clockColumn >= 0) targets[clockColumn] = CLOCK;
   columns.forEach((column, i) => (targets[column.index] = i));
   const isStage = columns.map((column) => column.channel === 'source_stage');
   const factor = Float64Array.from(columns, (column) => (column.invert ? -column.scale : column.scale));
   const offset = Float64Array.from(columns, (column) => column.offset);
 
   const toUtc = localClock(plan.timeZone);
-  const readDate = plan.timeFormat.kind === 'date' ? dateTimeReader(plan.timeFormat.order) : null;
-  const unitMs = plan.timeFormat.kind === 'epoch' ? plan.timeFormat.unitMs : 1;
+  const readDate = 'order' in timeFormat ? dateTimeReader(timeFormat.order) : null;
+  const sinceStart = timeFormat.kind === 'elapsed' ? elapsedClock(plan.startMs ?? 0) : null;
   const shift = (plan.clockOffsetSeconds ?? 0) * 1000;
 
   let capacity = 1 << 14;
@@ -84,7 +94,6 @@ export function csvReader(plan: ReadPlan): CsvReader {
 
   let line = 0;
   let rows = 0;
-  let sorted = true;
   let problemCount = 0;
   const problems: RowProblem[] = [];
   let carry: Uint8Array = new Uint8Array(0);
@@ -126,10 +135,21 @@ export function csvReader(plan: ReadPlan): CsvReader {
   function timeCell(b: Uint8Array, from: number, to: number): number {
     if (readDate) {
       const reading = readDate(b, from, to);
+      if (clockColumn >= 0) return reading.ms;
       return reading.hasOffset ? reading.ms : reading.ms === reading.ms ? toUtc(reading.ms) : NaN;
     }
-    const number = Number(decodeText(b.subarray(from, to)));
-    return number > 0 ? number * unitMs : NaN;
+    if (sinceStart && timeFormat.kind === 'elapsed' && timeFormat.unitMs === 'clock')
+      return sinceStart(readClock(b, from, to), true);
+    const text = decodeText(b.subarray(from, to));
+    const number = text === '' ? NaN : Number(decimal === 44 ? text.replace(',', '.') : text);
+    switch (timeFormat.kind) {
+      case 'epoch':
+        return number > 0 ? number * timeFormat.unitMs : NaN;
+      case 'serial':
+        return number > 0 ? toUtc(Math.round((SERIAL_ZERO + number * 86_400_000) / 1000) * 1000) : NaN;
+      default:
+        return sinceStart!(number * (timeFormat as { unitMs: number }).unitMs, false);
+    }
   }
 
   /** Reads whole lines; the byte before `end` must be a line feed, so that no cell can run over it. */
@@ -144,6 +164,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
       if (length === capacity) grow();
       const lineStart = at;
       let moment = NaN;
+      let ofDay = NaN;
       for (let column = 0; column <= lastColumn; column++) {
         const target = targets[column]!;
         let c = b[at]!;
@@ -154,6 +175,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
           while (b[at] !== delimiter && b[at] !== LF) at++;
           if (target >= 0) put(target, oddCell(b, cellStart, cellEnd, target));
           else if (target === TIME) moment = timeCell(b, cellStart, cellEnd);
+          else if (target === CLOCK) ofDay = readClock(b, cellStart, cellEnd);
         } else if (target >= 0) {
           // The fast path: [+-]digits[.digits], then the end of the cell.
           const cellStart = at;
@@ -188,11 +210,12 @@ export function csvReader(plan: ReadPlan): CsvReader {
         } else {
           let cellStart = at;
           while (c !== delimiter && c !== LF && c !== CR) c = b[++at]!;
-          if (target === TIME) {
+          if (target === TIME || target === CLOCK) {
             let cellEnd = at;
             while (cellStart < cellEnd && b[cellStart] === SPACE) cellStart++;
             while (cellEnd > cellStart && b[cellEnd - 1] === SPACE) cellEnd--;
-            moment = timeCell(b, cellStart, cellEnd);
+            if (target === TIME) moment = timeCell(b, cellStart, cellEnd);
+            else ofDay = readClock(b, cellStart, cellEnd);
           }
         }
         if (b[at] !== delimiter) break;
@@ -200,6 +223,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
       }
       if (b[at] !== LF) at = b.indexOf(LF, at);
       const lineEnd = at++;
+      if (clockColumn >= 0) moment = moment + ofDay === moment + ofDay ? toUtc(moment + ofDay) : NaN;
       if (moment !== moment) {
         for (let i = 0; i < count; i++) values[i]![length] = NaN;
         const text = decodeText(b.subarray(lineStart, Math.min(lineEnd, lineStart + 60))).trim();
@@ -210,7 +234,6 @@ export function csvReader(plan: ReadPlan): CsvReader {
       }
       rows++;
       moment += shift;
-      if (length > 0 && moment <= time[length - 1]!) sorted = false;
       time[length++] = moment;
     }
   }
@@ -247,28 +270,40 @@ export function csvReader(plan: ReadPlan): CsvReader {
         readLines(closed, 0, closed.length);
       }
       carry = new Uint8Array(0);
-      let ordered = Array.from({ length: 0 }, () => 0);
-      if (!sorted) {
-        ordered = Array.from({ length }, (_, i) => i).sort((a, b) => time[a]! - time[b]! || a - b);
-        const kept = ordered.filter((i, k) => k === 0 || time[i]! !== time[ordered[k - 1]!]!);
-        if (kept.length < length)
-          problem(
-            `${length - kept.length} rows repeat a time that was read before; the first of each is kept.`,
-          );
-        ordered = kept;
-      }
-      const pick = <A extends Float64Array | Float32Array>(column: A, into: A): A => {
-        ordered.forEach((from, to) => (into[to] = column[from]!));
-        return into;
-      };
+      const settled = settleTimes(time, length, (one, other) =>
+        values.every((column) => Object.is(column[one], column[other])),
+      );
+      for (const note of settled.notes) problem(note);
+      // Each row that was lost counts; the note itself has counted one.
+      if (settled.lost > 0) problemCount += settled.lost - 1;
+      const { from } = settled;
       const channels: Series['channels'] = {};
       columns.forEach((column, i) => {
-        channels[column.channel] = sorted
-          ? values[i]!.slice(0, length)
-          : pick(values[i]!, new Float32Array(ordered.length));
+        const all = values[i]!;
+        channels[column.channel] = from ? Float32Array.from(from, (k) => all[k]!) : all.slice(0, length);
       });
-      const times = sorted ? time.slice(0, length) : pick(time, new Float64Array(ordered.length));
-      return { series: { device: plan.device, time: times, channels }, rows, problemCount, problems };
+      return { series: { device: plan.device, time: settled.time, channels }, rows, problemCount, problems };
     },
+  };
+}
+
+/**
+ * Moments of times that count from a start, the first of which is known. A clock that passes midnight goes on; a count that falls back
+ * (the device was restarted) goes on one step after the row before.
+ */
+function elapsedClock(startMs: number): (elapsed: number, ofDay: boolean) => number {
+  let first = NaN;
+  let last = NaN;
+  let carried = 0;
+  let step = 1000;
+  return (elapsed, ofDay) => {
+    if (elapsed !== elapsed) return NaN;
+    if (first !== first) first = elapsed;
+    else if (elapsed < last) {
+      const day = 86_400_000;
+      carried += ofDay && last - elapsed > day / 2 && last < day ? day : last - elapsed + step;
+    } else if (elapsed > last) step = elapsed - last;
+    last = elapsed;
+    return startMs + carried + (elapsed - first);
   };
 }

@@ -97,11 +97,39 @@ test.each([
   ['1790000000', { kind: 'epoch', unitMs: 1000 }],
   ['1790000000000', { kind: 'epoch', unitMs: 1 }],
   ['1790000000000000', { kind: 'epoch', unitMs: 0.001 }],
-  ['3/4/2026 06:30', 'ask'],
 ])('times like %s', (time, format) => {
   const text = `when,V\n${time},12.1\n${time},12.2\n${time},12.1\n`;
   const reading = recognise(new TextEncoder().encode(text.replace('when', 'timestamp')), 'source');
-  expect(reading.time).toEqual(format);
+  expect(reading.time).toEqual({ format, ask: null });
+});
+
+test('what only a person can tell of the times is asked', () => {
+  const time = (text: string) => recognise(new TextEncoder().encode(text), 'source').time;
+  expect(time('timestamp,V\n3/4/2026 06:30,12.1\n3/4/2026 06:31,12.2\n')).toMatchObject({ ask: 'order' });
+  expect(time('elapsed (s),V\n0,12.1\n60,12.2\n120,12.2\n')).toEqual({
+    format: { kind: 'elapsed', unitMs: 1000 },
+    ask: 'start',
+  });
+  expect(time('run time,V\n00:00:10,12.1\n00:00:20,12.2\n')).toEqual({
+    format: { kind: 'elapsed', unitMs: 'clock' },
+    ask: 'start',
+  });
+});
+
+test('date and time in two columns, and spreadsheet days', () => {
+  const time = (text: string) => recognise(new TextEncoder().encode(text), 'source').time;
+  expect(time('date;time;V\n21.09.2026;06:30:00;12,1\n21.09.2026;06:31:00;12,2\n')).toEqual({
+    format: { kind: 'date-and-clock', order: 'dmy', clockColumn: 1 },
+    ask: null,
+  });
+  expect(time('clock,day,V\n6:30 AM,2026-09-21,12.1\n6:31 AM,2026-09-21,12.2\n')).toEqual({
+    format: { kind: 'date-and-clock', order: 'ymd', clockColumn: 0 },
+    ask: null,
+  });
+  expect(time('date,V\n46286.270833,12.1\n46286.271528,12.2\n46286.272222,12.2\n')).toEqual({
+    format: { kind: 'serial' },
+    ask: null,
+  });
 });
 
 test('a file without headings is read, its columns named by their place', () => {

@@ -7,7 +7,8 @@ import { median } from '../quantity/numbers';
 import { type Channel, isChannel, stageNumber } from './channels';
 import { decodeText, plainBytes } from './encoding';
 import { isMissing, isNumber, sniffDialect, splitLine, type Dialect } from './sniff';
-import { timeFormatOf, type TimeFormat } from './time';
+import { chooseTime, type TimeReading } from './chooseTime';
+import { timeColumnOf } from './timeFormat';
 
 export type Sureness = 'certain' | 'likely' | 'ask';
 export type DeviceKind = 'source' | 'load' | 'monitor' | 'bms';
@@ -30,7 +31,7 @@ export interface ColumnReading {
 export interface LogReading {
   dialect: Dialect;
   columns: ColumnReading[];
-  time: TimeFormat | 'ask' | null;
+  time: TimeReading | null;
 }
 
 /** Reads the head of a log file. @param head its first bytes, ideally 64 KiB or more. @throws NotALog */
@@ -66,7 +67,7 @@ export function recognise(
       samples: samples.slice(0, 6),
     });
   }
-  const time = chooseTime(columns, rows);
+  const time = chooseTime(columns, rows, dialect.decimalChar);
   settleDoubles(columns);
   return { dialect, columns, time };
 }
@@ -86,8 +87,9 @@ function recogniseColumn(
   const has = (...options: string[]) => options.some((word) => words.includes(word));
   const filled = samples.filter((cell) => !isMissing(cell));
   const numeric = filled.filter((cell) => isNumber(cell, dialect.decimalChar)).length >= 0.8 * filled.length;
-  if (has(...TIME_WORDS) || (unit === '' && timeFormatOf(filled.slice(0, 200)) !== null && !numeric))
-    return { ...nothing, role: 'time', sure: has(...TIME_WORDS) ? 'certain' : 'likely' };
+  const timed = has(...TIME_WORDS) && !(unit in QUANTITY_OF_UNIT);
+  if (timed || (unit === '' && !numeric && timeColumnOf(filled.slice(0, 200)) !== null))
+    return { ...nothing, role: 'time', sure: timed ? 'certain' : 'likely' };
 
   if (!numeric) {
     const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;
@@ -166,7 +168,22 @@ function recogniseColumn(
   }
 }
 
-const TIME_WORDS = ['time', 'timestamp', 'date', 'datetime', 'ora', 'data', 'zeit', 'clock'];
+const TIME_WORDS = [
+  'time',
+  'timestamp',
+  'date',
+  'datetime',
+  'ora',
+  'data',
+  'zeit',
+  'datum',
+  'clock',
+  'elapsed',
+  'uptime',
+  'epoch',
+  'when',
+  'logged',
+];
 
 type Quantity = 'voltage' | 'current' | 'power' | 'temperature' | 'charge' | 'percent' | 'flag';
 
@@ -261,27 +278,6 @@ const defaultVoltage = (device: DeviceKind): Channel =>
   device === 'source' ? 'source_voltage' : device === 'load' ? 'load_voltage' : 'battery_voltage';
 const defaultCurrent = (device: DeviceKind): Channel =>
   device === 'source' ? 'source_current' : device === 'load' ? 'load_current' : 'battery_current';
-
-function chooseTime(columns: ColumnReading[], rows: string[][]): TimeFormat | 'ask' | null {
-  const cells = (column: ColumnReading) => rows.map((row) => row[column.index] ?? '');
-  const candidates = columns.filter((column) => column.role === 'time');
-  let chosen: ColumnReading | undefined;
-  let format: TimeFormat | 'ask' | null = null;
-  for (const column of [...candidates, ...columns.filter((one) => one.role === null)]) {
-    const found = timeFormatOf(cells(column));
-    if (found === null) continue;
-    chosen = column;
-    format = found;
-    break;
-  }
-  for (const column of candidates) if (column !== chosen) column.role = null;
-  if (chosen) chosen.role = 'time';
-  if (chosen && format === 'ask') {
-    chosen.sure = 'ask';
-    chosen.question = `In "${chosen.heading}", day and month cannot be told apart: is it day first or month first?`;
-  }
-  return format;
-}
 
 /** Two columns cannot be one channel: the surer one keeps it, the others are asked about. */
 function settleDoubles(columns: ColumnReading[]): void {

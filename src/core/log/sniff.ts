@@ -16,7 +16,7 @@ export class NotALog extends Error {}
 const DELIMITERS = ['\t', ';', '|', ','];
 const NUMBER_POINT = /^[+-]?(\d+(\.\d*)?|\.\d+)([eE][+-]?\d+)?$/;
 const NUMBER_COMMA = /^[+-]?(\d+(,\d*)?|,\d+)([eE][+-]?\d+)?$/;
-const TIMELIKE = /^\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}|^\d{1,2}:\d{2}/;
+const TIMELIKE = /^\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}|^(\d+ ?d(ays?)?,? ?)?\d{1,5}:\d{2}/;
 
 /** Splits one line at a delimiter, honouring double quotes (RFC 4180). Cells come back trimmed and unquoted. */
 export function splitLine(line: string, delimiter: string): string[] {
@@ -97,12 +97,14 @@ function bestDelimiter(lines: string[]): string {
   let best = ',';
   let bestScore = -1;
   for (const delimiter of DELIMITERS) {
-    const counts = lines
-      .filter((line) => line.trim() !== '')
-      .map((line) => splitLine(line, delimiter).length);
+    const rows = lines.filter((line) => line.trim() !== '').map((line) => splitLine(line, delimiter));
+    const counts = rows.map((row) => row.length);
     const common = [...counts].sort((a, b) => a - b)[Math.floor(counts.length / 2)]!;
     const agreeing = counts.filter((count) => count === common).length / counts.length;
-    const score = common < 2 ? 0 : agreeing * Math.min(common, 4);
+    // Split at the wrong sign, cells are no readings: "270833;12".
+    const cells = rows.flat().filter((cell) => cell !== '');
+    const sound = cells.filter((cell) => !/[;|\t]/.test(cell)).length / Math.max(1, cells.length);
+    const score = common < 2 ? 0 : agreeing ** 2 * sound * Math.min(common, 4);
     if (score > bestScore) {
       best = delimiter;
       bestScore = score;

@@ -4,7 +4,7 @@ import { type Channel, isChannel } from './channels';
 import { csvReader, type CsvResult, type ReadPlan } from './readCsv';
 import { type DeviceKind, type LogReading, recognise } from './recognise';
 import { NotALog } from './sniff';
-import type { DateOrder } from './time';
+import type { DateOrder, TimeFormat } from './timeFormat';
 
 /** What is told about a log beside its bytes, in a bundle or on the confirmation screen. Everything but the device may be left out. */
 export interface LogDescription {
@@ -12,6 +12,8 @@ export interface LogDescription {
   timeZone?: string | undefined;
   clockOffsetSeconds?: number | undefined;
   dateOrder?: DateOrder | undefined;
+  /** When the first row was written, ISO 8601: for times that count from a start. */
+  startAt?: string | undefined;
   dialect?: { delimiter?: string | undefined; decimalChar?: string | undefined } | undefined;
   /** By heading. A heading that is not named here is left out once any is named. */
   columns?:
@@ -41,7 +43,7 @@ export function planReading(reading: LogReading, description: LogDescription, ti
     }
   } else {
     for (const column of reading.columns) {
-      if (column.sure === 'ask' && !(column.role === 'time' && description.dateOrder))
+      if (column.sure === 'ask' && column.role !== 'time')
         throw new NotALog(column.question ?? `What is column "${column.heading}"? Say so in "columns".`);
       const { index, heading, role, scale, offset, invert } = column;
       if (role !== null && role !== 'time')
@@ -58,24 +60,39 @@ export function planReading(reading: LogReading, description: LogDescription, ti
   const twice = plan.find((one, i) => plan.findIndex((other) => other.channel === one.channel) < i);
   if (twice)
     throw new NotALog(`Two columns are said to be ${twice.channel.replace(/_/g, ' ')}: keep one of them.`);
-  let timeFormat = reading.time;
-  if (description.dateOrder && (timeFormat === 'ask' || timeFormat.kind === 'date'))
-    timeFormat = { kind: 'date', order: description.dateOrder };
-  if (timeFormat === 'ask') {
-    const { heading } = reading.columns[timeColumn]!;
-    throw new NotALog(
-      `In "${heading}", day and month cannot be told apart: say whether it is day first or month first.`,
-    );
-  }
+  const { timeFormat, startMs } = settleTime(reading, timeColumn, description);
   return {
     device: description.device,
     dialect: reading.dialect,
     timeColumn,
     timeFormat,
+    ...(startMs === undefined ? {} : { startMs }),
     timeZone: description.timeZone ?? timeZone,
     clockOffsetSeconds: description.clockOffsetSeconds ?? 0,
     columns: plan,
   };
+}
+
+/** What the reading could not tell of the times is taken from the description. @throws NotALog when it is not told either */
+function settleTime(
+  { time, columns }: LogReading,
+  timeColumn: number,
+  { dateOrder, startAt }: LogDescription,
+): { timeFormat: TimeFormat; startMs?: number } {
+  const { format, ask } = time!;
+  const { heading } = columns[timeColumn]!;
+  if ('order' in format && dateOrder) return { timeFormat: { ...format, order: dateOrder } };
+  if (ask === 'order')
+    throw new NotALog(
+      `In "${heading}", day and month cannot be told apart: say whether it is day first or month first.`,
+    );
+  if (ask !== 'start') return { timeFormat: format };
+  const startMs = startAt === undefined ? NaN : Date.parse(startAt);
+  if (startMs !== startMs)
+    throw new NotALog(
+      `"${heading}" counts from a start that the log does not tell: say when the first row was written (startAt, such as 2026-09-21T06:30:00Z).`,
+    );
+  return { timeFormat: format, startMs };
 }
 
 /** Reads a whole file that is already in memory. @throws NotALog */

@@ -1,52 +1,8 @@
-/** How a log writes its times, and reading them from bytes. */
+/** Reads the times of a log from bytes. */
 
 import { DAY } from '../quantity/span';
 
-export type DateOrder = 'ymd' | 'dmy' | 'mdy';
-export type TimeFormat = { kind: 'date'; order: DateOrder } | { kind: 'epoch'; unitMs: number };
-
-const YMD = /^\d{4}[-/.]\d{1,2}[-/.]\d{1,2}([T ]|$)/;
-const TWO_FIRST = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})([T ,]|$)/;
-
-/**
- * Settles the format of a time column from sample cells.
- * @returns the format; 'ask' when day and month cannot be told apart; null when these are not times.
- */
-export function timeFormatOf(cells: readonly string[]): TimeFormat | 'ask' | null {
-  const filled = cells.filter((cell) => cell !== '');
-  if (filled.length === 0) return null;
-  // A heading that comes again or a line of totals may stand among the times.
-  const most = (test: (cell: string) => boolean) => {
-    const others = filled.filter((cell) => !test(cell)).length;
-    return others <= 0.1 * filled.length || (others <= 2 && others < filled.length / 2);
-  };
-  if (most((cell) => YMD.test(cell))) return { kind: 'date', order: 'ymd' };
-  if (most((cell) => TWO_FIRST.test(cell))) {
-    let dayFirst = false;
-    let monthFirst = false;
-    const pairs = new Set<string>();
-    for (const cell of filled) {
-      const match = TWO_FIRST.exec(cell);
-      if (!match) continue;
-      if (Number(match[1]) > 12) dayFirst = true;
-      if (Number(match[2]) > 12) monthFirst = true;
-      pairs.add(`${match[1]}/${match[2]}`);
-    }
-    if (dayFirst !== monthFirst) return { kind: 'date', order: dayFirst ? 'dmy' : 'mdy' };
-    return 'ask';
-  }
-  const numbers = filled.map(Number);
-  if (numbers.some((n) => !(n > 0))) return null;
-  const rises = numbers.every((n, i) => i === 0 || n >= numbers[i - 1]!);
-  const from2000 = 946_684_800;
-  const to2100 = 4_102_444_800;
-  for (const unitMs of [1000, 1, 0.001]) {
-    const seconds = (n: number) => (n * unitMs) / 1000;
-    if (rises && numbers.every((n) => seconds(n) > from2000 && seconds(n) < to2100))
-      return { kind: 'epoch', unitMs };
-  }
-  return null;
-}
+import type { DateOrder } from './timeFormat';
 
 const MINUS = 45;
 const PLUS = 43;
@@ -205,6 +161,36 @@ function clock(from: number, b: Uint8Array, to: number, reading: DateTimeReading
   const ms = hours * 3_600_000 + (minutes - offset) * 60_000 + seconds * 1000 + milliseconds;
   return ms > 2 * DAY ? NaN : ms;
 }
+
+/**
+ * Time of day, or time since a start, from bytes: 6:30, 06:30:15.250, 6:30 PM, 1d 06:30:00, 130:05:00. ms; NaN for what is neither.
+ */
+export function readClock(b: Uint8Array, from: number, to: number): number {
+  let at = from;
+  let days = 0;
+  let digits = 0;
+  for (; at < to && isDigit(b[at]!); at++, digits++) days = days * 10 + b[at]! - 48;
+  if (digits > 0 && at < to && (b[at]! | 32) === 100) {
+    at++;
+    while (at < to && (isLetter(b[at]!) || b[at] === 32)) at++;
+  } else {
+    at = from;
+    days = 0;
+  }
+  // More than a day's hours are time since a start: they are read as days and hours.
+  let hours = 0;
+  digits = 0;
+  const hoursAt = at;
+  for (; at < to && isDigit(b[at]!); at++, digits++) hours = hours * 10 + b[at]! - 48;
+  if (digits === 0) return NaN;
+  if (hours <= 24) return days * DAY + clock(hoursAt, b, to, { ms: NaN, hasOffset: false });
+  const rest = new Uint8Array(to - at + 1);
+  rest[0] = 48;
+  rest.set(b.subarray(at, to), 1);
+  return days * DAY + hours * 3_600_000 + clock(0, rest, rest.length, { ms: NaN, hasOffset: false });
+}
+
+const isLetter = (byte: number): boolean => (byte | 32) >= 97 && (byte | 32) <= 122;
 
 /** Two digits as a number; NaN when either is none. */
 function twoDigits(b: Uint8Array, at: number): number {

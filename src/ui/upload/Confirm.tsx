@@ -4,7 +4,7 @@
 import { useState } from 'react';
 import { type Channel, channelInfo, NAMED_CHANNELS } from '@/core/log/channels';
 import type { ColumnReading, LogReading } from '@/core/log/recognise';
-import type { DateOrder } from '@/core/log/time';
+import type { DateOrder } from '@/core/log/timeFormat';
 
 export interface Confirmed {
   columns: Record<string, { channel: string; scale: number; offset: number; invert: boolean }>;
@@ -24,7 +24,7 @@ export function Confirm({
 }) {
   const [columns, setColumns] = useState(reading.columns);
   const [dateOrder, setDateOrder] = useState<DateOrder | ''>('');
-  const askDate = reading.time === 'ask';
+  const askDate = reading.time?.ask === 'order';
   const roles = columns.map((one) => one.role);
   const twice = roles.find((role, i) => role !== null && roles.indexOf(role) !== i);
   const trouble = !roles.includes('time')

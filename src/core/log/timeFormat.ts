@@ -1,0 +1,96 @@
+/** How a log writes its times, settled from its columns: nothing is guessed that two readings would fit. */
+
+export type DateOrder = 'ymd' | 'dmy' | 'mdy';
+
+export type TimeFormat =
+  /** Date and time in one cell, with or without an offset. */
+  | { kind: 'date'; order: DateOrder }
+  /** The date in one column, the time of day in another. */
+  | { kind: 'date-and-clock'; order: DateOrder; clockColumn: number }
+  | { kind: 'epoch'; unitMs: number }
+  /** Days since 30 December 1899 on the local clock, as spreadsheets count. */
+  | { kind: 'serial' }
+  /** Counted from a start that only a person can tell: numbers of `unitMs`, or hh:mm:ss when it is 'clock'. */
+  | { kind: 'elapsed'; unitMs: number | 'clock' };
+
+/** What a column of cells can be as time; `clock` is a time of day that needs a date, 'ask' a date whose order nobody can see. */
+export type TimeColumn =
+  | { kind: 'date'; order: DateOrder; dateOnly: boolean }
+  | { kind: 'ask'; dateOnly: boolean }
+  | { kind: 'clock' }
+  | { kind: 'epoch'; unitMs: number }
+  | { kind: 'serial' }
+  | { kind: 'rising' };
+
+const YMD = /^\d{4}[-/.]\d{1,2}[-/.]\d{1,2}([T ,]|$)/;
+const TWO_FIRST = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})([T ,]|$)/;
+const DATE_ONLY = /^\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}$/;
+const CLOCK = /^(\d+ ?d(ays?)?,? ?)?\d{1,5}:\d{2}(:\d{2}([.,]\d+)?)?( ?[ap]m)?$/i;
+
+/** Seconds since 1970 of the years that logs come from. */
+const FROM_2000 = 946_684_800;
+const TO_2100 = 4_102_444_800;
+/** The same in days of a spreadsheet. */
+const SERIAL_2000 = 36_526;
+const SERIAL_2100 = 73_051;
+
+/** Settles what the cells of one column are as times; null when they are none. @param decimalChar of the log's numbers */
+export function timeColumnOf(cells: readonly string[], decimalChar: '.' | ',' = '.'): TimeColumn | null {
+  const filled = cells.filter((cell) => cell !== '');
+  if (filled.length === 0) return null;
+  // A heading that comes again or a line of totals may stand among the times.
+  const most = (test: (cell: string) => boolean) => {
+    const others = filled.filter((cell) => !test(cell)).length;
+    return others <= 0.1 * filled.length || (others <= 2 && others < filled.length / 2);
+  };
+  const dateOnly = most((cell) => DATE_ONLY.test(cell));
+  if (most((cell) => YMD.test(cell))) return { kind: 'date', order: 'ymd', dateOnly };
+  if (most((cell) => TWO_FIRST.test(cell))) {
+    let dayFirst = false;
+    let monthFirst = false;
+    for (const cell of filled) {
+      const match = TWO_FIRST.exec(cell);
+      if (Number(match?.[1]) > 12) dayFirst = true;
+      if (Number(match?.[2]) > 12) monthFirst = true;
+    }
+    if (dayFirst !== monthFirst) return { kind: 'date', order: dayFirst ? 'dmy' : 'mdy', dateOnly };
+    return { kind: 'ask', dateOnly };
+  }
+  if (most((cell) => CLOCK.test(cell))) return { kind: 'clock' };
+
+  const numbers = filled.map((cell) => Number(decimalChar === ',' ? cell.replace(',', '.') : cell));
+  const known = numbers.filter((n) => Number.isFinite(n));
+  if (known.length < 0.9 * filled.length || known.length < 2) return null;
+  const rising = known.filter((n, i) => i === 0 || n >= known[i - 1]!).length;
+  if (rising < 0.9 * known.length) return null;
+  const within = (low: number, high: number, scale = 1) =>
+    known.filter((n) => n * scale > low && n * scale < high).length >= 0.9 * known.length;
+  for (const unitMs of [1000, 1, 0.001])
+    if (within(FROM_2000, TO_2100, unitMs / 1000)) return { kind: 'epoch', unitMs };
+  if (within(SERIAL_2000, SERIAL_2100) && known.some((n) => !Number.isInteger(n))) return { kind: 'serial' };
+  // Strictly rising, as a count of seconds is and a measured value is not.
+  const strictly = known.filter((n, i) => i === 0 || n > known[i - 1]!).length;
+  return strictly >= 0.9 * known.length && known[0]! >= 0 ? { kind: 'rising' } : null;
+}
+
+/** Units that time since a start is counted in, ms. */
+export const ELAPSED_UNITS: Record<string, number> = {
+  ms: 1,
+  msec: 1,
+  milliseconds: 1,
+  millis: 1,
+  s: 1000,
+  sec: 1000,
+  secs: 1000,
+  second: 1000,
+  seconds: 1000,
+  min: 60_000,
+  mins: 60_000,
+  minute: 60_000,
+  minutes: 60_000,
+  h: 3_600_000,
+  hr: 3_600_000,
+  hrs: 3_600_000,
+  hour: 3_600_000,
+  hours: 3_600_000,
+};
