@@ -8,6 +8,7 @@ export const columnSchema = z.object({
   scale: z.number().optional(),
   offset: z.number().optional(),
   invert: z.boolean().optional(),
+  words: z.record(z.string(), z.string()).optional(),
 });
 
 export const logDescriptionSchema = z.object({

@@ -38,8 +38,9 @@ const CELL = /^cell_(\d{2,3})_(voltage|temperature)$/;
 
 export const isChannel = (text: string): text is Channel => text in CHANNELS || CELL.test(text);
 
-export function channelInfo(channel: Channel): ChannelInfo {
+export function channelInfo(channel: ReadChannel): ChannelInfo {
   if (channel in CHANNELS) return CHANNELS[channel as NamedChannel];
+  if (channel in RAW_CHANNELS) return RAW_CHANNELS[channel as RawChannel];
   const match = CELL.exec(channel);
   if (!match)
     throw new Error(`"${channel}" is not a channel: see the list of channels in the bundle format.`);
@@ -69,6 +70,38 @@ const WORD_TO_STAGE = new Map(
 export function stageNumber(word: string): number {
   return WORD_TO_STAGE.get(word.trim().toLowerCase().replace(/[_-]+/g, ' ')) ?? NaN;
 }
+
+/** A reader of stage words that knows some more, as a person has told them. @param words word to stage */
+export function stageReader(words: Readonly<Record<string, string>> = {}): (word: string) => number {
+  const told = new Map(
+    Object.entries(words).map(([word, stage]) => [
+      word.trim().toLowerCase(),
+      REPORTED_STAGES.indexOf(stage as ReportedStage),
+    ]),
+  );
+  return (word) => {
+    const found = told.get(word.trim().toLowerCase());
+    return found === undefined ? stageNumber(word) : found < 0 ? NaN : found;
+  };
+}
+
+/**
+ * What some logs write instead of a channel: power where there should be a current, charge and discharge in columns of their own. They
+ * are turned into channels when a log has been read, and stand in no Series.
+ */
+const RAW_CHANNELS = {
+  battery_charge_current: { label: 'Battery current while charging', unit: 'A', digits: 1 },
+  battery_discharge_current: { label: 'Battery current while discharging', unit: 'A', digits: 1 },
+  battery_power: { label: 'Battery power', unit: 'W', digits: 0 },
+  source_power: { label: 'Source output power', unit: 'W', digits: 0 },
+  load_power: { label: 'Load power', unit: 'W', digits: 0 },
+} satisfies Record<string, ChannelInfo>;
+
+export type RawChannel = keyof typeof RAW_CHANNELS;
+export const RAW_CHANNEL_NAMES = Object.keys(RAW_CHANNELS) as RawChannel[];
+/** What a column of a file can be read as. */
+export type ReadChannel = Channel | RawChannel;
+export const isReadChannel = (text: string): text is ReadChannel => isChannel(text) || text in RAW_CHANNELS;
 
 /** One device's log as columns on one clock. Times rise; NaN is missing. */
 export interface Series {

@@ -3,7 +3,8 @@
  * for a cell that reads as a number or a time. It is the hot path of taking a log in; `npm run bench` compares it with others.
  */
 
-import { type Channel, type Series, stageNumber } from './channels';
+import { type ReadChannel, type Series, stageReader } from './channels';
+import { deriveChannels } from './deriveChannels';
 import { localClock } from './localTime';
 import { decodeText, plainBytes } from './encoding';
 import { type Dialect, isMissing } from './sniff';
@@ -23,11 +24,13 @@ export interface ReadPlan {
   clockOffsetSeconds?: number;
   columns: {
     index: number;
-    channel: Channel;
+    channel: ReadChannel;
     heading: string;
     scale: number;
     offset: number;
     invert: boolean;
+    /** Words of the log for stages, where they are not the usual ones. */
+    words?: Record<string, string>;
   }[];
 }
 
@@ -77,7 +80,9 @@ export function csvReader(plan: ReadPlan): CsvReader {
   targets[plan.timeColumn] = TIME;
   if (clockColumn >= 0) targets[clockColumn] = CLOCK;
   columns.forEach((column, i) => (targets[column.index] = i));
-  const isStage = columns.map((column) => column.channel === 'source_stage');
+  const stages = columns.map((column) =>
+    column.channel === 'source_stage' ? stageReader(column.words) : null,
+  );
   const factor = Float64Array.from(columns, (column) => (column.invert ? -column.scale : column.scale));
   const offset = Float64Array.from(columns, (column) => column.offset);
 
@@ -119,8 +124,9 @@ export function csvReader(plan: ReadPlan): CsvReader {
   function oddCell(b: Uint8Array, from: number, to: number, target: number): number {
     const text = decodeText(b.subarray(from, to)).trim();
     const column = columns[target]!;
-    if (isStage[target]) {
-      const stage = stageNumber(text);
+    const stageOf = stages[target];
+    if (stageOf) {
+      const stage = stageOf(text);
       if (Number.isNaN(stage) && !isMissing(text))
         problem(`"${text}" in "${column.heading}" is no stage that is known.`);
       return stage;
@@ -277,11 +283,13 @@ export function csvReader(plan: ReadPlan): CsvReader {
       // Each row that was lost counts; the note itself has counted one.
       if (settled.lost > 0) problemCount += settled.lost - 1;
       const { from } = settled;
-      const channels: Series['channels'] = {};
+      const read: Partial<Record<ReadChannel, Float32Array>> = {};
       columns.forEach((column, i) => {
         const all = values[i]!;
-        channels[column.channel] = from ? Float32Array.from(from, (k) => all[k]!) : all.slice(0, length);
+        read[column.channel] = from ? Float32Array.from(from, (k) => all[k]!) : all.slice(0, length);
       });
+      const { channels, notes } = deriveChannels(read);
+      for (const note of notes) problem(note);
       return { series: { device: plan.device, time: settled.time, channels }, rows, problemCount, problems };
     },
   };

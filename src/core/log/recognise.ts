@@ -4,7 +4,7 @@
  */
 
 import { median } from '../quantity/numbers';
-import { type Channel, isChannel, stageNumber } from './channels';
+import { type Channel, isReadChannel, type ReadChannel, stageNumber } from './channels';
 import { decodeText, plainBytes } from './encoding';
 import { isMissing, isNumber, sniffDialect, splitLine, type Dialect } from './sniff';
 import { chooseTime, type TimeReading } from './chooseTime';
@@ -17,7 +17,7 @@ export interface ColumnReading {
   index: number;
   heading: string;
   /** 'time', a channel, or null for a column that is left out. */
-  role: 'time' | Channel | null;
+  role: 'time' | ReadChannel | null;
   /** Multiplied with the number in the file, after `offset` was subtracted. */
   scale: number;
   offset: number;
@@ -25,6 +25,8 @@ export interface ColumnReading {
   sure: Sureness;
   /** Why a column is asked about, as a sentence. */
   question?: string;
+  /** Words in a column of stages that are not known. */
+  unknownWords?: string[];
   samples: string[];
 }
 
@@ -68,6 +70,9 @@ export function recognise(
     });
   }
   const time = chooseTime(columns, rows, dialect.decimalChar);
+  settleDirections(columns);
+  settleCells(columns, rows, dialect);
+  dropNeedlessPower(columns);
   settleDoubles(columns);
   return { dialect, columns, time };
 }
@@ -82,7 +87,8 @@ function recogniseColumn(
   device: DeviceKind,
   dialect: Dialect,
 ): Recognised {
-  if (isChannel(heading.trim())) return { ...nothing, role: heading.trim() as Channel, sure: 'certain' };
+  const plain = heading.trim().toLowerCase();
+  if (isReadChannel(plain)) return { ...nothing, role: plain, sure: 'certain' };
   const { words, unit } = wordsOf(heading);
   const has = (...options: string[]) => options.some((word) => words.includes(word));
   const filled = samples.filter((cell) => !isMissing(cell));
@@ -98,6 +104,16 @@ function recogniseColumn(
         ...nothing,
         role: 'source_stage',
         sure: has('stage', 'state', 'mode', 'status') ? 'certain' : 'likely',
+      };
+    // Words that nobody knows, in a column that is said to be a state, are asked about.
+    const words2 = [...new Set(filled.filter((cell) => Number.isNaN(stageNumber(cell))))];
+    if (device === 'source' && has('stage', 'state', 'mode', 'phase') && words2.length <= 8)
+      return {
+        ...nothing,
+        role: 'source_stage',
+        sure: 'ask',
+        question: `Which stages are ${words2.map((word) => `"${word}"`).join(', ')} in "${heading}"?`,
+        unknownWords: words2,
       };
     return nothing;
   }
@@ -139,7 +155,8 @@ function recogniseColumn(
       }
       return { ...base, role: defaultCurrent(device), sure: 'likely' };
     case 'power':
-      return subject === 'input' ? { ...base, role: 'source_input_power', sure: 'likely' } : nothing;
+      if (subject === 'input') return { ...base, role: 'source_input_power', sure: 'likely' };
+      return { ...base, role: powerOf(subject, device), sure: 'likely' };
     case 'temperature':
       if (has('ambient', 'room', 'air', 'outside', 'outdoor'))
         return { ...base, role: 'ambient_temperature', sure: 'certain' };
@@ -274,10 +291,87 @@ function subjectOf(words: string[]): 'input' | 'load' | 'battery' | 'source' | n
   return null;
 }
 
+const powerOf = (subject: ReturnType<typeof subjectOf>, device: DeviceKind): ReadChannel =>
+  subject === 'load' || (subject === null && device === 'load')
+    ? 'load_power'
+    : subject === 'source' || (subject === null && device === 'source')
+      ? 'source_power'
+      : 'battery_power';
+
 const defaultVoltage = (device: DeviceKind): Channel =>
   device === 'source' ? 'source_voltage' : device === 'load' ? 'load_voltage' : 'battery_voltage';
 const defaultCurrent = (device: DeviceKind): Channel =>
   device === 'source' ? 'source_current' : device === 'load' ? 'load_current' : 'battery_current';
+
+/** Charge and discharge in columns of their own: only where there are both. */
+function settleDirections(columns: ColumnReading[]): void {
+  const currents = columns.filter((column) => {
+    const { words, unit } = wordsOf(column.heading);
+    const amps = QUANTITY_OF_UNIT[unit]?.quantity === 'current' || quantityOfWords(words) === 'current';
+    return amps && column.role !== 'load_current' && column.role !== 'time';
+  });
+  const about = (column: ColumnReading, ...options: string[]) =>
+    options.some((word) => wordsOf(column.heading).words.includes(word));
+  const outOf = currents.find((one) => about(one, 'discharge', 'discharging', 'discharged'));
+  const into = currents.find((one) => one !== outOf && about(one, 'charge', 'charging', 'charged'));
+  if (!into || !outOf) return;
+  Object.assign(into, { role: 'battery_charge_current', sure: 'certain', question: undefined });
+  Object.assign(outOf, { role: 'battery_discharge_current', sure: 'certain', question: undefined });
+}
+
+/** V within which a single cell, lead or lithium, stands in a log. */
+const CELL_VOLTS = { min: 1.5, max: 4.3 };
+
+/** A run of numbered columns whose values are those of single cells. */
+function settleCells(columns: ColumnReading[], rows: string[][], dialect: Dialect): void {
+  const runs = new Map<string, { column: ColumnReading; number: number; scale: number }[]>();
+  for (const column of columns) {
+    if (column.role === 'time' || (column.role !== null && !/^(battery|source)_voltage$/.test(column.role)))
+      continue;
+    const match = /^(.*?)[\s_#-]*(\d{1,2})(?=\D*$)(.*)$/.exec(column.heading.trim());
+    if (!match) continue;
+    const values = rows
+      .map((row) => row[column.index] ?? '')
+      .filter((cell) => isNumber(cell, dialect.decimalChar))
+      .map((cell) => Number(cell.replace(',', '.')));
+    if (values.length === 0) continue;
+    const middle = median(values);
+    const scale = middle > 100 * CELL_VOLTS.min ? 0.001 : 1;
+    if (middle * scale < CELL_VOLTS.min || middle * scale > CELL_VOLTS.max) continue;
+    const family = `${match[1]!.toLowerCase()}|${match[3]!.toLowerCase()}|${scale}`;
+    runs.set(family, [...(runs.get(family) ?? []), { column, number: Number(match[2]), scale }]);
+  }
+  for (const run of runs.values()) {
+    const numbers = run.map((one) => one.number).sort((a, b) => a - b);
+    const first = numbers[0]!;
+    const inOrder = numbers.every((number, i) => number === first + i);
+    if (run.length < 3 || !inOrder || first > 1) continue;
+    for (const { column, number, scale } of run)
+      Object.assign(column, {
+        role: `cell_${String(number + 1 - first).padStart(2, '0')}_voltage`,
+        scale,
+        offset: 0,
+        sure: /cell|zelle|cella|zell/i.test(column.heading) ? 'certain' : 'likely',
+        question: undefined,
+      });
+  }
+}
+
+/** Power is read only where the current beside it was not logged. */
+function dropNeedlessPower(columns: ColumnReading[]): void {
+  const has = (...roles: string[]) => columns.some((one) => one.role !== null && roles.includes(one.role));
+  const needless: Record<string, boolean> = {
+    battery_power:
+      has('battery_current', 'battery_charge_current') || !has('battery_voltage', 'source_voltage'),
+    source_power: has('source_current') || !has('source_voltage', 'battery_voltage'),
+    load_power: has('load_current') || !has('load_voltage', 'battery_voltage', 'source_voltage'),
+  };
+  for (const column of columns)
+    if (column.role !== null && needless[column.role]) {
+      column.role = null;
+      column.sure = 'likely';
+    }
+}
 
 /** Two columns cannot be one channel: the surer one keeps it, the others are asked about. */
 function settleDoubles(columns: ColumnReading[]): void {

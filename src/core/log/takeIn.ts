@@ -1,10 +1,20 @@
 /** From a log file's bytes to a Series: recognition, what the sender says of the columns, and the reader joined. */
 
-import { type Channel, isChannel } from './channels';
+import { isReadChannel, type ReadChannel } from './channels';
 import { csvReader, type CsvResult, type ReadPlan } from './readCsv';
 import { type DeviceKind, type LogReading, recognise } from './recognise';
 import { NotALog } from './sniff';
 import type { DateOrder, TimeFormat } from './timeFormat';
+
+/** What a column is said to be. */
+export interface ToldColumn {
+  channel: string;
+  scale?: number | undefined;
+  offset?: number | undefined;
+  invert?: boolean | undefined;
+  /** Words of the log for stages: `{ "Lade 2": "absorption" }`. */
+  words?: Record<string, string> | undefined;
+}
 
 /** What is told about a log beside its bytes, in a bundle or on the confirmation screen. Everything but the device may be left out. */
 export interface LogDescription {
@@ -16,8 +26,7 @@ export interface LogDescription {
   startAt?: string | undefined;
   dialect?: { delimiter?: string | undefined; decimalChar?: string | undefined } | undefined;
   /** By heading. A heading that is not named here is left out once any is named. */
-  columns?:
-    Record<string, { channel: string; scale?: number; offset?: number; invert?: boolean }> | undefined;
+  columns?: Record<string, ToldColumn> | undefined;
 }
 
 /**
@@ -30,15 +39,23 @@ export function planReading(reading: LogReading, description: LogDescription, ti
   let timeColumn = -1;
   if (told) {
     const headings = new Map(reading.columns.map((column) => [column.heading, column]));
-    for (const [heading, { channel, scale = 1, offset = 0, invert = false }] of Object.entries(told)) {
+    for (const [heading, { channel, scale = 1, offset = 0, invert = false, words }] of Object.entries(told)) {
       const column = headings.get(heading);
       if (!column)
         throw new NotALog(
           `The log has no column "${heading}". Its columns are: ${[...headings.keys()].map((one) => `"${one}"`).join(', ')}.`,
         );
       if (channel === 'time') timeColumn = column.index;
-      else if (isChannel(channel))
-        plan.push({ index: column.index, channel, heading, scale, offset, invert });
+      else if (isReadChannel(channel))
+        plan.push({
+          index: column.index,
+          channel,
+          heading,
+          scale,
+          offset,
+          invert,
+          ...(words ? { words } : {}),
+        });
       else throw new NotALog(`Column "${heading}" is said to be "${channel}", which is not a channel.`);
     }
   } else {
@@ -47,7 +64,7 @@ export function planReading(reading: LogReading, description: LogDescription, ti
         throw new NotALog(column.question ?? `What is column "${column.heading}"? Say so in "columns".`);
       const { index, heading, role, scale, offset, invert } = column;
       if (role !== null && role !== 'time')
-        plan.push({ index, channel: role as Channel, heading, scale, offset, invert });
+        plan.push({ index, channel: role as ReadChannel, heading, scale, offset, invert });
     }
   }
   if (timeColumn < 0) timeColumn = reading.columns.find((column) => column.role === 'time')?.index ?? -1;
