@@ -4,12 +4,16 @@ const config = {
     '<rootDir>/src/**/*.test.ts',
     '<rootDir>/tests/reference/**/*.test.ts',
     '<rootDir>/tests/unit/**/*.test.ts',
+    '<rootDir>/tests/messes/**/*.test.ts',
   ],
   testEnvironment: 'node',
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   transform: {
     '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }],
+    '^.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
   },
+  // These come as ES modules only.
+  transformIgnorePatterns: ['/node_modules/(?!(hyparquet|hyparquet-compressors|hyparquet-writer|hysnappy)/)'],
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.build'],
   maxWorkers: 2,
 };

@@ -21,11 +21,11 @@ Exit codes: 0 done; 2 the input or the call was wrong, with a sentence on standa
 
 class Usage extends Error {}
 
-function main(args: string[]): void {
+async function main(args: string[]): Promise<void> {
   const { values, positionals } = parse(args);
   const [verb, ...rest] = positionals;
   if (values.help || verb === 'help') process.stdout.write(HELP);
-  else if (verb === 'analyse' && rest.length === 1) analyse(rest[0]!, values.json === true);
+  else if (verb === 'analyse' && rest.length === 1) await analyse(rest[0]!, values.json === true);
   else if (verb === 'simulate' && rest.length === 2) simulate(rest[0]!, rest[1]!);
   else if (verb === undefined) throw new Usage('Say what to do.');
   else if (verb === 'analyse') throw new Usage('analyse takes one path: a bundle folder or zip.');
@@ -45,8 +45,8 @@ function parse(args: string[]) {
   }
 }
 
-function analyse(path: string, asJson: boolean): void {
-  const { job, system, logs } = readBundle(filesAt(path));
+async function analyse(path: string, asJson: boolean): Promise<void> {
+  const { job, system, logs } = await readBundle(filesAt(path));
   const diagnosis = diagnose({ job, system, series: logs.map((log) => log.series) });
   for (const log of logs)
     if (log.problemCount > 0)
@@ -90,9 +90,7 @@ function simulate(slug: string, out: string): void {
   process.stdout.write(`Wrote ${system.name} with ${logs.length} logs to ${out}\n`);
 }
 
-try {
-  main(process.argv.slice(2));
-} catch (error) {
+main(process.argv.slice(2)).catch((error: unknown) => {
   if (error instanceof Usage) process.stderr.write(`pazienza: ${error.message} See pazienza --help.\n`);
   else if (error instanceof BundleError) process.stderr.write(`pazienza: ${error.message}\n`);
   else if (error instanceof Error && 'code' in error)
@@ -101,4 +99,4 @@ try {
     );
   else throw error;
   process.exitCode = 2;
-}
+});

@@ -68,7 +68,7 @@ export async function takeInLog(
       throw new NotALog(`This file was taken in already for ${device.name}. Nothing was changed.`);
     onPhase('reading');
     const read = await readInThread(
-      { path, deviceKind: device.kind, description, timeZone: job.system.timeZone },
+      { path, fileName, deviceKind: device.kind, description, timeZone: job.system.timeZone },
       signal,
     );
     signal.throwIfAborted();

@@ -7,7 +7,15 @@ import type { LogDescription } from '@/core/log/takeIn';
 import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
 
 export type ThreadTask =
-  | { kind: 'read'; path: string; deviceKind: DeviceKind; description: LogDescription; timeZone: string }
+  | {
+      kind: 'read';
+      path: string;
+      /** As the user knows it, for messages. */
+      fileName: string;
+      deviceKind: DeviceKind;
+      description: LogDescription;
+      timeZone: string;
+    }
   | { kind: 'analyse'; input: DiagnosisInput };
 
 export type ReadAnswer = {

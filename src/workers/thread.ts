@@ -1,12 +1,14 @@
 /** Worker thread: reads a log file, or analyses a job, away from the thread that answers requests. */
 
-import { createReadStream, openSync, readSync, closeSync } from 'node:fs';
+import { createReadStream } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Series } from '@/core/log/channels';
-import { csvReader } from '@/core/log/readCsv';
+import { csvReader, type CsvReader, type ReadPlan } from '@/core/log/readCsv';
 import { recognise } from '@/core/log/recognise';
 import { NotALog } from '@/core/log/sniff';
-import { planReading } from '@/core/log/takeIn';
+import { dialectOf, planReading, tooFewRows } from '@/core/log/takeIn';
+import { joined } from '@/core/log/tables/delimited';
+import { openStream } from '@/core/log/tables/open';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import type { ThreadAnswer, ThreadTask } from './tasks';
 
@@ -15,24 +17,33 @@ const HEAD_BYTES = 262_144;
 
 async function run(task: ThreadTask): Promise<ThreadAnswer> {
   if (task.kind === 'analyse') return { kind: 'analysed', diagnosis: diagnose(task.input) };
-  const head = new Uint8Array(HEAD_BYTES);
-  const file = openSync(task.path, 'r');
-  const length = readSync(file, head);
-  closeSync(file);
-  const plan = planReading(
-    recognise(head.subarray(0, length), task.deviceKind),
-    task.description,
-    task.timeZone,
-  );
-  const reader = csvReader(plan);
-  for await (const chunk of createReadStream(task.path, { highWaterMark: 1 << 20 }))
-    reader.push(chunk as Buffer);
-  const { series, rows, problemCount, problems } = reader.end();
-  if (series.time.length < 2)
-    throw new NotALog(
-      `Only ${series.time.length} of ${rows} rows could be read.${problems[0] ? ` Line ${problems[0].line}: ${problems[0].reason}` : ''}`,
-    );
-  return { kind: 'read', plan, series, rows, problemCount, problems };
+  const { deviceKind, description, timeZone } = task;
+  const head: Uint8Array[] = [];
+  let headBytes = 0;
+  let reader: CsvReader | null = null;
+  let plan: ReadPlan | null = null;
+  const begin = (): CsvReader => {
+    const start = joined(head);
+    plan = planReading(recognise(start, deviceKind, dialectOf(description)), description, timeZone);
+    const begun = csvReader(plan);
+    begun.push(start);
+    return begun;
+  };
+  const file = createReadStream(task.path, { highWaterMark: 1 << 20 }) as AsyncIterable<Uint8Array>;
+  for await (const chunk of openStream(file, task.fileName)) {
+    if (reader) {
+      reader.push(chunk);
+      continue;
+    }
+    head.push(chunk);
+    headBytes += chunk.length;
+    if (headBytes >= HEAD_BYTES) reader = begin();
+  }
+  reader ??= begin();
+  const result = reader.end();
+  if (result.series.time.length < 2) throw new NotALog(tooFewRows(result));
+  const { series, rows, problemCount, problems } = result;
+  return { kind: 'read', plan: plan!, series, rows, problemCount, problems };
 }
 
 const buffersOf = (series: Series): ArrayBuffer[] =>

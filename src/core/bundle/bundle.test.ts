@@ -12,42 +12,45 @@ const logs = demo.logs.map(({ path, device, text }) => ({
 }));
 const files = () => writeBundle('harbour-office', demo.job, demo.system, logs);
 
-function findings(from: BundleFiles): string {
-  const { job, system, logs: read } = readBundle(from);
+async function findings(from: BundleFiles): Promise<string> {
+  const { job, system, logs: read } = await readBundle(from);
   return JSON.stringify(diagnose({ job, system, series: read.map((one) => one.series) }));
 }
 
-test('a folder, its zip, a zip with a folder in it and gzipped logs give the same findings', () => {
-  const plain = findings(files());
-  expect(findings(unzipBundle(zipBundle(files())))).toBe(plain);
+test('a folder, its zip, a zip with a folder in it and gzipped logs give the same findings', async () => {
+  const plain = await findings(files());
+  expect(await findings(unzipBundle(zipBundle(files())))).toBe(plain);
   const inFolder = new Map([...files()].map(([path, bytes]) => [`job/${path}`, bytes]));
-  expect(findings(unzipBundle(zipBundle(inFolder)))).toBe(plain);
+  expect(await findings(unzipBundle(zipBundle(inFolder)))).toBe(plain);
   const zipped = new Map(
     [...files()].map(([path, bytes]) => [path, path.endsWith('.csv') ? gzipSync(bytes) : bytes]),
   );
-  expect(findings(zipped)).toBe(plain);
+  expect(await findings(zipped)).toBe(plain);
 });
 
-test('what is wrong with the descriptor is told', () => {
-  const as = (text: string) => () =>
-    readBundle(files().set('datapackage.json', new TextEncoder().encode(text)));
+test('what is wrong with the descriptor is told', async () => {
+  const as = (text: string) => readBundle(files().set('datapackage.json', new TextEncoder().encode(text)));
   const descriptor = new TextDecoder().decode(files().get('datapackage.json'));
-  expect(() => readBundle(new Map())).toThrow(/There is no datapackage\.json/);
-  expect(as('{')).toThrow(/not valid JSON/);
-  expect(as(descriptor.replace('"gel"', '"lead"'))).toThrow(/pazienza\.system\.bank\.chemistry/);
-  expect(as(descriptor.replace('Europe/Rome', 'Isole/Mirtane'))).toThrow(/not a time zone/);
-  expect(as(descriptor.replace('"device": "mains"', '"device": "sun"'))).toThrow(
+  await expect(readBundle(new Map())).rejects.toThrow(/There is no datapackage\.json/);
+  await expect(as('{')).rejects.toThrow(/not valid JSON/);
+  await expect(as(descriptor.replace('"gel"', '"lead"'))).rejects.toThrow(
+    /pazienza\.system\.bank\.chemistry/,
+  );
+  await expect(as(descriptor.replace('Europe/Rome', 'Isole/Mirtane'))).rejects.toThrow(/not a time zone/);
+  await expect(as(descriptor.replace('"device": "mains"', '"device": "sun"'))).rejects.toThrow(
     /only "mains", "monitor", "clock"/,
   );
-  expect(as('{')).toThrow(BundleError);
+  await expect(as('{')).rejects.toThrow(BundleError);
 });
 
-test('a log that is missing, of no device or not readable is named', () => {
+test('a log that is missing, of no device or not readable is named', async () => {
   const missing = files();
   missing.delete('logs/monitor.csv');
-  expect(() => readBundle(missing)).toThrow(/logs\/monitor\.csv is named .* but is not in the bundle/);
+  await expect(readBundle(missing)).rejects.toThrow(
+    /logs\/monitor\.csv is named .* but is not in the bundle/,
+  );
   const unread = files().set('logs/monitor.csv', new TextEncoder().encode('time,remark\nyesterday,fine\n'));
-  expect(() => readBundle(unread)).toThrow(/^logs\/monitor\.csv: /);
+  await expect(readBundle(unread)).rejects.toThrow(/^logs\/monitor\.csv: /);
   expect(() => unzipBundle(new Uint8Array([1, 2, 3]))).toThrow(/damaged or no zip/);
 });
 

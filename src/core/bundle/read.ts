@@ -1,11 +1,12 @@
 /** Reads a job bundle from its files, wherever they came from. */
 
-import { gunzipSync, strFromU8, unzipSync } from 'fflate';
+import { strFromU8, unzipSync } from 'fflate';
 import type { z } from 'zod';
 import { devicesOf, type Job, type System } from '../system/schema';
 import type { Series } from '../log/channels';
 import type { RowProblem } from '../log/readCsv';
 import { NotALog } from '../log/sniff';
+import { openTable } from '../log/tables/open';
 import { takeInLog } from '../log/takeIn';
 import { packageSchema, type Change, type DataPackage } from './schema';
 
@@ -132,7 +133,7 @@ function withoutNulls(value: unknown): unknown {
 const KEPT_NULLS = new Set(['counted', 'before', 'after']);
 
 /** Reads description and logs. @throws BundleError with the file, and where it can the row and column */
-export function readBundle(files: BundleFiles): Bundle {
+export async function readBundle(files: BundleFiles): Promise<Bundle> {
   const { resources, pazienza } = readDescriptor(files);
   const { job, system } = pazienza;
   const devices = devicesOf(system);
@@ -151,7 +152,7 @@ export function readBundle(files: BundleFiles): Bundle {
       throw new BundleError(`The log ${resource.path} is named in ${DESCRIPTOR} but is not in the bundle.`);
     try {
       const { series, rows, problemCount, problems } = takeInLog(
-        gunzipped(bytes),
+        await openTable(bytes, resource.path),
         device.kind,
         { ...description, dialect: resource.dialect },
         system.timeZone,
@@ -163,11 +164,6 @@ export function readBundle(files: BundleFiles): Bundle {
     }
   }
   return { job, system, logs };
-}
-
-/** A gzipped file unpacked; anything else as it is. */
-export function gunzipped(bytes: Uint8Array): Uint8Array {
-  return bytes[0] === 0x1f && bytes[1] === 0x8b ? gunzipSync(bytes) : bytes;
 }
 
 /** The first thing that a schema found, as "place: what". */

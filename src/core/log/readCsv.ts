@@ -169,6 +169,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
       }
       if (length === capacity) grow();
       const lineStart = at;
+      const problemsBefore = problemCount;
       let moment = NaN;
       let ofDay = NaN;
       for (let column = 0; column <= lastColumn; column++) {
@@ -233,6 +234,9 @@ export function csvReader(plan: ReadPlan): CsvReader {
       if (moment !== moment) {
         for (let i = 0; i < count; i++) values[i]![length] = NaN;
         const text = decodeText(b.subarray(lineStart, Math.min(lineEnd, lineStart + 60))).trim();
+        // Of a row without a time nothing else is worth saying.
+        problemCount = problemsBefore;
+        problems.length = Math.min(problems.length, problemsBefore);
         if (text === '') continue;
         rows++;
         problem(`No time could be read in "${text}"; the row is left out.`);

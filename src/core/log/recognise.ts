@@ -6,7 +6,7 @@
 import { median } from '../quantity/numbers';
 import { type Channel, isReadChannel, type ReadChannel, stageNumber } from './channels';
 import { decodeText, plainBytes } from './encoding';
-import { isMissing, isNumber, sniffDialect, splitLine, type Dialect } from './sniff';
+import { isMissing, isNumber, NotALog, sniffDialect, splitLine, type Dialect } from './sniff';
 import { chooseTime, type TimeReading } from './chooseTime';
 import { timeColumnOf } from './timeFormat';
 
@@ -36,6 +36,9 @@ export interface LogReading {
   time: TimeReading | null;
 }
 
+/** A head this long with hardly a line end in it is no table. */
+const LONGEST_LINES = 128 * 1024;
+
 /** Reads the head of a log file. @param head its first bytes, ideally 64 KiB or more. @throws NotALog */
 export function recognise(
   head: Uint8Array,
@@ -43,8 +46,12 @@ export function recognise(
   given: { delimiter?: string; decimalChar?: string } = {},
 ): LogReading {
   const text = decodeText(plainBytes()(head.subarray(0, 262_144)));
-  const dialect = sniffDialect(text, given);
   const lines = text.split(/\r\n|\n|\r/);
+  if (text.length > LONGEST_LINES && lines.length < 4)
+    throw new NotALog(
+      `Its lines are longer than ${Math.round(LONGEST_LINES / 1024)} kB: a log has one line for each moment. Check that this is the right file.`,
+    );
+  const dialect = sniffDialect(text, given);
   const whole = lines.length > 1 ? lines.slice(0, -1) : lines;
   const rows = whole
     .slice(dialect.firstDataLine)
@@ -93,8 +100,11 @@ function recogniseColumn(
   const has = (...options: string[]) => options.some((word) => words.includes(word));
   const filled = samples.filter((cell) => !isMissing(cell));
   const numeric = filled.filter((cell) => isNumber(cell, dialect.decimalChar)).length >= 0.8 * filled.length;
+  const asTime = unit === '' ? timeColumnOf(filled.slice(0, 200), dialect.decimalChar) : null;
+  // Numbers of milliards are seconds since 1970 whatever stands above them.
+  if (asTime?.kind === 'epoch') return { ...nothing, role: 'time', sure: 'certain' };
   const timed = has(...TIME_WORDS) && !(unit in QUANTITY_OF_UNIT);
-  if (timed || (unit === '' && !numeric && timeColumnOf(filled.slice(0, 200)) !== null))
+  if (timed || (!numeric && asTime !== null))
     return { ...nothing, role: 'time', sure: timed ? 'certain' : 'likely' };
 
   if (!numeric) {

@@ -112,6 +112,16 @@ function settleTime(
   return { timeFormat: format, startMs };
 }
 
+/** Two rows are the least that can be a log. */
+export const tooFewRows = ({ series, rows, problems }: CsvResult): string =>
+  `Only ${series.time.length} of ${rows} rows could be read.${problems[0] ? ` Line ${problems[0].line}: ${problems[0].reason}` : ''}`;
+
+/** What is told of how a log is written. */
+export const dialectOf = ({ dialect }: LogDescription): { delimiter?: string; decimalChar?: string } => ({
+  ...(dialect?.delimiter ? { delimiter: dialect.delimiter } : {}),
+  ...(dialect?.decimalChar ? { decimalChar: dialect.decimalChar } : {}),
+});
+
 /** Reads a whole file that is already in memory. @throws NotALog */
 export function takeInLog(
   bytes: Uint8Array,
@@ -119,18 +129,15 @@ export function takeInLog(
   description: LogDescription,
   timeZone: string,
 ): CsvResult & { plan: ReadPlan } {
-  const given = {
-    ...(description.dialect?.delimiter ? { delimiter: description.dialect.delimiter } : {}),
-    ...(description.dialect?.decimalChar ? { decimalChar: description.dialect.decimalChar } : {}),
-  };
-  const plan = planReading(recognise(bytes.subarray(0, 262_144), kind, given), description, timeZone);
+  const plan = planReading(
+    recognise(bytes.subarray(0, 262_144), kind, dialectOf(description)),
+    description,
+    timeZone,
+  );
   const reader = csvReader(plan);
   for (let from = 0; from < bytes.length; from += 1 << 20)
     reader.push(bytes.subarray(from, from + (1 << 20)));
   const result = reader.end();
-  if (result.series.time.length < 2)
-    throw new NotALog(
-      `Only ${result.series.time.length} of ${result.rows} rows could be read. ${result.problems[0] ? `Line ${result.problems[0].line}: ${result.problems[0].reason}` : ''}`,
-    );
+  if (result.series.time.length < 2) throw new NotALog(tooFewRows(result));
   return { ...result, plan };
 }

@@ -1,14 +1,23 @@
 'use client';
 /** What the columns of a log were taken for, to confirm or to change before it is sent. */
 
+import { DateTime } from 'luxon';
 import { useState } from 'react';
-import { type Channel, channelInfo, NAMED_CHANNELS } from '@/core/log/channels';
+import {
+  channelInfo,
+  NAMED_CHANNELS,
+  RAW_CHANNEL_NAMES,
+  REPORTED_STAGES,
+  type ReadChannel,
+} from '@/core/log/channels';
 import type { ColumnReading, LogReading } from '@/core/log/recognise';
+import type { ToldColumn } from '@/core/log/takeIn';
 import type { DateOrder } from '@/core/log/timeFormat';
 
 export interface Confirmed {
-  columns: Record<string, { channel: string; scale: number; offset: number; invert: boolean }>;
+  columns: Record<string, ToldColumn>;
   dateOrder?: DateOrder;
+  startAt?: string;
 }
 
 const SURE = { certain: 'certain', likely: 'likely', ask: 'please say' };
@@ -24,7 +33,16 @@ export function Confirm({
 }) {
   const [columns, setColumns] = useState(reading.columns);
   const [dateOrder, setDateOrder] = useState<DateOrder | ''>('');
+  const [startAt, setStartAt] = useState('');
+  /** What the log's own words for stages mean. */
+  const [words, setWords] = useState<Record<string, string>>({});
   const askDate = reading.time?.ask === 'order';
+  const askStart = reading.time?.ask === 'start';
+  const format = reading.time?.format;
+  const clockColumn = format?.kind === 'date-and-clock' ? format.clockColumn : -1;
+  const unknownWords = columns.flatMap((one) =>
+    one.role === 'source_stage' ? (one.unknownWords ?? []) : [],
+  );
   const roles = columns.map((one) => one.role);
   const twice = roles.find((role, i) => role !== null && roles.indexOf(role) !== i);
   const trouble = !roles.includes('time')
@@ -35,7 +53,11 @@ export function Confirm({
         ? 'Say what at least one column measures.'
         : askDate && !dateOrder
           ? 'Say whether the dates have the day or the month first.'
-          : null;
+          : askStart && !startAt
+            ? 'Say when the first row was written.'
+            : unknownWords.some((word) => words[word] === undefined)
+              ? 'Say which stages the words of the log mean.'
+              : null;
 
   const change = (index: number, part: Partial<ColumnReading>) =>
     setColumns((all) => all.map((one) => (one.index === index ? { ...one, ...part } : one)));
@@ -46,10 +68,17 @@ export function Confirm({
       columns: Object.fromEntries(
         chosen.map(({ heading, role, scale, offset, invert }) => [
           heading,
-          { channel: role as string, scale, offset, invert },
+          {
+            channel: role as string,
+            scale,
+            offset,
+            invert,
+            ...(role === 'source_stage' && unknownWords.length > 0 ? { words } : {}),
+          },
         ]),
       ),
       ...(dateOrder ? { dateOrder } : {}),
+      ...(startAt ? { startAt: DateTime.fromISO(startAt, { zone: timeZone }).toUTC().toISO()! } : {}),
     });
   }
 
@@ -84,12 +113,13 @@ export function Confirm({
                       })
                     }
                   >
-                    <option value="">left out</option>
+                    <option value="">{one.index === clockColumn ? 'the time of day' : 'left out'}</option>
                     <option value="time">time</option>
                     {[
-                      ...new Set<Channel>([
+                      ...new Set<ReadChannel>([
                         ...NAMED_CHANNELS,
-                        ...roles.filter((role): role is Channel => role !== null && role !== 'time'),
+                        ...RAW_CHANNEL_NAMES,
+                        ...roles.filter((role): role is ReadChannel => role !== null && role !== 'time'),
                       ]),
                     ].map((channel) => (
                       <option key={channel} value={channel}>
@@ -140,6 +170,36 @@ export function Confirm({
           </select>
         </label>
       )}
+      {askStart && (
+        <label className="mt-2 block text-sm">
+          The first row was written at{' '}
+          <input
+            type="datetime-local"
+            step={1}
+            className="border-rule-strong bg-paper border px-1"
+            value={startAt}
+            onChange={(event) => setStartAt(event.target.value)}
+          />
+        </label>
+      )}
+      {unknownWords.map((word) => (
+        <label key={word} className="mt-2 block text-sm">
+          “{word}” means{' '}
+          <select
+            className="border-rule-strong bg-paper border px-1"
+            value={words[word] ?? ''}
+            onChange={(event) => setWords((now) => ({ ...now, [word]: event.target.value }))}
+          >
+            <option value="" disabled>
+              …
+            </option>
+            {REPORTED_STAGES.map((stage) => (
+              <option key={stage}>{stage}</option>
+            ))}
+            <option value="none">no stage</option>
+          </select>
+        </label>
+      ))}
       <p className="text-ink-soft mt-2 text-xs">Times without an offset are read in {timeZone}.</p>
       {trouble && <p className="mt-2 text-sm">{trouble}</p>}
       <button
@@ -154,4 +214,4 @@ export function Confirm({
   );
 }
 
-const labelOf = (role: string): string => (role === 'time' ? 'time' : channelInfo(role as Channel).label);
+const labelOf = (role: string): string => (role === 'time' ? 'time' : channelInfo(role as ReadChannel).label);

@@ -11,9 +11,6 @@ import type { RecordingInfo } from '@/core/log/recording';
 import { Confirm, type Confirmed } from './Confirm';
 import { sendLog, type Sending } from './sendLog';
 
-/** Bytes of the head that are read in the browser. */
-const HEAD = 262_144;
-
 interface Props {
   jobId: string;
   system: System;
@@ -47,10 +44,7 @@ export function LogsStep({ jobId, system, recordings }: Props) {
       setProblem('problem' in data ? data.problem : null);
       head.terminate();
     };
-    void file
-      .slice(0, HEAD)
-      .arrayBuffer()
-      .then((bytes) => head.postMessage({ bytes, kind }));
+    head.postMessage({ file, kind });
     return () => {
       stale = true;
       head.terminate();
@@ -65,9 +59,9 @@ export function LogsStep({ jobId, system, recordings }: Props) {
     setFile(chosen ?? null);
   }
 
-  function send({ columns, dateOrder }: Confirmed) {
+  function send(confirmed: Confirmed) {
     if (!file) return;
-    const sent = sendLog(jobId, file, { device, columns, ...(dateOrder ? { dateOrder } : {}) }, setSending);
+    const sent = sendLog(jobId, file, { device, ...confirmed }, setSending);
     cancel.current = sent.cancel;
     sent.finished
       .then(
@@ -131,14 +125,14 @@ export function LogsStep({ jobId, system, recordings }: Props) {
       >
         <h2 className="mb-1 font-semibold">Take in a log</h2>
         <p className="text-ink-soft mb-3 text-sm">
-          A CSV file as it came off the charger or the monitor. Drop it here or choose it.
+          As it came off the charger, the monitor, the BMS or a data logger: CSV and its kin, JSON, a
+          spreadsheet or Parquet, packed or not. Drop it here or choose it.
         </p>
         <div className="flex flex-wrap items-end gap-4">
           <label className="text-sm">
             <span className="mb-1 block">File</span>
             <input
               type="file"
-              accept=".csv,.tsv,.txt,text/csv"
               onChange={(event) => choose(event.target.files?.[0])}
               disabled={sending !== null}
               className="max-w-72"
