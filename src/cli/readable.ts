@@ -32,6 +32,9 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
         ),
       ),
       ...(finding.missing.length > 0 ? [`          not known: ${finding.missing.join('; ')}`] : []),
+      ...finding.caveats.flatMap((caveat) =>
+        wrap(`but: ${caveat}`, WIDTH - 12).map((line) => `          ${line}`),
+      ),
     ]),
   );
   if (diagnosis.settings.length > 0)

@@ -1,5 +1,6 @@
 /** Taking in logs: what is uncertain is asked, a cancelled upload leaves nothing, foreign requests are refused. */
 
+import { gzipSync } from 'node:zlib';
 import { expect, type Page, test } from '@playwright/test';
 import { demoJob } from '@/core/simulate/demo';
 
@@ -38,6 +39,41 @@ test('what cannot be told is asked, and can be answered', async ({ page }) => {
   await take.click();
   await expect(page.getByText('odd.csv was taken in')).toBeVisible({ timeout: 30_000 });
   await expect(page.getByRole('listitem').filter({ hasText: 'odd.csv' })).toContainText('3 Apr 2026');
+});
+
+test('a log that counts from a start asks when it began; JSON Lines, gzipped, are read like any other', async ({
+  page,
+}) => {
+  await openLogs(page);
+  await page.getByLabel('Written by').selectOption('Mains charger');
+  const rows = Array.from({ length: 60 }, (_, i) => `${i * 60},27.1,${(10 - i / 10).toFixed(1)}`);
+  await choose(page, 'counted.csv', `elapsed (s),Charger V,Charger A\n${rows.join('\n')}\n`);
+  await expect(page.getByText(/counts from a start: when was the first row written\?/)).toBeVisible();
+  const take = page.getByRole('button', { name: 'Take it in' });
+  await expect(take).toBeDisabled();
+  await page.getByLabel('The first row was written at').fill('2026-04-05T06:30:00');
+  await take.click();
+  await expect(page.getByText('counted.csv was taken in')).toBeVisible({ timeout: 30_000 });
+  // Typed on the site's clock.
+  await expect(page.getByRole('listitem').filter({ hasText: 'counted.csv' })).toContainText(
+    '5 Apr 2026 06:30',
+  );
+
+  const lines = Array.from({ length: 60 }, (_, i) =>
+    JSON.stringify({
+      time: new Date(Date.UTC(2026, 3, 7, 6, i)).toISOString(),
+      charger: { voltage: 27.2, current: 3 },
+    }),
+  );
+  await page.getByLabel('Written by').selectOption('Mains charger');
+  await page.getByLabel('File').setInputFiles({
+    name: 'lines.jsonl.gz',
+    mimeType: 'application/gzip',
+    buffer: gzipSync(lines.join('\n')),
+  });
+  await expect(page.getByLabel('charger voltage is')).toHaveValue('source_voltage');
+  await take.click();
+  await expect(page.getByText('lines.jsonl.gz was taken in')).toBeVisible({ timeout: 30_000 });
 });
 
 test('a cancelled upload leaves nothing, and the file can be sent again', async ({ page }) => {

@@ -3,7 +3,9 @@
  * The result is plain JSON and the same, byte for byte, for the same input.
  */
 
-import { isoSpan, isoTime, type Span } from '../quantity/span';
+import { isoSpan, isoTime, overlaps, type Span } from '../quantity/span';
+import type { TrustNote } from '../log/trust';
+import type { Evidence } from '../causes/cause';
 import { reviewSettings } from '../system/review/review';
 import type { Complaint, Job, System } from '../system/schema';
 import type { Series } from '../log/channels';
@@ -14,7 +16,7 @@ import { observe } from './observe';
 import { type Standing, weighCauses } from './weigh';
 
 /** Goes up when the same input may give another result: stored analyses of an older version are made anew. */
-export const CORE_VERSION = 2;
+export const CORE_VERSION = 3;
 
 export type IsoSpan = [string, string];
 
@@ -50,13 +52,15 @@ export interface Finding {
   evidence: { text: string; decibans: number; spans: IsoSpan[] }[];
   missing: string[];
   tests: string[];
+  /** What keeps the logs that it leans on from being believed; empty when nothing does. */
+  caveats: string[];
 }
 
 export interface Diagnosis {
   format: 1;
   /** What this version does not look at yet: an empty list under one of these names says nothing. */
   unexamined: string[];
-  trust: { code: string; text: string; spans: IsoSpan[] }[];
+  trust: { code: string; devices: string[]; text: string; spans: IsoSpan[] }[];
   hazards: { code: string; text: string; spans: IsoSpan[] }[];
   charges: DiagnosisCharge[];
   setpoints: {
@@ -93,7 +97,12 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
   return {
     format: 1,
     unexamined: ['hazards in the log', 'syncs', 'cutoffs', 'soc'],
-    trust: seen.trust.map(({ code, text, spans }) => ({ code, text, spans: spans.map(isoSpan) })),
+    trust: seen.trust.map(({ code, devices, text, spans }) => ({
+      code,
+      devices,
+      text,
+      spans: spans.map(isoSpan),
+    })),
     hazards: review.hazards.map(({ code, text }) => ({ code, text, spans: [] })),
     charges: seen.charging
       .flatMap((one) => one.charges)
@@ -123,12 +132,23 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
       })),
       missing,
       tests: Object.keys(cause.tests),
+      caveats: caveatsOf(evidence, seen.trust),
     })),
     nextTest: chooseNextTest(weighed),
     settings: review.sheet.flatMap(({ of, setting, now, advised, verdict, school, why }) =>
       verdict === 'change' && now !== null ? [{ of, setting, now, advised, school, why }] : [],
     ),
   };
+}
+
+/** Notes of trust that lie on the spans that the evidence comes from; gaps are told on their own, nothing was counted in them. */
+function caveatsOf(evidence: readonly Evidence[], trust: readonly TrustNote[]): string[] {
+  const spans = evidence.flatMap((item) => item.spans);
+  return trust
+    .filter(
+      (note) => note.code !== 'gaps' && note.spans.some((one) => spans.some((span) => overlaps(one, span))),
+    )
+    .map((note) => note.text);
 }
 
 const tidy = (spans: Span[]): IsoSpan[] => [...spans].sort((a, b) => a.from - b.from).map(isoSpan);

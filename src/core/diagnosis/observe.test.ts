@@ -73,7 +73,7 @@ test('gaps are told with their length, and their hours are not counted', () => {
   };
   const { trust, days } = observe(job, system, [gappy]);
   expect(trust).toHaveLength(1);
-  expect(trust[0]).toMatchObject({ code: 'gaps', device: 'monitor' });
+  expect(trust[0]).toMatchObject({ code: 'gaps', devices: ['monitor'] });
   expect(trust[0]!.text).toMatch(/silent for 5 h 01 min in 1 gap/);
   expect(days[0]!.hours).toBeCloseTo(19, 1);
   expect(days[0]!.ampHoursOut).toBeCloseTo(38, 0);

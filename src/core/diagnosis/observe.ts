@@ -29,7 +29,7 @@ export function observe(job: Job, system: System, series: readonly Series[]): Se
     span: timeline.span,
     charging,
     days: known ? balanceDays(known, timeline, charging) : [],
-    trust: judgeTrust(timeline),
+    trust: judgeTrust(system, timeline),
   };
 }
 

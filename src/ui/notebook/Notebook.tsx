@@ -118,6 +118,11 @@ function CauseItem({ finding, onLight, onGo }: { finding: Finding } & Pick<Props
               Not enough to tell: {one} is missing.
             </li>
           ))}
+          {finding.caveats.map((one) => (
+            <li key={one} className="border-rule-strong my-1 border-l-3 pl-2 text-sm">
+              With care: {one}
+            </li>
+          ))}
         </ul>
       </Accordion.Content>
     </Accordion.Item>

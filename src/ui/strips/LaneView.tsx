@@ -22,13 +22,29 @@ interface Props {
   source: TileSource;
   tick: string;
   lit: Span[];
+  /** Where a log that this lane shows cannot be believed. */
+  doubted: Span[];
   cursor: number | null;
   band: { bank: KnownBank; charges: DiagnosisCharge[] } | null;
   zone: string;
   last: boolean;
 }
 
-export function LaneView({ lane, x, y, view, width, source, tick, lit, cursor, band, zone, last }: Props) {
+export function LaneView({
+  lane,
+  x,
+  y,
+  view,
+  width,
+  source,
+  tick,
+  lit,
+  doubted,
+  cursor,
+  band,
+  zone,
+  last,
+}: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (canvas.current && width > 0)
@@ -67,6 +83,11 @@ export function LaneView({ lane, x, y, view, width, source, tick, lit, cursor, b
             <line key={one} x1={0} x2={width} y1={y(one)} y2={y(one)} stroke="var(--rule)" />
           ))}
           {band && <Band {...band} view={view} rect={rect} y={y} />}
+          {doubted.filter(seen).map((span, i) => (
+            <rect key={i} {...rect(span)} y={0} height={height} fill="url(#doubted)">
+              <title>The log cannot be believed here: see the notebook</title>
+            </rect>
+          ))}
           {lit.filter(seen).map((span) => (
             <rect key={span.from} {...rect(span)} y={0} height={height} fill="var(--lit)" />
           ))}

@@ -30,6 +30,10 @@ export function StagePatterns() {
       <pattern id="stage-hold" width="6" height="6" patternUnits="userSpaceOnUse">
         <path d="M-1 -1 L7 7 M-4 2 L4 10 M2 -4 L10 4" {...line} />
       </pattern>
+      {/* Where a log cannot be believed: wide, thin hatching over the lane. */}
+      <pattern id="doubted" width="14" height="14" patternUnits="userSpaceOnUse">
+        <path d="M-2 16 L16 -2" stroke="var(--ink-soft)" strokeWidth={0.7} opacity={0.6} />
+      </pattern>
     </defs>
   );
 }

@@ -275,6 +275,11 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
             source={source}
             tick={`${tick}${resolvedTheme}`}
             lit={lit}
+            doubted={diagnosis.trust
+              .filter((note) => lane.traces.some((trace) => note.devices.includes(trace.recording.device)))
+              .flatMap((note) =>
+                note.spans.map(([from, to]) => ({ from: Date.parse(from), to: Date.parse(to) })),
+              )}
             cursor={cursor}
             band={lane.id === 'volts' && bank ? { bank, charges: diagnosis.charges } : null}
             zone={zone}

@@ -4,6 +4,7 @@
 import { useRouter } from 'next/navigation';
 import { DateTime } from 'luxon';
 import { useEffect, useRef, useState } from 'react';
+import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import { duration } from '@/core/quantity/text';
 import type { LogReading } from '@/core/log/recognise';
 import { devicesOf, type System } from '@/core/system/schema';
@@ -15,9 +16,10 @@ interface Props {
   jobId: string;
   system: System;
   recordings: RecordingInfo[];
+  trust: Diagnosis['trust'];
 }
 
-export function LogsStep({ jobId, system, recordings }: Props) {
+export function LogsStep({ jobId, system, recordings, trust }: Props) {
   const router = useRouter();
   const devices = devicesOf(system);
   const [file, setFile] = useState<File | null>(null);
@@ -102,6 +104,16 @@ export function LogsStep({ jobId, system, recordings }: Props) {
                 </span>
                 <span className="text-ink-soft">
                   {one.channels.map((channel) => channel.replace(/_/g, ' ')).join(', ')}
+                  {trust
+                    .filter((note) => note.devices.includes(one.device))
+                    .map((note) => (
+                      <span
+                        key={note.text}
+                        className="text-ink border-rule-strong my-1 block border-l-3 pl-2"
+                      >
+                        {note.text}
+                      </span>
+                    ))}
                   {one.problemCount > 0 && (
                     <span className="text-ink block">
                       {one.problemCount} rows had a problem. Line {one.problems[0]?.line}:{' '}

@@ -46,7 +46,9 @@ export function Workspace({ id, job, system, recordings, diagnosis, step }: Prop
       system={system.name}
       notebook={step === 'weigh' ? null : notebook}
     >
-      {step === 'logs' && <LogsStep jobId={id} system={system} recordings={recordings} />}
+      {step === 'logs' && (
+        <LogsStep jobId={id} system={system} recordings={recordings} trust={diagnosis.trust} />
+      )}
       {step === 'charging' && (
         <Strips
           jobId={id}

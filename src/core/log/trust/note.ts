@@ -1,0 +1,30 @@
+/** What can keep a log from being believed, and what a check of it sees. */
+
+import type { Span } from '../../quantity/span';
+import type { KnownBank } from '../../system/known';
+import type { System } from '../../system/schema';
+import type { Timeline } from '../timeline';
+
+export type TrustCode =
+  | 'clock-offset'
+  | 'sign-disagrees'
+  | 'scale-disagrees'
+  | 'gaps'
+  | 'stuck-value'
+  | 'voltage-disagrees'
+  | 'sampled-too-coarsely';
+
+export interface TrustNote {
+  code: TrustCode;
+  /** Devices whose logs it is about. */
+  devices: string[];
+  text: string;
+  spans: Span[];
+}
+
+export interface TrustInput {
+  timeline: Timeline;
+  system: System;
+  /** Null while a basic of the bank is not known. */
+  bank: KnownBank | null;
+}

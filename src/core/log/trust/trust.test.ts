@@ -1,0 +1,196 @@
+/** Each check against random sites: told where the fault was put in, silent where there is none. */
+
+import { devicesOf } from '../../system/schema';
+import { randomJob } from '../../simulate/randomJob';
+import { seededRandom } from '../../simulate/random';
+import type { Series } from '../channels';
+import { clockOffset } from '../clockOffset';
+import { takeInLog } from '../takeIn';
+import { timelineOf } from '../timeline';
+import { judgeTrust, type TrustCode } from './index';
+
+const MINUTE = 60_000;
+const HOUR = 60 * MINUTE;
+
+/** Sites with both logs, sampled every five minutes or more often; seeds that no sweep uses. */
+const sites = (() => {
+  const found: { system: ReturnType<typeof randomJob>['system']; series: Series[] }[] = [];
+  for (let seed = 880_000; found.length < 6 && seed < 880_040; seed++) {
+    const { system, logs } = randomJob('none', seededRandom(seed));
+    if (logs.length !== 2) continue;
+    const series = logs.map(({ device, text }) => {
+      const { kind } = devicesOf(system).find((one) => one.id === device)!;
+      return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
+    });
+    if (series.every((one) => one.time[1]! - one.time[0]! <= 5 * MINUTE)) found.push({ system, series });
+  }
+  return found;
+})();
+
+type Site = (typeof sites)[number];
+const codes = ({ system, series }: Site): TrustCode[] =>
+  judgeTrust(system, timelineOf(series))
+    .map((note) => note.code)
+    .filter((code) => code !== 'gaps');
+const changed = (site: Site, device: (one: Series) => boolean, change: (one: Series) => Series): Site => ({
+  ...site,
+  series: site.series.map((one) => (device(one) ? change(one) : one)),
+});
+const isMonitor = (one: Series) => one.device === 'monitor';
+const isCharger = (one: Series) => one.device !== 'monitor';
+const scaled = (
+  one: Series,
+  channel: 'battery_current' | 'source_voltage',
+  by: number,
+  plus = 0,
+): Series => ({
+  ...one,
+  channels: { ...one.channels, [channel]: one.channels[channel]?.map((value) => value * by + plus) },
+});
+
+test('there are enough sites to say something', () => {
+  expect(sites.length).toBe(6);
+});
+
+test.each(sites.map((site, i) => [i, site] as const))('site %d as it is: nothing is told', (_, site) => {
+  expect(codes(site)).toEqual([]);
+});
+
+describe('clocks', () => {
+  test.each([
+    ['an hour ahead', HOUR],
+    ['two hours behind', -2 * HOUR],
+    ['37 minutes ahead', 37 * MINUTE],
+    ['a time zone away', 8 * HOUR],
+  ])('%s is told and measured', (_, shift) => {
+    for (const site of sites) {
+      const moved = changed(site, isCharger, (one) => ({ ...one, time: one.time.map((t) => t + shift) }));
+      expect(codes(moved)).toContain('clock-offset');
+      const [charger, monitor] = [moved.series.find(isCharger)!, moved.series.find(isMonitor)!];
+      const found = clockOffset(monitor, charger)!;
+      expect(Math.abs(found.ms + shift)).toBeLessThan(4 * MINUTE);
+    }
+  });
+
+  test('the sentence says who is ahead', () => {
+    const moved = changed(sites[0]!, isCharger, (one) => ({ ...one, time: one.time.map((t) => t + HOUR) }));
+    const note = judgeTrust(moved.system, timelineOf(moved.series)).find(
+      (one) => one.code === 'clock-offset',
+    )!;
+    expect(note.text).toMatch(
+      /^The clock of charger is (58|59|60|61) min ahead of that of monitor: shifted by as much/,
+    );
+    expect(note.spans).toHaveLength(1);
+  });
+
+  test('logs that hardly overlap, or share no voltage, say nothing', () => {
+    const [a, b] = sites[0]!.series as [Series, Series];
+    expect(clockOffset(a, { ...b, time: b.time.map((t) => t + 400 * 24 * HOUR) })).toBeNull();
+    expect(clockOffset(a, { ...b, channels: {} })).toBeNull();
+  });
+});
+
+describe('currents', () => {
+  test('a reversed sign is told', () => {
+    for (const site of sites)
+      expect(codes(changed(site, isMonitor, (one) => scaled(one, 'battery_current', -1)))).toContain(
+        'sign-disagrees',
+      );
+  });
+
+  test('a shunt ratio of 0.75 or 1.5 is told with its figure; 5 % is within the meters', () => {
+    let told = 0;
+    for (const site of sites) {
+      for (const ratio of [0.75, 1.5]) {
+        const moved = changed(site, isMonitor, (one) => scaled(one, 'battery_current', ratio));
+        const note = judgeTrust(moved.system, timelineOf(moved.series)).find(
+          (one) => one.code === 'scale-disagrees',
+        );
+        if (!note) continue;
+        told++;
+        const figure = Number(/by (\d+) % of it/.exec(note.text)![1]);
+        expect(Math.abs(figure - 100 * ratio)).toBeLessThan(12 * ratio);
+      }
+      expect(codes(changed(site, isMonitor, (one) => scaled(one, 'battery_current', 1.05)))).toEqual([]);
+    }
+    // Where loads step all the time, or the logs average differently, the ratio cannot be seen.
+    expect(told).toBeGreaterThanOrEqual(4);
+  });
+});
+
+describe('voltages', () => {
+  test('a meter that is off by 0.3 V a block is told', () => {
+    for (const site of sites) {
+      const blocks = site.system.bank.cellsInSeries / (site.system.bank.chemistry === 'lfp' ? 4 : 6);
+      const moved = changed(site, isCharger, (one) => scaled(one, 'source_voltage', 1, 0.3 * blocks));
+      expect(codes(moved)).toContain('voltage-disagrees');
+    }
+  });
+
+  const day = (volts: (hour: number) => number, amps: (hour: number) => number): Site => {
+    const count = 24 * 60;
+    const at = (f: (hour: number) => number) => Float32Array.from({ length: count }, (_, i) => f(i / 60));
+    return {
+      system: sites[0]!.system,
+      series: [
+        {
+          device: 'monitor',
+          time: Float64Array.from({ length: count }, (_, i) => Date.UTC(2026, 8, 21) + i * MINUTE),
+          channels: { battery_voltage: at(volts), battery_current: at(amps) },
+        },
+      ],
+    };
+  };
+  const capacity = sites[0]!.system.bank.capacityAh;
+
+  test('a voltage that stands still while the battery is drawn on is told; one held by a charger is not', () => {
+    const nominal = sites[0]!.system.bank.cellsInSeries * 2.1;
+    expect(
+      codes(
+        day(
+          () => nominal,
+          () => -0.05 * capacity,
+        ),
+      ),
+    ).toContain('stuck-value');
+    expect(
+      codes(
+        day(
+          () => 1.09 * nominal,
+          (hour) => 0.1 * capacity * Math.exp(-hour),
+        ),
+      ),
+    ).toEqual([]);
+  });
+
+  test('a current that stands still while the battery is cycled is told; a steady load is not', () => {
+    const nominal = sites[0]!.system.bank.cellsInSeries * 2.1;
+    const cycle = (hour: number) => nominal * (1 + 0.08 * Math.sin((hour / 24) * 4 * Math.PI));
+    expect(codes(day(cycle, () => 2.5))).toContain('stuck-value');
+    expect(
+      codes(
+        day(
+          (hour) => nominal * (1 - 0.002 * hour),
+          () => -1.1,
+        ),
+      ),
+    ).toEqual([]);
+  });
+});
+
+test('a log with a sample every quarter of an hour is said to be too coarse', () => {
+  const site = sites[0]!;
+  const thin = changed(site, isMonitor, (one) => {
+    const step = Math.round((15 * MINUTE) / (one.time[1]! - one.time[0]!));
+    const pick = <A extends Float32Array | Float64Array>(column: A) =>
+      column.filter((_, i) => i % step === 0) as A;
+    return {
+      ...one,
+      time: pick(one.time),
+      channels: Object.fromEntries(
+        Object.entries(one.channels).map(([name, column]) => [name, pick(column as Float32Array)]),
+      ),
+    };
+  });
+  expect(codes(thin)).toContain('sampled-too-coarsely');
+});

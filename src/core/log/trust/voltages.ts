@@ -1,0 +1,148 @@
+/** Can the voltages be believed: against each other, and against a current that moves while they do not? */
+
+import { fitLine } from '../../quantity/numbers';
+import { HOUR, lengthOf, type Span } from '../../quantity/span';
+import { duration, volts as asVolts } from '../../quantity/text';
+import { blocksInSeries, isLead } from '../../system/chemistry';
+import type { Series } from '../channels';
+import { gapLimit, medianStep } from '../grid';
+import { anyLogWith } from '../timeline';
+import { onOneGrid } from './currents';
+import type { TrustInput, TrustNote } from './note';
+
+/** V per 12 V block that two meters may differ by a constant. */
+const AGREE = 0.12;
+
+/** A charger and the battery's meter differ by a constant once what the path drops is taken off. */
+export function voltageDisagrees({ timeline, system, bank }: TrustInput): TrustNote[] {
+  if (!bank) return [];
+  const battery = anyLogWith(timeline, 'battery_voltage');
+  if (!battery) return [];
+  const blocks = blocksInSeries(bank);
+  return system.sources.flatMap(({ id, across }): TrustNote[] => {
+    const own = timeline.series.find((one) => one.device === id && one.channels.source_voltage);
+    if (!own || own === battery || (across ?? 'bank') !== 'bank') return [];
+    const { x, y, grid } = onOneGrid(
+      own,
+      own.channels.source_voltage!,
+      battery,
+      battery.channels.battery_voltage!,
+    );
+    const current = own.channels.source_current
+      ? onOneGrid(own, own.channels.source_current, battery, battery.channels.battery_voltage!).x
+      : null;
+    const difference: number[] = [];
+    const amps: number[] = [];
+    for (let i = 0; i < x.length; i++) {
+      const d = x[i]! - y[i]!;
+      const a = current ? current[i]! : 0;
+      if (d !== d || a !== a || Math.abs(d) > blocks) continue;
+      difference.push(d);
+      amps.push(a);
+    }
+    if (difference.length < 60) return [];
+    const { intercept, residualDeviation } = fitLine(amps, difference);
+    const constant = Number.isFinite(intercept)
+      ? intercept
+      : difference.reduce((a, b) => a + b, 0) / difference.length;
+    // Clocks apart make the difference scatter: then it is no constant.
+    if (Math.abs(constant) <= AGREE * blocks || residualDeviation > Math.abs(constant)) return [];
+    return [
+      {
+        code: 'voltage-disagrees',
+        devices: [id, battery.device],
+        text: `${id} reads ${asVolts(Math.abs(constant))} ${constant > 0 ? 'more' : 'less'} than ${battery.device} with no current flowing: one of the two meters is off.`,
+        spans: [{ from: grid.from, to: grid.from + grid.count * grid.step }],
+      },
+    ];
+  });
+}
+
+/** Share of the capacity after which the voltage must have moved, coarse meters and the flat curve of lithium allowed for. */
+const STUCK_SHARE = { lead: 0.25, lithium: 0.6 };
+
+/** A value must stand still at least so long, and in so many samples. */
+const STILL = { ms: 3 * HOUR, samples: 30 };
+
+/** A voltage that does not move while the battery gives a good part of its charge, or a current that does not while the battery is cycled. */
+export function stuckValue({ timeline, bank }: TrustInput): TrustNote[] {
+  if (!bank) return [];
+  const blocks = blocksInSeries(bank);
+  return timeline.series.flatMap((series): TrustNote[] => {
+    const { battery_voltage: volts, battery_current: amps } = series.channels;
+    if (!volts || !amps) return [];
+    const notes: TrustNote[] = [];
+    const still = (values: Float32Array) => standing(series, values);
+    const stuckVolts = still(volts).filter(
+      ({ first, last }) =>
+        drawn(series, amps, first, last) >
+        STUCK_SHARE[isLead(bank.chemistry) ? 'lead' : 'lithium'] * bank.capacityAh,
+    );
+    if (stuckVolts.length > 0)
+      notes.push(
+        noteOf(series, 'voltage', 'although the battery gave a good part of its capacity', stuckVolts),
+      );
+    const stuckAmps = still(amps).filter(
+      ({ first, last }) => amps[first] !== 0 && cycled(volts, first, last, 0.5 * blocks),
+    );
+    if (stuckAmps.length > 0)
+      notes.push(noteOf(series, 'current', 'although the voltage rose and fell', stuckAmps));
+    return notes;
+  });
+}
+
+interface Run extends Span {
+  first: number;
+  last: number;
+}
+
+function standing({ time }: Series, values: Float32Array): Run[] {
+  const runs: Run[] = [];
+  const limit = gapLimit(medianStep(time));
+  let first = 0;
+  for (let i = 1; i <= time.length; i++) {
+    const on = i < time.length && values[i] === values[first] && time[i]! - time[i - 1]! <= limit;
+    if (on) continue;
+    if (i - first >= STILL.samples && time[i - 1]! - time[first]! >= STILL.ms)
+      runs.push({ from: time[first]!, to: time[i - 1]!, first, last: i - 1 });
+    first = i;
+  }
+  return runs;
+}
+
+/** Ah that went out between two samples. */
+function drawn({ time }: Series, amps: Float32Array, first: number, last: number): number {
+  let out = 0;
+  for (let i = first + 1; i <= last; i++) {
+    const middle = (amps[i]! + amps[i - 1]!) / 2;
+    if (middle < 0) out -= (middle * (time[i]! - time[i - 1]!)) / HOUR;
+  }
+  return out;
+}
+
+/** Did a value rise and fall by so much? */
+function cycled(values: Float32Array, first: number, last: number, by: number): boolean {
+  let low = Infinity;
+  let high = -Infinity;
+  let rose = false;
+  let fell = false;
+  for (let i = first; i <= last; i++) {
+    const value = values[i]!;
+    if (value !== value) continue;
+    if (value < low) low = value;
+    if (value > high) high = value;
+    if (value - low >= by) rose = true;
+    if (high - value >= by) fell = true;
+  }
+  return rose && fell;
+}
+
+function noteOf(series: Series, what: string, although: string, runs: Run[]): TrustNote {
+  const longest = Math.max(...runs.map(lengthOf));
+  return {
+    code: 'stuck-value',
+    devices: [series.device],
+    text: `The ${what} in the log of ${series.device} stands still for up to ${duration(longest)}, ${although}: it was not measured there.`,
+    spans: runs.map(({ from, to }) => ({ from, to })),
+  };
+}
