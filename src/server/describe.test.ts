@@ -1,19 +1,26 @@
 /** Descriptions on the server: refused like in the form, saved, recorded, bundled. Against PostgreSQL when TEST_DATABASE_URL is set. */
 
+import { createHash } from 'node:crypto';
 import sharp from 'sharp';
-import { readDescription, unzipBundle } from '@/core/bundle/read';
-import { DEMO_SLUGS, demoSystem } from '@/core/simulate/demo';
+import { type BundleFiles, readBundle, readDescription, unzipBundle } from '@/core/bundle/read';
+import { writeBundle } from '@/core/bundle/write';
+import { diagnose } from '@/core/diagnosis/diagnose';
+import { DEMO_SLUGS, demoJob, demoSystem } from '@/core/simulate/demo';
 import { problemsOf } from '@/core/system/check';
 import { systemSchema } from '@/core/system/schema';
+import { findAnalyses } from '@/store/analyses';
 import { listChanges } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { takeTestStore, testDatabaseUrl } from '../../tests/support/testStore';
 import { findJob, findSystem, insertJob, insertSystem } from '@/store/jobs';
 import { findPhoto, listPhotos } from '@/store/photos';
+import { listRecordings, setRecordingRemoved } from '@/store/recordings';
+import { analyseJob } from './analyseJob';
 import { changeSetting, undoChange } from './changeSetting';
 import { bundleOfJob, jobFromBundle } from './jobBundle';
 import { newJob } from './newJob';
 import { saveJobDescription, saveSystemDescription } from './saveDescription';
+import { takeInLog } from './takeInLog';
 import { NotAPhoto, takeInPhoto } from './takeInPhoto';
 
 const { job, system } = demoSystem('parish-radio');
@@ -227,4 +234,56 @@ const NOW = '2026-10-26T15:10:00.000Z';
       system: stood.system,
     });
   });
+
+  test('a bundle with logs gives the same findings elsewhere, byte for byte', async () => {
+    const demo = demoJob('tide-gauge');
+    const from = await insertJob(store, await insertSystem(store, demo.system), demo.job);
+    const stored = (await findJob(store, from))!;
+    for (const { device, path, text } of demo.logs)
+      await takeInLog(
+        store,
+        stored,
+        { fileName: path.replace(/^.*\//, ''), description: { device } },
+        new Blob([text]).stream(),
+        () => undefined,
+        new AbortController().signal,
+      );
+    const { zip } = (await bundleOfJob(store, from))!;
+    const { id, left } = await jobFromBundle(store, zip);
+    expect(left).toEqual([]);
+    // As the database gives it back; a digest, so that a difference does not print a megabyte.
+    const findings = async (of: string) => {
+      await analyseJob(store, (await findJob(store, of))!);
+      const { result } = (await findAnalyses(store, [of])).get(of)!;
+      return createHash('sha256').update(JSON.stringify(result)).digest('hex');
+    };
+    expect(await findings(id)).toBe(await findings(from));
+    // On the command line's road, without a database, the bundle says what the first files said.
+    const road = async (files: BundleFiles) => {
+      const { job: read, system: described, logs } = await readBundle(files);
+      return createHash('sha256')
+        .update(
+          JSON.stringify(diagnose({ job: read, system: described, series: logs.map((one) => one.series) })),
+        )
+        .digest('hex');
+    };
+    const logs = (await listRecordings(store, from)).map(({ device }) =>
+      demo.logs.find((one) => one.device === device)!,
+    );
+    const first = writeBundle(
+      'tide-gauge',
+      demo.job,
+      demo.system,
+      logs.map(({ path, device, text }) => ({ path, bytes: Buffer.from(text), description: { device } })),
+    );
+    expect(await road(unzipBundle(zip))).toBe(await road(first));
+
+    // A removed log is weighed no more, can be put back, and may be taken in again.
+    const [one] = await listRecordings(store, from);
+    expect(await setRecordingRemoved(store, one!.id, true)).toBe(true);
+    expect(await listRecordings(store, from)).toHaveLength(demo.logs.length - 1);
+    expect(await findings(from)).not.toBe(await findings(id));
+    expect(await setRecordingRemoved(store, one!.id, false)).toBe(true);
+    expect(await findings(from)).toBe(await findings(id));
+  }, 60_000);
 });

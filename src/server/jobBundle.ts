@@ -1,12 +1,20 @@
-/** A job as a bundle: out with all of its description, and in again. */
+/** A job as a bundle: out with all of its description and logs, and in again. */
 
 import { type BundleFiles, readDescription, unzipBundle } from '@/core/bundle/read';
-import { writeBundle, zipBundle } from '@/core/bundle/write';
+import { type LogToWrite, writeBundle, zipBundle } from '@/core/bundle/write';
+import { csvOf } from '@/core/log/export/csv';
+import { NotALog } from '@/core/log/sniff';
+import { joined } from '@/core/log/tables/delimited';
 import { insertChange, listChanges } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { findJob, insertJob, insertSystem } from '@/store/jobs';
 import { findPhoto, listPhotos } from '@/store/photos';
+import { listRecordings, loadSeries } from '@/store/recordings';
+import { takeInLog } from './takeInLog';
 import { NotAPhoto, takeInPhoto } from './takeInPhoto';
+
+/** Taking in a bundle is not cancelled half-way. */
+const NEVER = new AbortController().signal;
 
 const slug = (text: string): string =>
   text
@@ -32,8 +40,17 @@ export async function bundleOfJob(
       bytes: (await findPhoto(store, photo.id))!,
     })),
   );
+  const logs: LogToWrite[] = [];
+  for (const recording of await listRecordings(store, id)) {
+    const nth = logs.filter((one) => one.description.device === recording.device).length + 1;
+    logs.push({
+      path: `logs/${recording.device}${nth > 1 ? `-${nth}` : ''}.csv`,
+      bytes: joined([...csvOf(await loadSeries(store, recording.id))]),
+      description: { device: recording.device },
+    });
+  }
   const name = slug(found.system.name);
-  const files = writeBundle(name, found.job, found.system, [], { photos, changes });
+  const files = writeBundle(name, found.job, found.system, logs, { photos, changes });
   return { fileName: `${name}.zip`, zip: zipBundle(files) };
 }
 
@@ -62,9 +79,15 @@ export async function jobFromBundle(store: Store, zip: Uint8Array): Promise<Take
       if (!(error instanceof NotAPhoto)) throw error;
       left.push(`${path}: ${error.message}`);
     }
-  if (logs.length > 0)
-    left.push(
-      `Its ${logs.length === 1 ? 'log is' : `${logs.length} logs are`} not taken in with the bundle: unpack it and drop ${logs.join(', ')} on the Logs step.`,
-    );
+  const taken = (await findJob(store, id))!;
+  for (const { path, description, bytes } of logs)
+    try {
+      const body = new Blob([bytes as Uint8Array<ArrayBuffer>]).stream();
+      const upload = { fileName: path.replace(/^.*\//, ''), description };
+      await takeInLog(store, taken, upload, body, () => undefined, NEVER);
+    } catch (error) {
+      if (!(error instanceof NotALog)) throw error;
+      left.push(`${path}: ${error.message}`);
+    }
   return { id, left };
 }

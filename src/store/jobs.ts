@@ -180,6 +180,7 @@ export async function listJobs(store: Store): Promise<JobRow[]> {
       'systems.version as system_version',
       selectFrom('recordings')
         .whereRef('recordings.job_id', '=', 'jobs.id')
+        .where('recordings.removed_at', 'is', null)
         .select(sql<number>`count(*)::integer`.as('n'))
         .as('recordings'),
     ])

@@ -6,6 +6,7 @@ import type { RecordingInfo } from '@/core/log/recording';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import { type Extent, SUMMARY_SIZE, summarise } from '@/core/log/pyramid';
 import type { Store } from './database';
+import { isId } from './jobs';
 import type { Database } from './schema';
 
 /** Samples in a chunk; a multiple of the summary's. */
@@ -126,6 +127,7 @@ export async function countRecordings(store: Store, jobId: string): Promise<numb
     .selectFrom('recordings')
     .select(sql<number>`count(*)::integer`.as('n'))
     .where('job_id', '=', jobId)
+    .where('removed_at', 'is', null)
     .executeTakeFirstOrThrow();
   return n;
 }
@@ -135,6 +137,7 @@ export async function listRecordings(store: Store, jobId: string): Promise<Recor
     .selectFrom('recordings')
     .selectAll()
     .where('job_id', '=', jobId)
+    .where('removed_at', 'is', null)
     .orderBy('device')
     .orderBy('from_ms')
     .orderBy('id')
@@ -166,6 +169,7 @@ export async function sameRecording(
     .where('job_id', '=', jobId)
     .where('device', '=', device)
     .where('sha256', '=', sha256)
+    .where('removed_at', 'is', null)
     .executeTakeFirst();
   return row?.id ?? null;
 }
@@ -263,6 +267,19 @@ export async function findRecording(store: Store, id: string) {
     .executeTakeFirst();
 }
 
-export async function deleteRecording(store: Store, id: string): Promise<void> {
-  await store.deleteFrom('recordings').where('id', '=', id).execute();
+/** Takes a recording away, or puts it back. @returns false when there is none, or the same file was taken in again meanwhile */
+export async function setRecordingRemoved(store: Store, id: string, removed: boolean): Promise<boolean> {
+  if (!isId(id)) return false;
+  try {
+    const { numUpdatedRows } = await store
+      .updateTable('recordings')
+      .set({ removed_at: removed ? sql<Date>`now()` : null })
+      .where('id', '=', id)
+      .executeTakeFirst();
+    return numUpdatedRows > 0n;
+  } catch (error) {
+    // The unique index: another recording of this file stands in its place.
+    if ((error as { code?: string }).code === '23505') return false;
+    throw error;
+  }
 }

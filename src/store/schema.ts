@@ -48,6 +48,7 @@ export interface RecordingsTable {
   from_ms: number;
   to_ms: number;
   channels: string[];
+  removed_at: ColumnType<Date | null, never, RawBuilder<Date> | null>;
   created_at: Created;
 }
 

@@ -76,6 +76,24 @@ test('a log that counts from a start asks when it began; JSON Lines, gzipped, ar
   await expect(page.getByText('lines.jsonl.gz was taken in')).toBeVisible({ timeout: 30_000 });
 });
 
+test('a log is given back as CSV and Parquet, removed, and put back', async ({ page }) => {
+  await openLogs(page);
+  const card = page.getByRole('listitem').filter({ hasText: 'monitor.csv' }).first();
+  for (const [name, magic] of [
+    ['CSV of monitor.csv', 'time,'],
+    ['Parquet of monitor.csv', 'PAR1'],
+  ] as const) {
+    const href = await card.getByRole('link', { name }).getAttribute('href');
+    const file = await page.request.get(href!);
+    expect((await file.body()).subarray(0, magic.length).toString()).toBe(magic);
+  }
+  await card.getByRole('button', { name: 'Remove monitor.csv' }).click();
+  await expect(page.getByText('monitor.csv was removed.')).toBeVisible();
+  await expect(card).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(card).toBeVisible();
+});
+
 test('a cancelled upload leaves nothing, and the file can be sent again', async ({ page }) => {
   const id = await openLogs(page);
   const log = demoJob('harbour-office').logs.find((one) => one.device === 'monitor')!;

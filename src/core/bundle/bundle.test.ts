@@ -75,7 +75,7 @@ describe('the description alone', () => {
   });
 
   test('logs are named but not read', () => {
-    expect(readDescription(files()).logs).toEqual(logs.map((one) => one.path));
+    expect(readDescription(files()).logs.map((one) => one.path)).toEqual(logs.map((one) => one.path));
   });
 
   test('a photo that is named but missing is told', () => {

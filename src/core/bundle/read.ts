@@ -7,7 +7,7 @@ import type { Series } from '../log/channels';
 import type { RowProblem } from '../log/readCsv';
 import { NotALog } from '../log/sniff';
 import { openTable } from '../log/tables/open';
-import { takeInLog } from '../log/takeIn';
+import { type LogDescription, takeInLog } from '../log/takeIn';
 import { packageSchema, type Change, type DataPackage } from './schema';
 
 /** What is wrong with a bundle, as a sentence that names file and place. */
@@ -31,15 +31,21 @@ export interface BundlePhoto {
   bytes: Uint8Array;
 }
 
-/** Everything of a bundle but its logs. */
+export interface BundleLog {
+  path: string;
+  description: LogDescription;
+  bytes: Uint8Array;
+}
+
+/** Everything of a bundle, its logs as they are. */
 export interface Described {
   name: string;
   job: Job;
   system: System;
   changes: Change[];
   photos: BundlePhoto[];
-  /** Paths of the logs that it brings. */
-  logs: string[];
+  /** The logs that it brings, not yet read. */
+  logs: BundleLog[];
 }
 
 export interface Bundle {
@@ -105,17 +111,18 @@ export function readDescriptor(files: BundleFiles): DataPackage {
 export function readDescription(files: BundleFiles): Described {
   const { name, resources, pazienza } = readDescriptor(files);
   const photos: BundlePhoto[] = [];
-  const logs: string[] = [];
-  for (const { path, pazienza: description } of resources) {
+  const logs: BundleLog[] = [];
+  for (const { path, dialect, pazienza: description } of resources) {
+    // A resource that is neither log nor photo is a table for people or for another tool.
     if (!description) continue;
-    if ('device' in description) {
-      logs.push(path);
-      continue;
-    }
-    const bytes = files.get(path);
+    const bytes = files.get(path) ?? files.get(path.replace(/^\.\//, ''));
+    const isLog = 'device' in description;
     if (!bytes)
-      throw new BundleError(`The photo ${path} is named in ${DESCRIPTOR} but is not in the bundle.`);
-    photos.push({ path, check: description.check, bytes });
+      throw new BundleError(
+        `The ${isLog ? 'log' : 'photo'} ${path} is named in ${DESCRIPTOR} but is not in the bundle.`,
+      );
+    if (isLog) logs.push({ path, description: { ...description, dialect }, bytes });
+    else photos.push({ path, check: description.check, bytes });
   }
   return { name, job: pazienza.job, system: pazienza.system, changes: pazienza.changes ?? [], photos, logs };
 }
@@ -134,32 +141,26 @@ const KEPT_NULLS = new Set(['counted', 'before', 'after']);
 
 /** Reads description and logs. @throws BundleError with the file, and where it can the row and column */
 export async function readBundle(files: BundleFiles): Promise<Bundle> {
-  const { resources, pazienza } = readDescriptor(files);
-  const { job, system } = pazienza;
+  const { job, system, logs: found } = readDescription(files);
   const devices = devicesOf(system);
   const logs: ReadLog[] = [];
-  for (const resource of resources) {
-    const description = resource.pazienza;
-    // A resource without a device is a table for people or for another tool.
-    if (!description || !('device' in description)) continue;
+  for (const { path, description, bytes } of found) {
     const device = devices.find((one) => one.id === description.device);
     if (!device)
       throw new BundleError(
-        `${DESCRIPTOR}: the log ${resource.path} is said to be of "${description.device}", but the system has only ${devices.map((one) => `"${one.id}"`).join(', ')}.`,
+        `${DESCRIPTOR}: the log ${path} is said to be of "${description.device}", but the system has only ${devices.map((one) => `"${one.id}"`).join(', ')}.`,
       );
-    const bytes = files.get(resource.path) ?? files.get(resource.path.replace(/^\.\//, ''));
-    if (!bytes)
-      throw new BundleError(`The log ${resource.path} is named in ${DESCRIPTOR} but is not in the bundle.`);
     try {
+      const table = await openTable(bytes, path);
       const { series, rows, problemCount, problems } = takeInLog(
-        await openTable(bytes, resource.path),
+        table,
         device.kind,
-        { ...description, dialect: resource.dialect },
+        description,
         system.timeZone,
       );
-      logs.push({ path: resource.path, series, rows, problemCount, problems });
+      logs.push({ path, series, rows, problemCount, problems });
     } catch (error) {
-      if (error instanceof NotALog) throw new BundleError(`${resource.path}: ${error.message}`);
+      if (error instanceof NotALog) throw new BundleError(`${path}: ${error.message}`);
       throw error;
     }
   }

@@ -9,6 +9,7 @@ import { duration } from '@/core/quantity/text';
 import type { LogReading } from '@/core/log/recognise';
 import { devicesOf, type System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
+import { useToast } from '@/ui/primitives/Toasts';
 import { Confirm, type Confirmed } from './Confirm';
 import { sendLog, type Sending } from './sendLog';
 
@@ -21,6 +22,7 @@ interface Props {
 
 export function LogsStep({ jobId, system, recordings, trust }: Props) {
   const router = useRouter();
+  const tell = useToast();
   const devices = devicesOf(system);
   const [file, setFile] = useState<File | null>(null);
   const [device, setDevice] = useState(
@@ -53,6 +55,18 @@ export function LogsStep({ jobId, system, recordings, trust }: Props) {
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the devices come with the system, which stays
   }, [file, device]);
+
+  async function remove({ id, fileName }: RecordingInfo): Promise<void> {
+    const url = `/api/recordings/${id}`;
+    if (!(await fetch(url, { method: 'DELETE' })).ok) return;
+    router.refresh();
+    tell(`${fileName} was removed.`, () => {
+      void fetch(url, { method: 'POST' }).then(async (response) => {
+        if (!response.ok) tell(((await response.json()) as { error: string }).error);
+        router.refresh();
+      });
+    });
+  }
 
   function choose(chosen: File | undefined) {
     setReading(null);
@@ -94,6 +108,26 @@ export function LogsStep({ jobId, system, recordings, trust }: Props) {
                   <span className="font-semibold">{one.fileName}</span>
                   <span className="text-ink-soft block">
                     {devices.find((d) => d.id === one.device)?.name}
+                  </span>
+                  <span className="flex flex-wrap gap-x-3">
+                    {(['csv', 'parquet'] as const).map((format) => (
+                      <a
+                        key={format}
+                        href={`/api/recordings/${one.id}/export?format=${format}`}
+                        className="text-accent inline-block min-h-6 underline"
+                        download
+                      >
+                        {format === 'csv' ? 'CSV' : 'Parquet'}
+                        <span className="sr-only"> of {one.fileName}</span>
+                      </a>
+                    ))}
+                    <button
+                      type="button"
+                      className="text-accent min-h-6 underline"
+                      onClick={() => void remove(one)}
+                    >
+                      Remove<span className="sr-only"> {one.fileName}</span>
+                    </button>
                   </span>
                 </span>
                 <span className="font-mono text-xs">
