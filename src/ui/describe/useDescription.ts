@@ -113,11 +113,13 @@ export function useDescription(start: DescriptionStart): DescriptionForm {
         const { url, version, saved } = docs.current[doc];
         const value = keepable(SCHEMAS[doc] as z.ZodType<unknown>, typed(doc), saved);
         if (value === null || sameValue(value, saved)) return 'saved';
+        const body = JSON.stringify({ base: version, value });
         const response = await fetch(url, {
           method: 'PUT',
           headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ base: version, value }),
-          keepalive: true,
+          body,
+          // So that it goes out while the page is left; browsers allow 64 kB for it.
+          keepalive: body.length < 32_000,
         });
         if (response.status === 404) return 'gone';
         if (response.status === 409) {
