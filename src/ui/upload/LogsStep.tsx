@@ -109,7 +109,7 @@ export function LogsStep({ jobId, system, recordings, trust }: Props) {
                   <span className="text-ink-soft block">
                     {devices.find((d) => d.id === one.device)?.name}
                   </span>
-                  <span className="flex flex-wrap gap-x-3">
+                  <span className="flex flex-wrap items-baseline gap-x-3">
                     {(['csv', 'parquet'] as const).map((format) => (
                       <a
                         key={format}
