@@ -139,3 +139,85 @@ test('a file without headings is read, its columns named by their place', () => 
   expect(columns.map((column) => column.heading)).toEqual(['column 1', 'column 2']);
   expect(columns[0]!.role).toBe('time');
 });
+
+describe('by what the columns do together', () => {
+  const roles = (text: string, device: DeviceKind = 'monitor') =>
+    recognise(new TextEncoder().encode(text), device).columns.map((column) => column.role);
+  const rows = (cells: (i: number) => (string | number)[]) =>
+    Array.from({ length: 6 }, (_, i) => [`2026-09-21T06:3${i}:00Z`, ...cells(i)].join(',')).join('\n') + '\n';
+
+  test('charge and discharge only where there are both', () => {
+    expect(roles(`time,battery V,charge A,discharge A\n${rows((i) => [12.4, i, 6 - i])}`)).toEqual([
+      'time',
+      'battery_voltage',
+      'battery_charge_current',
+      'battery_discharge_current',
+    ]);
+    expect(roles(`time,battery V,charging current A\n${rows((i) => [12.4, i])}`, 'source')).toEqual([
+      'time',
+      'battery_voltage',
+      'source_current',
+    ]);
+  });
+
+  test('power is left out where the current stands beside it, or no voltage does', () => {
+    expect(
+      roles(`time,battery V,battery A,battery W\n${rows((i) => [12.4, i - 3, 12.4 * (i - 3)])}`),
+    ).toEqual(['time', 'battery_voltage', 'battery_current', null]);
+    expect(roles(`time,battery temp °C,battery W\n${rows(() => [18, 50])}`)).toEqual([
+      'time',
+      'battery_temperature',
+      null,
+    ]);
+  });
+
+  test('numbered columns of cell voltages, whatever they are called; numbered block voltages are none', () => {
+    const cells = (i: number) => [3.3 + i / 1000, 3.31, 3.32, 3.3];
+    expect(roles(`time,Zelle 1,Zelle 2,Zelle 3,Zelle 4\n${rows(cells)}`, 'bms').slice(1)).toEqual([
+      'cell_01_voltage',
+      'cell_02_voltage',
+      'cell_03_voltage',
+      'cell_04_voltage',
+    ]);
+    expect(roles(`time,b0_v,b1_v,b2_v\n${rows((i) => [2.1 + i / 100, 2.12, 2.11])}`, 'bms').slice(1)).toEqual(
+      ['cell_01_voltage', 'cell_02_voltage', 'cell_03_voltage'],
+    );
+    expect(roles(`time,aux1,aux2,aux3\n${rows(() => [12.4, 12.5, 12.4])}`, 'bms').slice(1)).toEqual([
+      null,
+      null,
+      null,
+    ]);
+    // Two numbers are no series, and a series begins at 0 or 1.
+    expect(roles(`time,x1,x2\n${rows(() => [3.3, 3.3])}`, 'bms').slice(1)).toEqual([null, null]);
+    expect(roles(`time,x7,x8,x9\n${rows(() => [3.3, 3.3, 3.3])}`, 'bms').slice(1)).toEqual([
+      null,
+      null,
+      null,
+    ]);
+  });
+
+  test('words for stages that nobody knows are asked about, by name', () => {
+    const { columns } = recognise(
+      new TextEncoder().encode(`time,charger V,state\n${rows((i) => [14.1, i < 3 ? 'L1' : 'float'])}`),
+      'source',
+    );
+    expect(columns[2]).toMatchObject({
+      role: 'source_stage',
+      sure: 'ask',
+      question: 'Which stages are "L1" in "state"?',
+      unknownWords: ['L1'],
+    });
+  });
+
+  test('seconds since 1970 are a time under any heading', () => {
+    const epoch = Array.from({ length: 4 }, (_, i) => `${1_790_000_000 + 60 * i},12.4`).join('\n');
+    expect(roles(`t,battery V\n${epoch}\n`)).toEqual(['time', 'battery_voltage']);
+    expect(roles(`id,battery V\n${epoch}\n`)).toEqual(['time', 'battery_voltage']);
+  });
+});
+
+test('a head with hardly a line end in it is no table', () => {
+  expect(() => recognise(new TextEncoder().encode(`time,V\n${'7'.repeat(200_000)}`), 'source')).toThrow(
+    /lines are longer than 128 kB/,
+  );
+});

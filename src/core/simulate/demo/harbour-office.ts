@@ -1,12 +1,26 @@
 /** Story: in good order. Mains by day, clock and bells on the battery by night. */
 
 import { DAY, HOUR } from '../../quantity/span';
+import type { KnownMonitor } from '../../system/known';
 import { usualLeadBattery } from '../leadBattery';
 import { type DemoSystem, ISLANDS, START, ZONE } from './demoSystem';
 
 const hourInRome = (ms: number): number => ((ms + 2 * HOUR) % DAY) / HOUR;
 /** The islands' generator rests from 23:00 to 05:00. */
 const islandMains = (ms: number): boolean => hourInRome(ms) >= 5 && hourInRome(ms) < 23;
+
+/** As it is set, and as it counts. */
+const monitor: KnownMonitor = {
+  method: 'shunt',
+  capacityAh: 120,
+  chargedV: 27.2,
+  tailPercent: 4,
+  detectionMinutes: 3,
+  efficiencyPercent: 90,
+  peukert: 1.25,
+  floorPercent: 50,
+  thresholdA: 0.1,
+};
 
 export const harbourOffice: DemoSystem = {
   slug: 'harbour-office',
@@ -53,17 +67,7 @@ export const harbourOffice: DemoSystem = {
         conductor: { metres: 2, squareMm: 10 },
       },
     ],
-    monitor: {
-      method: 'shunt',
-      capacityAh: 120,
-      chargedV: 27.2,
-      tailPercent: 4,
-      detectionMinutes: 3,
-      efficiencyPercent: 90,
-      peukert: 1.25,
-      floorPercent: 50,
-      thresholdA: 0.1,
-    },
+    monitor,
     loads: [
       {
         id: 'clock',
@@ -109,16 +113,7 @@ export const harbourOffice: DemoSystem = {
         );
       },
       inputVolts: (ms) => (islandMains(ms) ? 229 : 0),
-      monitor: {
-        method: 'shunt',
-        capacityAh: 120,
-        chargedV: 27.2,
-        tailPercent: 4,
-        detectionMinutes: 3,
-        efficiencyPercent: 90,
-        peukert: 1.25,
-        floorPercent: 50,
-      },
+      monitor,
     },
     loggers: [
       {

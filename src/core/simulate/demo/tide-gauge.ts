@@ -1,7 +1,21 @@
 /** Story: the charger's absorption timer is set to 60 min; the battery is never full although every day looks alike. */
 
+import type { KnownMonitor } from '../../system/known';
 import { usualLeadBattery } from '../leadBattery';
 import { type DemoSystem, ISLANDS, START, ZONE } from './demoSystem';
+
+/** As it is set, and as it counts. */
+const monitor: KnownMonitor = {
+  method: 'shunt',
+  capacityAh: 160,
+  chargedV: 14.2,
+  tailPercent: 4,
+  detectionMinutes: 3,
+  efficiencyPercent: 85,
+  peukert: 1.25,
+  floorPercent: 50,
+  thresholdA: 0.1,
+};
 
 export const tideGauge: DemoSystem = {
   slug: 'tide-gauge',
@@ -47,17 +61,7 @@ export const tideGauge: DemoSystem = {
         conductor: { metres: 1.5, squareMm: 16 },
       },
     ],
-    monitor: {
-      method: 'shunt',
-      capacityAh: 160,
-      chargedV: 14.2,
-      tailPercent: 4,
-      detectionMinutes: 3,
-      efficiencyPercent: 85,
-      peukert: 1.25,
-      floorPercent: 50,
-      thresholdA: 0.1,
-    },
+    monitor,
     loads: [
       {
         id: 'gauge',
@@ -95,16 +99,7 @@ export const tideGauge: DemoSystem = {
       capableAmps: (_, sun) => Math.min(40, 42 * sun),
       loadAmps: (ms, random) => (ms % (15 * 60_000) < 90_000 ? 9 : 5) + Math.abs(random.normal(0, 0.1)),
       inputVolts: (_, sun, amps) => (sun > 0.003 ? 17.5 + 3 * sun - 0.02 * amps : 0.4),
-      monitor: {
-        method: 'shunt',
-        capacityAh: 160,
-        chargedV: 14.2,
-        tailPercent: 4,
-        detectionMinutes: 3,
-        efficiencyPercent: 85,
-        peukert: 1.25,
-        floorPercent: 50,
-      },
+      monitor,
       startReading: 74,
     },
     loggers: [
