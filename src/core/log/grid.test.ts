@@ -105,6 +105,11 @@ describe('what strips are drawn from', () => {
       }),
     );
     expect(summarise(Float32Array.from([NaN, NaN]), 2).min[0]).toBeNaN();
+    for (const far of [Infinity, -Infinity])
+      expect(summarise(Float32Array.from([far, NaN]), 2)).toEqual({
+        min: Float32Array.from([far]),
+        max: Float32Array.from([far]),
+      });
   });
 
   test('slices of a span hold the extremes of their samples, empty ones nothing', () => {

@@ -22,8 +22,10 @@ export function summarise(values: Float32Array, size = SUMMARY_SIZE): Extent {
       if (value < low) low = value;
       if (value > high) high = value;
     }
-    min[bucket] = low === Infinity ? NaN : low;
-    max[bucket] = high === -Infinity ? NaN : high;
+    // Nothing was seen when no value was as low as the other was high.
+    const empty = low > high;
+    min[bucket] = empty ? NaN : low;
+    max[bucket] = empty ? NaN : high;
   }
   return { min, max };
 }
