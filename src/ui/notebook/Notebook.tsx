@@ -50,7 +50,10 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
       ))}
       {hasLogs && notable.length === 0 && (
         <p className="mb-2 text-sm">
-          Of the causes weighed, none is possible or better. Nothing wrong was found in this log.
+          Of the causes weighed, none is possible or better.{' '}
+          {trust.some((note) => note.code !== 'gaps')
+            ? 'But the logs cannot be believed as they stand: settle that first, then weigh them anew.'
+            : 'Nothing wrong was found in this log.'}
         </p>
       )}
       <Accordion.Root
