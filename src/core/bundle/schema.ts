@@ -15,6 +15,8 @@ export const logDescriptionSchema = z.object({
   device: z.string().min(1),
   timeZone: z.string().optional(),
   clockOffsetSeconds: z.number().optional(),
+  /** What the clock loses a day, s: added to the times for every day since the first. */
+  clockDriftSecondsPerDay: z.number().gt(-3600).lt(3600).optional(),
   dateOrder: z.enum(['ymd', 'dmy', 'mdy']).optional(),
   /** When the first row was written: for times that count from a start. */
   startAt: z.iso.datetime({ offset: true }).optional(),

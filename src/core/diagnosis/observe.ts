@@ -5,6 +5,7 @@ import { HOUR, lengthOf, overlaps, type Span } from '../quantity/span';
 import { blocksInSeries } from '../system/chemistry';
 import { knownSystem, type KnownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
+import { alignClocks } from '../log/align';
 import { gapsIn, integrate } from '../log/grid';
 import type { Series } from '../log/channels';
 import { spanOf } from '../log/channels';
@@ -19,7 +20,7 @@ export interface Seen extends Observations {
 
 /** @param series logs already on UTC; may be empty: then only the description speaks. */
 export function observe(job: Job, system: System, series: readonly Series[]): Seen {
-  const timeline = timelineOf(series);
+  const timeline = alignClocks(timelineOf(series));
   const known = knownSystem(system);
   const described = { job, system, bank: known?.bank ?? null };
   if (timeline.series.length === 0) return { ...described, span: null, charging: [], days: [], trust: [] };

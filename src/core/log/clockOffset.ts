@@ -1,17 +1,24 @@
-/** How far the clocks of two logs are apart, from a voltage that both have seen. */
+/** How far the clocks of two logs are apart, and how fast they part, from what both have seen. */
 
+import { median, theilSen } from '../quantity/numbers';
 import { DAY, HOUR, lengthOf, MINUTE, type Span } from '../quantity/span';
 import { type Series, spanOf } from './channels';
-import { medianStep, toGrid } from './grid';
+import { firstAtOrAfter, type Grid, medianStep, toGrid } from './grid';
 
 export interface ClockOffset {
-  /** To be added to the times of `second` so that they agree with `first`, ms. */
+  /** To be added to the first time of `second` so that it agrees with `first`, ms. */
   ms: number;
-  /** Correlation of the two voltages once shifted, and as they stand, −1 to 1. */
+  /** To be added on top for every day since, s; 0 where the clocks do not part by enough to be seen. */
+  secondsPerDay: number;
+  /** What both have seen and was held together. */
+  seen: 'voltage' | 'current';
+  /** Correlation of what both have seen once shifted, and as they stand, −1 to 1. */
   shifted: number;
   unshifted: number;
   /** How far the best shift stands out from every other, an hour and more away and not a day apart; 0 to 1. */
   distinct: number;
+  /** Whether the shift is beyond doubt, and so large that it matters beside how often was sampled. */
+  sure: boolean;
   /** Where the two logs overlap, unshifted. */
   overlap: Span;
 }
@@ -21,37 +28,59 @@ const WIDEST = 26 * HOUR;
 const COARSE = 5 * MINUTE;
 /** Slow swings, which any two days share, are taken out: what is left is what a site does at its own moments, ms. */
 const SLOW = 3 * HOUR;
+/** A few weeks tell as much as a year. */
+const LONGEST = 28 * DAY;
+
+/**
+ * The shifted signals must agree at least so well, better than unshifted by so much, and better than at any other shift: well with a
+ * small margin, or, as in logs of few samples, fairly with a large one.
+ */
+const ENOUGH = [
+  { agree: 0.7, better: 0.04, distinct: 0.04 },
+  { agree: 0.5, better: 0.25, distinct: 0.25 },
+];
 
 const voltsOf = ({ channels }: Series): Float32Array | undefined =>
   channels.battery_voltage ?? channels.source_voltage ?? channels.load_voltage;
 
-/** Null when the two share no voltage or overlap by less than half a day. */
+const ampsOf = ({ channels }: Series): Float32Array | undefined =>
+  channels.battery_current ?? channels.source_current ?? channels.load_current?.map((one) => -one);
+
+/** Null when the two have seen nothing in common or overlap by less than half a day. Voltage decides; current where it does not. */
 export function clockOffset(first: Series, second: Series): ClockOffset | null {
-  const a = voltsOf(first);
-  const b = voltsOf(second);
-  if (!a || !b) return null;
   const one = spanOf(first);
   const two = spanOf(second);
   const overlap = { from: Math.max(one.from, two.from), to: Math.min(one.to, two.to) };
   if (lengthOf(overlap) < 12 * HOUR) return null;
+  const byVolts = heldTogether(first, voltsOf(first), second, voltsOf(second), 'voltage', overlap);
+  if (byVolts?.sure || (byVolts && byVolts.shifted > WELL)) return byVolts;
+  const byAmps = heldTogether(first, ampsOf(first), second, ampsOf(second), 'current', overlap);
+  return byAmps?.sure ? byAmps : (byVolts ?? byAmps);
+}
 
-  // A few weeks tell as much as a year.
-  const window = { from: overlap.from, to: Math.min(overlap.to, overlap.from + 28 * 24 * HOUR) };
-  const step = Math.max(COARSE, medianStep(first.time), medianStep(second.time));
-  const coarse = correlations(first.time, a, second.time, b, window, step, lags(-WIDEST, WIDEST, step));
+/** Voltages that agree so well need no second opinion. */
+const WELL = 0.8;
+
+function heldTogether(
+  first: Series,
+  a: Float32Array | undefined,
+  second: Series,
+  b: Float32Array | undefined,
+  seen: ClockOffset['seen'],
+  overlap: Span,
+): ClockOffset | null {
+  if (!a || !b) return null;
+  const window = { from: overlap.from, to: Math.min(overlap.to, overlap.from + LONGEST) };
+  const slower = Math.max(medianStep(first.time), medianStep(second.time));
+  const at = (span: Span, step: number, shifts: readonly number[]) =>
+    correlations(first.time, a, second.time, b, span, step, shifts);
+  const step = Math.max(COARSE, slower);
+  const coarse = at(window, step, lags(-WIDEST, WIDEST, step));
   const rough = nearest(coarse);
   if (!rough) return null;
 
-  const fine = Math.max(MINUTE, medianStep(first.time), medianStep(second.time));
-  const near = correlations(
-    first.time,
-    a,
-    second.time,
-    b,
-    window,
-    fine,
-    lags(rough.lag - 2 * step, rough.lag + 2 * step, fine),
-  );
+  const fine = Math.max(MINUTE, slower);
+  const near = at(window, fine, lags(rough.lag - 2 * step, rough.lag + 2 * step, fine));
   const peak = best(near) ?? rough;
   const elsewhere = Math.max(
     0,
@@ -59,14 +88,53 @@ export function clockOffset(first: Series, second: Series): ClockOffset | null {
       .filter((point) => Math.abs(point.lag - peak.lag) > HOUR && !apartByDays(point.lag, peak.lag))
       .map((point) => point.r),
   );
-  const still = correlations(first.time, a, second.time, b, window, fine, [0])[0]!;
+  const unshifted = at(window, fine, [0])[0]!.r;
+  const distinct = Math.max(0, peak.r - elsewhere);
+  const middle = vertex(near, peak);
+  const worth = Math.max(2 * MINUTE, 1.5 * slower);
+  const drift = driftOf((span) => {
+    const points = at(span, fine, lags(peak.lag - 2 * step, peak.lag + 2 * step, fine));
+    const top = best(points);
+    return top && top.r > 0.5 ? vertex(points, top) : NaN;
+  }, window);
+  const parted = Math.abs(drift.perDay) * (lengthOf(window) / DAY) >= worth && drift.certain;
+  const days = (moment: number) => (moment - spanOf(second).from) / DAY;
+  const atStart = parted ? drift.middle - drift.perDay * days((window.from + window.to) / 2) : middle;
+  const enough = ENOUGH.some(
+    (limit) => peak.r >= limit.agree && peak.r - unshifted >= limit.better && distinct >= limit.distinct,
+  );
   return {
-    ms: Math.round(vertex(near, peak)),
+    ms: Math.round(atStart),
+    secondsPerDay: parted ? Number((drift.perDay / 1000).toFixed(1)) : 0,
+    seen,
     shifted: peak.r,
-    unshifted: still.r,
-    distinct: Math.max(0, peak.r - elsewhere),
+    unshifted,
+    distinct,
+    sure: (enough && Math.abs(middle) >= worth) || (parted && peak.r >= 0.5 && distinct >= 0.04),
     overlap,
   };
+}
+
+/** A part of the log that a shift is looked for in, ms: long enough to hold charges, short enough to show a clock running away. */
+const PART = 3 * DAY;
+
+/** How the shift moves over the log: ms a day, in the middle of it, and whether its parts agree on that. */
+function driftOf(shiftIn: (span: Span) => number, window: Span) {
+  const parts = Math.floor(lengthOf(window) / PART);
+  const days: number[] = [];
+  const shifts: number[] = [];
+  for (let i = 0; i < parts; i++) {
+    const shift = shiftIn({ from: window.from + i * PART, to: window.from + (i + 1) * PART });
+    if (shift !== shift) continue;
+    days.push(((i + 0.5) * PART - lengthOf(window) / 2) / DAY);
+    shifts.push(shift);
+  }
+  if (shifts.length < 4) return { perDay: 0, middle: 0, certain: false };
+  const slope = theilSen(days, shifts);
+  const intercept = median(shifts.map((shift, i) => shift - slope * days[i]!));
+  const range = Math.abs(slope) * (days.at(-1)! - days[0]!);
+  const off = shifts.filter((shift, i) => Math.abs(shift - intercept - slope * days[i]!) > range / 4).length;
+  return { perDay: slope, middle: intercept, certain: off <= shifts.length / 5 };
 }
 
 interface Point {
@@ -91,9 +159,16 @@ function correlations(
   at: readonly number[],
 ): Point[] {
   const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)) };
-  const x = quickPart(toGrid(timeA, a, grid), step);
-  const y = quickPart(toGrid(timeB, b, grid), step);
+  const x = quickPart(partOnGrid(timeA, a, grid), step);
+  const y = quickPart(partOnGrid(timeB, b, grid), step);
   return at.map((lag) => ({ lag, r: correlation(x, y, Math.round(lag / step)) }));
+}
+
+/** Only the samples of the grid's span are looked at. */
+function partOnGrid(time: Float64Array, values: Float32Array, grid: Grid): Float32Array {
+  const from = firstAtOrAfter(time, grid.from);
+  const to = firstAtOrAfter(time, grid.from + grid.count * grid.step);
+  return toGrid(time.subarray(from, to), values.subarray(from, to), grid);
 }
 
 /** Correlation of x[i + shift] with y[i] where both are known. */

@@ -21,7 +21,6 @@ export interface ReadPlan {
   startMs?: number;
   /** Zone of local times that carry no offset. */
   timeZone: string;
-  clockOffsetSeconds?: number;
   columns: {
     index: number;
     channel: ReadChannel;
@@ -38,12 +37,16 @@ export interface RowProblem {
   /** Line in the file, from 1. */
   line: number;
   reason: string;
+  /** The row as it stands in the file, cut short when it is long; absent where it is about no single row. */
+  row?: string;
 }
 
 export interface CsvResult {
   series: Series;
   /** Rows of data that were met, read or not. */
   rows: number;
+  /** Whether any time was written without an offset, and so was read in the plan's zone. */
+  zoned: boolean;
   /** Rows left out and cells taken as missing; the first {@link LISTED_PROBLEMS} of them are in `problems`. */
   problemCount: number;
   problems: RowProblem[];
@@ -54,7 +57,9 @@ export interface CsvReader {
   end(): CsvResult;
 }
 
-export const LISTED_PROBLEMS = 1000;
+export const LISTED_PROBLEMS = 10_000;
+/** Characters of a row that are kept with its problem. */
+const ROW_KEPT = 300;
 
 const LF = 10;
 const CR = 13;
@@ -86,10 +91,13 @@ export function csvReader(plan: ReadPlan): CsvReader {
   const factor = Float64Array.from(columns, (column) => (column.invert ? -column.scale : column.scale));
   const offset = Float64Array.from(columns, (column) => column.offset);
 
-  const toUtc = localClock(plan.timeZone);
+  const localToUtc = localClock(plan.timeZone);
+  const toUtc = (local: number): number => {
+    zoned = true;
+    return localToUtc(local);
+  };
   const readDate = 'order' in timeFormat ? dateTimeReader(timeFormat.order) : null;
   const sinceStart = timeFormat.kind === 'elapsed' ? elapsedClock(plan.startMs ?? 0) : null;
-  const shift = (plan.clockOffsetSeconds ?? 0) * 1000;
 
   let capacity = 1 << 14;
   let length = 0;
@@ -99,6 +107,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
 
   let line = 0;
   let rows = 0;
+  let zoned = false;
   let problemCount = 0;
   const problems: RowProblem[] = [];
   let carry: Uint8Array = new Uint8Array(0);
@@ -106,6 +115,13 @@ export function csvReader(plan: ReadPlan): CsvReader {
 
   function problem(reason: string): void {
     if (problemCount++ < LISTED_PROBLEMS) problems.push({ line, reason });
+  }
+
+  /** Puts the row beside the problems that were found in it. */
+  function keepRow(first: number, b: Uint8Array, from: number, to: number): void {
+    if (first >= problems.length) return;
+    const row = decodeText(b.subarray(from, Math.min(to, from + ROW_KEPT))).trimEnd();
+    for (let i = first; i < problems.length; i++) problems[i]!.row = row;
   }
 
   function grow(): void {
@@ -230,6 +246,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
       }
       if (b[at] !== LF) at = b.indexOf(LF, at);
       const lineEnd = at++;
+      if (problemCount > problemsBefore) keepRow(problemsBefore, b, lineStart, lineEnd);
       if (clockColumn >= 0) moment = moment + ofDay === moment + ofDay ? toUtc(moment + ofDay) : NaN;
       if (moment !== moment) {
         for (let i = 0; i < count; i++) values[i]![length] = NaN;
@@ -240,10 +257,10 @@ export function csvReader(plan: ReadPlan): CsvReader {
         if (text === '') continue;
         rows++;
         problem(`No time could be read in "${text}"; the row is left out.`);
+        keepRow(problemsBefore, b, lineStart, lineEnd);
         continue;
       }
       rows++;
-      moment += shift;
       time[length++] = moment;
     }
   }
@@ -294,7 +311,13 @@ export function csvReader(plan: ReadPlan): CsvReader {
       });
       const { channels, notes } = deriveChannels(read);
       for (const note of notes) problem(note);
-      return { series: { device: plan.device, time: settled.time, channels }, rows, problemCount, problems };
+      return {
+        series: { device: plan.device, time: settled.time, channels },
+        zoned,
+        rows,
+        problemCount,
+        problems,
+      };
     },
   };
 }

@@ -24,7 +24,6 @@ test('recognised columns are read, the device’s own temperature and notes are 
     device: 'mains',
     timeColumn: 0,
     timeZone: 'Europe/Rome',
-    clockOffsetSeconds: 0,
   });
 });
 

@@ -1,6 +1,7 @@
 /** From a log file's bytes to a Series: recognition, what the sender says of the columns, and the reader joined. */
 
 import { isReadChannel, type ReadChannel } from './channels';
+import { type Clock, setClock } from './clock';
 import { csvReader, type CsvResult, type ReadPlan } from './readCsv';
 import { type DeviceKind, type LogReading, recognise } from './recognise';
 import { NotALog } from './sniff';
@@ -21,6 +22,8 @@ export interface LogDescription {
   device: string;
   timeZone?: string | undefined;
   clockOffsetSeconds?: number | undefined;
+  /** What the clock loses a day, s. */
+  clockDriftSecondsPerDay?: number | undefined;
   dateOrder?: DateOrder | undefined;
   /** When the first row was written, ISO 8601: for times that count from a start. */
   startAt?: string | undefined;
@@ -85,7 +88,6 @@ export function planReading(reading: LogReading, description: LogDescription, ti
     timeFormat,
     ...(startMs === undefined ? {} : { startMs }),
     timeZone: description.timeZone ?? timeZone,
-    clockOffsetSeconds: description.clockOffsetSeconds ?? 0,
     columns: plan,
   };
 }
@@ -111,6 +113,12 @@ function settleTime(
     );
   return { timeFormat: format, startMs };
 }
+
+/** The clock that a log is said to have been written by. */
+export const clockOf = (
+  { clockOffsetSeconds = 0, clockDriftSecondsPerDay = 0 }: LogDescription,
+  { timeZone }: ReadPlan,
+): Clock => ({ timeZone, offsetSeconds: clockOffsetSeconds, secondsPerDay: clockDriftSecondsPerDay });
 
 /** Two rows are the least that can be a log. */
 export const tooFewRows = ({ series, rows, problems }: CsvResult): string =>
@@ -139,5 +147,6 @@ export function takeInLog(
     reader.push(bytes.subarray(from, from + (1 << 20)));
   const result = reader.end();
   if (result.series.time.length < 2) throw new NotALog(tooFewRows(result));
-  return { ...result, plan };
+  const time = setClock(result.series.time, null, clockOf(description, plan));
+  return { ...result, series: { ...result.series, time }, plan };
 }

@@ -2,6 +2,7 @@
 
 import type { Span } from '../quantity/span';
 import { type Channel, type Series, spanOf } from './channels';
+import { joinParts } from './join';
 
 export interface Timeline {
   series: Series[];
@@ -9,9 +10,9 @@ export interface Timeline {
   span: Span;
 }
 
-/** Joins logs that were read. Clock offsets were applied when they were read. Empty logs are left out. */
+/** Joins logs that were read, each by its own clock; parts of one device's log become one. Empty logs are left out. */
 export function timelineOf(series: readonly Series[]): Timeline {
-  const filled = series.filter((one) => one.time.length > 0);
+  const filled = joinParts(series.filter((one) => one.time.length > 0));
   const spans = filled.map(spanOf);
   return {
     series: filled,

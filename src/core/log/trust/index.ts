@@ -2,7 +2,7 @@
 
 import { knownSystem } from '../../system/known';
 import type { System } from '../../system/schema';
-import type { Timeline } from '../timeline';
+import type { Aligned } from '../align';
 import { clocks } from './clocks';
 import { scaleDisagrees, signDisagrees } from './currents';
 import { gaps, sampledTooCoarsely } from './gaps';
@@ -21,7 +21,7 @@ const CHECKS: readonly ((input: TrustInput) => TrustNote[])[] = [
   gaps,
 ];
 
-export function judgeTrust(system: System, timeline: Timeline): TrustNote[] {
+export function judgeTrust(system: System, timeline: Aligned): TrustNote[] {
   const input: TrustInput = { timeline, system, bank: knownSystem(system)?.bank ?? null };
   return CHECKS.flatMap((check) => check(input));
 }

@@ -3,7 +3,7 @@
 import type { Span } from '../../quantity/span';
 import type { KnownBank } from '../../system/known';
 import type { System } from '../../system/schema';
-import type { Timeline } from '../timeline';
+import type { Aligned } from '../align';
 
 export type TrustCode =
   | 'clock-offset'
@@ -23,7 +23,7 @@ export interface TrustNote {
 }
 
 export interface TrustInput {
-  timeline: Timeline;
+  timeline: Aligned;
   system: System;
   /** Null while a basic of the bank is not known. */
   bank: KnownBank | null;

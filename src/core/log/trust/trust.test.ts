@@ -6,6 +6,7 @@ import { seededRandom } from '../../simulate/random';
 import type { Series } from '../channels';
 import { clockOffset } from '../clockOffset';
 import { takeInLog } from '../takeIn';
+import { alignClocks } from '../align';
 import { timelineOf } from '../timeline';
 import { judgeTrust, type TrustCode } from './index';
 
@@ -29,7 +30,7 @@ const sites = (() => {
 
 type Site = (typeof sites)[number];
 const codes = ({ system, series }: Site): TrustCode[] =>
-  judgeTrust(system, timelineOf(series))
+  judgeTrust(system, alignClocks(timelineOf(series)))
     .map((note) => note.code)
     .filter((code) => code !== 'gaps');
 const changed = (site: Site, device: (one: Series) => boolean, change: (one: Series) => Series): Site => ({
@@ -74,7 +75,7 @@ describe('clocks', () => {
 
   test('the sentence says who is ahead', () => {
     const moved = changed(sites[0]!, isCharger, (one) => ({ ...one, time: one.time.map((t) => t + HOUR) }));
-    const note = judgeTrust(moved.system, timelineOf(moved.series)).find(
+    const note = judgeTrust(moved.system, alignClocks(timelineOf(moved.series))).find(
       (one) => one.code === 'clock-offset',
     )!;
     expect(note.text).toMatch(
@@ -103,7 +104,7 @@ describe('currents', () => {
     for (const site of sites) {
       for (const ratio of [0.75, 1.5]) {
         const moved = changed(site, isMonitor, (one) => scaled(one, 'battery_current', ratio));
-        const note = judgeTrust(moved.system, timelineOf(moved.series)).find(
+        const note = judgeTrust(moved.system, alignClocks(timelineOf(moved.series))).find(
           (one) => one.code === 'scale-disagrees',
         );
         if (!note) continue;

@@ -1,0 +1,73 @@
+/** Logs whose clocks are apart are weighed as if they were not: the findings stay what they were. */
+
+import { DAY, HOUR, MINUTE } from '../quantity/span';
+import { alignClocks } from '../log/align';
+import { setClock } from '../log/clock';
+import type { Series } from '../log/channels';
+import { takeInLog } from '../log/takeIn';
+import { timelineOf } from '../log/timeline';
+import { demoJob } from '../simulate/demo';
+import { devicesOf } from '../system/schema';
+import { diagnose } from './diagnose';
+
+const { job, system, logs } = demoJob('tide-gauge');
+const series = logs.map(({ device, text }) => {
+  const { kind } = devicesOf(system).find((one) => one.id === device)!;
+  return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
+});
+const off = (offsetSeconds: number, secondsPerDay = 0): Series[] =>
+  series.map((one) =>
+    one.device === 'monitor'
+      ? one
+      : { ...one, time: setClock(one.time, null, { timeZone: 'UTC', offsetSeconds, secondsPerDay }) },
+  );
+const standings = (given: Series[]) =>
+  diagnose({ job, system, series: given }).findings.map(({ cause, standing }) => `${cause} ${standing}`);
+
+test('an hour ahead, half an hour behind: the same standings, with the clock told', () => {
+  const straight = standings(series);
+  expect(straight).toContain('absorption-too-short likely');
+  for (const seconds of [3600, -1800]) {
+    const given = off(seconds);
+    expect(standings(given)).toEqual(straight);
+    const { trust, findings } = diagnose({ job, system, series: given });
+    expect(trust.map((note) => note.code)).toContain('clock-offset');
+    expect(findings[0]!.caveats.join(' ')).toMatch(/The clock of solar is .*weighed so shifted/);
+  }
+});
+
+test('a clock that runs away is measured: at its start, and a day', () => {
+  for (const perDay of [20, -35]) {
+    const aligned = alignClocks(timelineOf(off(-10 * 60, perDay)));
+    const { ms, secondsPerDay, sure } = aligned.clocks[0]!.offset;
+    expect(sure).toBe(true);
+    expect(Math.abs(secondsPerDay + perDay)).toBeLessThan(4);
+    // The monitor has a sample every two minutes: no clock is found finer than that.
+    expect(Math.abs(ms - 10 * MINUTE)).toBeLessThan(2 * MINUTE);
+    const solar = aligned.series.find((one) => one.device === 'solar')!;
+    const truth = series.find((one) => one.device === 'solar')!;
+    const worst = solar.time.reduce((most, at, i) => Math.max(most, Math.abs(at - truth.time[i]!)), 0);
+    expect(worst).toBeLessThan(2 * MINUTE);
+  }
+});
+
+test('clocks that agree are left alone', () => {
+  const timeline = timelineOf(series);
+  const aligned = alignClocks(timeline);
+  expect(aligned.clocks).toEqual([]);
+  expect(aligned.series).toBe(timeline.series);
+});
+
+test('without a voltage in common the currents are held together', () => {
+  const amps = off(HOUR / 1000).map((one) => {
+    const { source_current, battery_current } = one.channels;
+    return {
+      ...one,
+      channels: { ...(source_current && { source_current }), ...(battery_current && { battery_current }) },
+    };
+  });
+  const { offset } = alignClocks(timelineOf(amps)).clocks[0]!;
+  expect(offset.seen).toBe('current');
+  expect(Math.abs(offset.ms + HOUR)).toBeLessThan(4 * MINUTE);
+  expect(offset.overlap.to - offset.overlap.from).toBeGreaterThan(20 * DAY);
+});

@@ -1,0 +1,40 @@
+/** Brings the logs of a job onto one clock before they are weighed. */
+
+import { setClock } from './clock';
+import { type ClockOffset, clockOffset } from './clockOffset';
+import type { Series } from './channels';
+import { timelineOf, type Timeline } from './timeline';
+
+/** A log whose clock was found to be off. */
+export interface FoundClock {
+  device: string;
+  /** The device whose clock it was held against. */
+  against: string;
+  offset: ClockOffset;
+}
+
+export interface Aligned extends Timeline {
+  /** What was found and set right; empty when the clocks agree, or nothing sure can be said. */
+  clocks: FoundClock[];
+}
+
+/** The log that the others are held against: the monitor's, else the BMS's, else the first. */
+export const referenceLog = (series: readonly Series[]): Series | undefined =>
+  series.find((one) => one.device === 'monitor') ?? series.find((one) => one.device === 'bms') ?? series[0];
+
+export function alignClocks(timeline: Timeline): Aligned {
+  const reference = referenceLog(timeline.series);
+  const clocks: FoundClock[] = [];
+  const series = timeline.series.map((one) => {
+    if (!reference || one.device === reference.device) return one;
+    const offset = clockOffset(reference, one);
+    if (!offset?.sure) return one;
+    clocks.push({ device: one.device, against: reference.device, offset });
+    const { ms, secondsPerDay } = offset;
+    return {
+      ...one,
+      time: setClock(one.time, null, { timeZone: 'UTC', offsetSeconds: ms / 1000, secondsPerDay }),
+    };
+  });
+  return { ...(clocks.length > 0 ? timelineOf(series) : timeline), clocks };
+}
