@@ -10,6 +10,7 @@ const entries = {
   pazienza: 'src/cli/pazienza.ts',
   admin: 'src/server/admin.ts',
   thread: 'src/workers/thread.ts',
+  kill: 'tests/kill/kill.ts',
   bench: 'tests/bench/bench.ts',
   sweep: 'tests/bench/sweep.ts',
 };

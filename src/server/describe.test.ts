@@ -20,7 +20,8 @@ import { changeSetting, undoChange } from './changeSetting';
 import { bundleOfJob, jobFromBundle } from './jobBundle';
 import { newJob } from './newJob';
 import { saveJobDescription, saveSystemDescription } from './saveDescription';
-import { takeInLog } from './takeInLog';
+import { takeInWhole } from './takeInWhole';
+import { startWorker } from './worker';
 import { NotAPhoto, takeInPhoto } from './takeInPhoto';
 
 const { job, system } = demoSystem('parish-radio');
@@ -239,17 +240,14 @@ const NOW = '2026-10-26T15:10:00.000Z';
     const demo = demoJob('tide-gauge');
     const from = await insertJob(store, await insertSystem(store, demo.system), demo.job);
     const stored = (await findJob(store, from))!;
+    const worker = await startWorker(testDatabaseUrl!);
     for (const { device, path, text } of demo.logs)
-      await takeInLog(
-        store,
-        stored,
-        { fileName: path.replace(/^.*\//, ''), description: { device } },
-        new Blob([text]).stream(),
-        () => undefined,
-        new AbortController().signal,
-      );
+      expect(
+        await takeInWhole(store, stored, path.replace(/^.*\//, ''), { device }, Buffer.from(text)),
+      ).toBeNull();
     const { zip } = (await bundleOfJob(store, from))!;
     const { id, left } = await jobFromBundle(store, zip);
+    await worker.stop();
     expect(left).toEqual([]);
     // As the database gives it back; a digest, so that a difference does not print a megabyte.
     const findings = async (of: string) => {

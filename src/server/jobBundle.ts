@@ -2,19 +2,18 @@
 
 import { type BundleFiles, readDescription, unzipBundle } from '@/core/bundle/read';
 import { type LogToWrite, writeBundle, zipBundle } from '@/core/bundle/write';
+import type { Series } from '@/core/log/channels';
 import { csvOf } from '@/core/log/export/csv';
-import { NotALog } from '@/core/log/sniff';
+import { setClock } from '@/core/log/clock';
+import type { RecordingInfo } from '@/core/log/recording';
 import { joined } from '@/core/log/tables/delimited';
 import { insertChange, listChanges } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { findJob, insertJob, insertSystem } from '@/store/jobs';
 import { findPhoto, listPhotos } from '@/store/photos';
-import { listRecordings, loadSeries } from '@/store/recordings';
-import { takeInLog } from './takeInLog';
+import { findRecording, listRecordings, loadSeries } from '@/store/recordings';
+import { takeInWhole } from './takeInWhole';
 import { NotAPhoto, takeInPhoto } from './takeInPhoto';
-
-/** Taking in a bundle is not cancelled half-way. */
-const NEVER = new AbortController().signal;
 
 const slug = (text: string): string =>
   text
@@ -42,16 +41,29 @@ export async function bundleOfJob(
   );
   const logs: LogToWrite[] = [];
   for (const recording of await listRecordings(store, id)) {
+    const { offsetSeconds, secondsPerDay } = recording.clock;
     const nth = logs.filter((one) => one.description.device === recording.device).length + 1;
     logs.push({
       path: `logs/${recording.device}${nth > 1 ? `-${nth}` : ''}.csv`,
-      bytes: joined([...csvOf(await loadSeries(store, recording.id))]),
-      description: { device: recording.device },
+      bytes: joined([...csvOf(await readingOf(store, recording))]),
+      description: {
+        device: recording.device,
+        ...(offsetSeconds ? { clockOffsetSeconds: offsetSeconds } : {}),
+        ...(secondsPerDay ? { clockDriftSecondsPerDay: secondsPerDay } : {}),
+      },
     });
   }
   const name = slug(found.system.name);
   const files = writeBundle(name, found.job, found.system, logs, { photos, changes });
   return { fileName: `${name}.zip`, zip: zipBundle(files) };
+}
+
+/** A recording with its times as they were read, in UTC: what its clock is off by goes beside it, so that it can still be set otherwise. */
+async function readingOf(store: Store, { id, zoned, clock }: RecordingInfo): Promise<Series> {
+  const series = await loadSeries(store, id, true);
+  const plan = (await findRecording(store, id))!.plan;
+  const zone = { timeZone: clock.timeZone, offsetSeconds: 0, secondsPerDay: 0 };
+  return { ...series, time: setClock(series.time, zoned ? plan.timeZone : null, zone) };
 }
 
 export interface TakenIn {
@@ -80,14 +92,9 @@ export async function jobFromBundle(store: Store, zip: Uint8Array): Promise<Take
       left.push(`${path}: ${error.message}`);
     }
   const taken = (await findJob(store, id))!;
-  for (const { path, description, bytes } of logs)
-    try {
-      const body = new Blob([bytes as Uint8Array<ArrayBuffer>]).stream();
-      const upload = { fileName: path.replace(/^.*\//, ''), description };
-      await takeInLog(store, taken, upload, body, () => undefined, NEVER);
-    } catch (error) {
-      if (!(error instanceof NotALog)) throw error;
-      left.push(`${path}: ${error.message}`);
-    }
+  for (const { path, description, bytes } of logs) {
+    const problem = await takeInWhole(store, taken, path.replace(/^.*\//, ''), description, bytes);
+    if (problem) left.push(`${path}: ${problem}`);
+  }
   return { id, left };
 }

@@ -1,7 +1,7 @@
 /** Fills an empty database with the demo systems. Seeding again changes nothing that is there. */
 
 import { createHash } from 'node:crypto';
-import { takeInLog as readLog } from '@/core/log/takeIn';
+import { readLog } from '@/core/log/takeIn';
 import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
 import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
@@ -23,7 +23,7 @@ export async function seed(store: Store): Promise<string[]> {
       if (LEFT_TO_TAKE_IN.has(`${slug}/${device}`)) continue;
       const bytes = Buffer.from(text);
       const { kind } = devicesOf(system).find((one) => one.id === device)!;
-      const { series, rows, problemCount, problems, plan } = readLog(
+      const { series, rows, problemCount, problems, plan, zoned, clock } = readLog(
         bytes,
         kind,
         { device },
@@ -38,6 +38,8 @@ export async function seed(store: Store): Promise<string[]> {
         problemCount,
         problems,
         series,
+        zoned,
+        clock,
       });
     }
     added.push(slug);

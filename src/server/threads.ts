@@ -2,6 +2,7 @@
 
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
+import { buffersOf } from '@/core/log/channels';
 import { NotALog } from '@/core/log/sniff';
 import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
 import type { ReadAnswer, ThreadAnswer, ThreadTask } from '@/workers/tasks';
@@ -9,10 +10,10 @@ import type { ReadAnswer, ThreadAnswer, ThreadTask } from '@/workers/tasks';
 /** Threads are bundled beside the server by scripts/build-tools.mjs. */
 const threadPath = () => join(/* turbopackIgnore: true */ process.cwd(), '.build', 'thread.cjs');
 
-/** @param signal ends the thread when the one who asked has gone. */
-function runThread(task: ThreadTask, signal?: AbortSignal): Promise<ThreadAnswer> {
+/** @param signal ends the thread when the one who asked has gone. @param given buffers that the thread takes over */
+function runThread(task: ThreadTask, signal?: AbortSignal, given: ArrayBuffer[] = []): Promise<ThreadAnswer> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(threadPath(), { workerData: task });
+    const worker = new Worker(threadPath(), { workerData: task, transferList: given });
     const stop = () => {
       void worker.terminate();
       reject(new DOMException('The task was cancelled.', 'AbortError'));
@@ -42,8 +43,9 @@ export async function readInThread(
   return answer;
 }
 
+/** The thread takes the samples over: they are gone here after. */
 export async function analyseInThread(input: DiagnosisInput): Promise<Diagnosis> {
-  const answer = await runThread({ kind: 'analyse', input });
+  const answer = await runThread({ kind: 'analyse', input }, undefined, input.series.flatMap(buffersOf));
   if (answer.kind === 'failed') throw failed(answer);
   if (answer.kind !== 'analysed')
     throw new Error('The worker thread answered something else than was asked.');

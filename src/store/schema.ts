@@ -3,7 +3,10 @@
 import type { ColumnType, Generated, RawBuilder } from 'kysely';
 import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
+import type { Clock } from '@/core/log/clock';
+import type { IntakeState, OverlapAnswer, Overlapped, Recipe } from '@/core/log/intake';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
+import type { LogDescription } from '@/core/log/takeIn';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
 
 type Json<T> = ColumnType<T, string, string>;
@@ -48,13 +51,21 @@ export interface RecordingsTable {
   from_ms: number;
   to_ms: number;
   channels: string[];
+  /** How the times are set. Chunks of 'time' hold them so, those of 'time_read' as they were read, where that differs. */
+  clock: Json<Clock>;
+  /** Goes up whenever the clock is set: what was made from the times is stale then. */
+  clock_version: Generated<number>;
+  /** Whether times were written without an offset, so that the zone matters. */
+  zoned: boolean;
+  /** Recordings that were taken away when this one came in their place. */
+  replaces: string[];
   removed_at: ColumnType<Date | null, never, RawBuilder<Date> | null>;
   created_at: Created;
 }
 
 export interface RecordingChunksTable {
   recording_id: string;
-  /** A channel, or 'time'. */
+  /** A channel, 'time', or 'time_read'. */
   channel: string;
   sequence: number;
   sample_count: number;
@@ -70,6 +81,41 @@ export interface RecordingChunksTable {
   data: Buffer;
   /** Minimum, then maximum, of every 64 samples, Float32; for 'time' the first time of every 64, Float64. */
   summary: Buffer;
+}
+
+export interface IntakesTable {
+  id: Generated<string>;
+  job_id: string;
+  file_name: string;
+  /** Bytes; the driver gives 64-bit integers as text. */
+  size: ColumnType<string, number, never>;
+  /** When the file was last changed, epoch ms. */
+  modified: ColumnType<string, number, never>;
+  description: Json<LogDescription>;
+  received: ColumnType<string, number | undefined, number>;
+  state: IntakeState;
+  overlap: OverlapAnswer | null;
+  question: ColumnType<Overlapped[] | null, string | null, string | null>;
+  problem: string | null;
+  recording_id: string | null;
+  created_at: Created;
+  changed_at: ColumnType<Date, never, RawBuilder<Date>>;
+}
+
+export interface IntakePartsTable {
+  intake_id: string;
+  /** Where in the file it begins, bytes. */
+  at: ColumnType<string, number, never>;
+  data: Buffer;
+}
+
+export interface RecipesTable {
+  /** SHA-256 of kind of device, delimiter and headings. */
+  fingerprint: string;
+  reading: Json<Recipe>;
+  /** Of the log that it was last confirmed with. */
+  file_name: string;
+  confirmed_at: ColumnType<Date, never, RawBuilder<Date>>;
 }
 
 export interface AnalysesTable {
@@ -116,6 +162,9 @@ export interface Database {
   jobs: JobsTable;
   recordings: RecordingsTable;
   recording_chunks: RecordingChunksTable;
+  intakes: IntakesTable;
+  intake_parts: IntakePartsTable;
+  recipes: RecipesTable;
   analyses: AnalysesTable;
   setting_changes: SettingChangesTable;
   photos: PhotosTable;

@@ -59,6 +59,8 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
   problemCount: 0,
   problems: [],
   series: of,
+  zoned: false,
+  clock: { timeZone: 'UTC', offsetSeconds: 0, secondsPerDay: 0 },
 });
 
 (testDatabaseUrl ? describe : describe.skip)('the store', () => {

@@ -21,7 +21,9 @@ export type ThreadTask =
 export type ReadAnswer = {
   kind: 'read';
   plan: ReadPlan;
+  /** Its times as they were read. */
   series: Series;
+  zoned: boolean;
   rows: number;
   problemCount: number;
   problems: RowProblem[];

@@ -2,7 +2,7 @@
 
 import { createReadStream } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
-import type { Series } from '@/core/log/channels';
+import { buffersOf } from '@/core/log/channels';
 import { csvReader, type CsvReader, type ReadPlan } from '@/core/log/readCsv';
 import { recognise } from '@/core/log/recognise';
 import { NotALog } from '@/core/log/sniff';
@@ -42,14 +42,9 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
   reader ??= begin();
   const result = reader.end();
   if (result.series.time.length < 2) throw new NotALog(tooFewRows(result));
-  const { series, rows, problemCount, problems } = result;
-  return { kind: 'read', plan: plan!, series, rows, problemCount, problems };
+  const { series, zoned, rows, problemCount, problems } = result;
+  return { kind: 'read', plan: plan!, series, zoned, rows, problemCount, problems };
 }
-
-const buffersOf = (series: Series): ArrayBuffer[] =>
-  [series.time, ...(Object.values(series.channels) as Float32Array[])].map(
-    (column) => column.buffer as ArrayBuffer,
-  );
 
 run(workerData as ThreadTask).then(
   (answer) => parentPort!.postMessage(answer, answer.kind === 'read' ? buffersOf(answer.series) : []),

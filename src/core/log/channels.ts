@@ -117,3 +117,7 @@ export const spanOf = (series: Series): Span => ({
   from: series.time[0] ?? NaN,
   to: series.time[series.time.length - 1] ?? NaN,
 });
+
+/** What a series is made of, to be handed to another thread. */
+export const buffersOf = (series: Series): ArrayBuffer[] =>
+  [series.time, ...Object.values(series.channels)].map((column) => column!.buffer as ArrayBuffer);

@@ -130,13 +130,19 @@ export const dialectOf = ({ dialect }: LogDescription): { delimiter?: string; de
   ...(dialect?.decimalChar ? { decimalChar: dialect.decimalChar } : {}),
 });
 
-/** Reads a whole file that is already in memory. @throws NotALog */
-export function takeInLog(
+/** A log as it was read, and the clock by which its times are to be set. */
+export interface ReadLog extends CsvResult {
+  plan: ReadPlan;
+  clock: Clock;
+}
+
+/** Reads a whole file that is already in memory; the times stay as they were read. @throws NotALog */
+export function readLog(
   bytes: Uint8Array,
   kind: DeviceKind,
   description: LogDescription,
   timeZone: string,
-): CsvResult & { plan: ReadPlan } {
+): ReadLog {
   const plan = planReading(
     recognise(bytes.subarray(0, 262_144), kind, dialectOf(description)),
     description,
@@ -147,6 +153,12 @@ export function takeInLog(
     reader.push(bytes.subarray(from, from + (1 << 20)));
   const result = reader.end();
   if (result.series.time.length < 2) throw new NotALog(tooFewRows(result));
-  const time = setClock(result.series.time, null, clockOf(description, plan));
-  return { ...result, series: { ...result.series, time }, plan };
+  return { ...result, plan, clock: clockOf(description, plan) };
+}
+
+/** Reads a whole file that is already in memory, its times set by its clock. @throws NotALog */
+export function takeInLog(...args: Parameters<typeof readLog>): ReadLog {
+  const read = readLog(...args);
+  // The zone was minded when it was read.
+  return { ...read, series: { ...read.series, time: setClock(read.series.time, null, read.clock) } };
 }

@@ -4,9 +4,11 @@ import type { Migration } from 'kysely';
 import * as jobsAndRecordings from './001-jobs-and-recordings';
 import * as descriptions from './002-descriptions';
 import * as recordingsRemoved from './003-recordings-removed';
+import * as intakesAndClocks from './004-intakes-and-clocks';
 
 export const MIGRATIONS: Record<string, Migration> = {
   '001-jobs-and-recordings': jobsAndRecordings,
   '002-descriptions': descriptions,
   '003-recordings-removed': recordingsRemoved,
+  '004-intakes-and-clocks': intakesAndClocks,
 };

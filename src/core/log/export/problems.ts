@@ -1,0 +1,16 @@
+/** The rows of a log that had a problem, as CSV (RFC 4180). */
+
+import type { RowProblem } from '../readCsv';
+
+const quoted = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text);
+
+/** @param count of all problems: more than were kept are told at the end */
+export function problemsCsv(problems: readonly RowProblem[], count: number): string {
+  const lines = problems.map(({ line, reason, row }) =>
+    // Line 0 is said of the file as a whole.
+    [line > 0 ? String(line) : '', quoted(reason), quoted(row ?? '')].join(','),
+  );
+  const more = count - problems.length;
+  if (more > 0) lines.push(`,${quoted(`${more} more are not listed.`)},`);
+  return ['line,reason,row', ...lines].join('\r\n') + '\r\n';
+}

@@ -1,0 +1,83 @@
+/**
+ * A worker: takes logs off the queue, reads and stores them. As many as are wanted may run, on any machine that reaches the database:
+ * `DATABASE_URL=… bin/pazienza work`.
+ */
+
+import PgBoss from 'pg-boss';
+import { clearIntakes, intakesInWork } from '@/store/intakes';
+import { openStore, type Store } from '@/store/database';
+import { INTAKE_QUEUE, requeueIntake, RETRIES } from '@/store/queue';
+import { type Guard, takeGuard } from '@/store/guard';
+import { refuse, workIntake } from './workIntake';
+
+/** Logs that one worker reads at the same time. */
+const AT_ONCE = 2;
+/** How often it is looked for logs whose worker has gone, ms. */
+const LOOK_EVERY = 5000;
+
+const GAVE_UP =
+  'The log could not be stored: something failed on the server, four times. Nothing was changed; try again later.';
+
+export interface Worker {
+  stop(): Promise<void>;
+}
+
+/** @param url of the database */
+export async function startWorker(url: string): Promise<Worker> {
+  const store = openStore(url);
+  const boss = new PgBoss({
+    connectionString: url,
+    max: 4,
+    schedule: false,
+    application_name: 'pazienza worker',
+  });
+  boss.on('error', (error) => console.error(`The queue: ${error.message}`));
+  await boss.start();
+  for (let i = 0; i < AT_ONCE; i++)
+    await boss.work<{ intakeId: string }>(
+      INTAKE_QUEUE,
+      { pollingIntervalSeconds: 0.5, includeMetadata: true },
+      async ([job]) => {
+        if (job) await take(store, url, job.data.intakeId, job.retryCount >= RETRIES);
+      },
+    );
+  const looking = setInterval(() => {
+    lookAfter(store, url).catch((error: Error) => console.error(`Looking after the queue: ${error.message}`));
+  }, LOOK_EVERY);
+  return {
+    async stop() {
+      clearInterval(looking);
+      await boss.stop({ graceful: true, timeout: 3000, wait: true });
+      await store.destroy();
+    },
+  };
+}
+
+async function take(store: Store, url: string, intakeId: string, last: boolean): Promise<void> {
+  const guard = await takeGuard(url, intakeId);
+  // Another worker is at it: the queue had given it up too early.
+  if (!guard) return;
+  try {
+    await workIntake(store, intakeId);
+  } catch (error) {
+    console.error(error);
+    if (!last) throw error;
+    await refuse(store, intakeId, GAVE_UP);
+  } finally {
+    await guard.release();
+  }
+}
+
+/** A log that a worker says to be at, while no worker stands behind it, is given back to the queue. */
+async function lookAfter(store: Store, url: string): Promise<void> {
+  for (const intakeId of await intakesInWork(store)) {
+    const guard: Guard | null = await takeGuard(url, intakeId);
+    if (!guard) continue;
+    try {
+      if (!(await requeueIntake(store, intakeId))) await refuse(store, intakeId, GAVE_UP);
+    } finally {
+      await guard.release();
+    }
+  }
+  await clearIntakes(store);
+}
