@@ -1,4 +1,4 @@
-// Everything that bin/demo does: install, start PostgreSQL, migrate, seed, build, serve.
+// Everything that bin/demo does: install, start PostgreSQL, migrate, seed, build, serve, with a worker that takes in logs.
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -6,7 +6,7 @@ import { ensureBuild } from './setup/build.mjs';
 import { ensureDebian, ensureNpm } from './setup/packages.mjs';
 import { startCluster } from './setup/postgres.mjs';
 import { forget, isRunning, lastRun, record } from './setup/runFile.mjs';
-import { serve } from './setup/serve.mjs';
+import { keepWorker, serve } from './setup/serve.mjs';
 import {
   endProcess,
   freePort,
@@ -84,6 +84,8 @@ start(async () => {
     const demoLogs = join(root, '.pazienza', 'demo-logs');
     if (!existsSync(demoLogs) || values.reset) await run('node', ['.build/admin.cjs', 'demo-logs', demoLogs]);
 
+    const worker = keepWorker(databaseUrl);
+    toEnd.push(() => worker.stop());
     const port = await freePort(Number(process.env.PORT ?? 3000), 'Pazienza');
     const web = await serve({ port, databaseUrl });
     toEnd.push(() => web.stop());

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { ensureBuild } from './setup/build.mjs';
 import { ensureDebian, ensureNpm } from './setup/packages.mjs';
 import { freshDatabase, startCluster } from './setup/postgres.mjs';
-import { serve } from './setup/serve.mjs';
+import { keepWorker, serve } from './setup/serve.mjs';
 import { freePort, root, run, say, start, Stop } from './setup/shell.mjs';
 
 const DATABASE = 'pazienza_test';
@@ -100,6 +100,7 @@ start(async () => {
       port: await freePort(3100, 'the tested application'),
       databaseUrl: database.url,
     });
+    const worker = keepWorker(database.url);
     try {
       await tests(
         'In the browser',
@@ -109,6 +110,7 @@ start(async () => {
         (report) => [report.stats.expected, report.stats.unexpected + report.stats.flaky],
       );
     } finally {
+      await worker.stop();
       await web.stop();
     }
   } finally {

@@ -14,6 +14,7 @@ const HELP = `Pazienza: diagnoses battery systems from the logs of their charger
   pazienza analyse PATH [--json]   read a job bundle (a folder or a zip) and print what was found
   pazienza simulate SYSTEM OUT     write a demo job as a bundle: to a folder, or to OUT when it ends in .zip
                                    systems: ${DEMO_SLUGS.join(', ')}
+  pazienza work                    be a worker that takes in logs for the application at DATABASE_URL; as many as are wanted
   pazienza --help                  this page
 
 Exit codes: 0 done; 2 the input or the call was wrong, with a sentence on standard error.

@@ -33,6 +33,8 @@ async function work(url: string): Promise<void> {
   console.log('A worker waits for logs.');
   const end = () => void worker.stop().then(() => process.exit(0));
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, end);
+  // Started by another program, it ends with it.
+  process.once('disconnect', end);
 }
 
 function writeDemoLogs(folder: string): void {

@@ -3,6 +3,7 @@
 import { type BundleFiles, readDescription, unzipBundle } from '@/core/bundle/read';
 import { type LogToWrite, writeBundle, zipBundle } from '@/core/bundle/write';
 import type { Series } from '@/core/log/channels';
+import { tableOf } from '@/core/log/export/columns';
 import { csvOf } from '@/core/log/export/csv';
 import { setClock } from '@/core/log/clock';
 import type { RecordingInfo } from '@/core/log/recording';
@@ -45,7 +46,7 @@ export async function bundleOfJob(
     const nth = logs.filter((one) => one.description.device === recording.device).length + 1;
     logs.push({
       path: `logs/${recording.device}${nth > 1 ? `-${nth}` : ''}.csv`,
-      bytes: joined([...csvOf(await readingOf(store, recording))]),
+      bytes: joined([...csvOf(tableOf(await readingOf(store, recording)))]),
       description: {
         device: recording.device,
         ...(offsetSeconds ? { clockOffsetSeconds: offsetSeconds } : {}),

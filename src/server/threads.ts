@@ -2,7 +2,8 @@
 
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { buffersOf } from '@/core/log/channels';
+import { buffersOf, type Series } from '@/core/log/channels';
+import type { ClockEstimate } from '@/core/log/overlay';
 import { NotALog } from '@/core/log/sniff';
 import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
 import type { ReadAnswer, ThreadAnswer, ThreadTask } from '@/workers/tasks';
@@ -50,4 +51,16 @@ export async function analyseInThread(input: DiagnosisInput): Promise<Diagnosis>
   if (answer.kind !== 'analysed')
     throw new Error('The worker thread answered something else than was asked.');
   return answer.diagnosis;
+}
+
+/** What two logs say of the clock of the second; null when they have seen nothing in common. The thread takes their samples over. */
+export async function estimateInThread(first: Series, second: Series): Promise<ClockEstimate | null> {
+  const answer = await runThread(
+    { kind: 'estimate-clock', first, second },
+    undefined,
+    [first, second].flatMap(buffersOf),
+  );
+  if (answer.kind === 'failed') throw failed(answer);
+  if (answer.kind !== 'clock') throw new Error('The worker thread answered something else than was asked.');
+  return answer.estimate;
 }

@@ -1,39 +1,79 @@
-/** Web worker: recognises a log from its first bytes, or from the whole file where the head says nothing. */
+/** Web worker: recognises a log from its first bytes, or from the whole file where the head says nothing, and reads the head as told. */
 
-import { type DeviceKind, recognise } from '@/core/log/recognise';
+import { PART, partsOf, settleDateOrder } from '@/core/log/dateOrder';
+import { type HeadTimes, previewOf, type Preview, timesOfHead } from '@/core/log/preview';
+import {
+  type DeviceKind,
+  HEAD_BYTES,
+  headTable,
+  type HeadTable,
+  type LogReading,
+  recogniseTable,
+} from '@/core/log/recognise';
 import { NotALog } from '@/core/log/sniff';
 import { fileKindOf, MOST_WHOLE, needsWhole, openTable, unpackGzip } from '@/core/log/tables/open';
+import type { LogDescription } from '@/core/log/takeIn';
 
-/** Bytes of the head that are read. */
-const HEAD = 262_144;
+/** Look at a file; or, of the file looked at last, say when its first rows were written if it is read so. */
+export type HeadTask =
+  | { kind: 'look'; file: File; device: DeviceKind; timeHeading?: string }
+  | { kind: 'times'; description: LogDescription; timeZone: string };
 
-async function headOf(file: File): Promise<Uint8Array> {
-  const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
-  if (fileKindOf(head) === 'gzip') {
-    const inside = unpackGzip(head, HEAD, true);
-    if (!needsWhole(inside)) return inside;
-  } else if (!needsWhole(head)) return head;
+export type HeadAnswer =
+  | { kind: 'looked'; reading: LogReading; preview: Preview }
+  | { kind: 'times'; times: HeadTimes }
+  /** `of` says what could not be done. */
+  | { kind: 'problem'; of: HeadTask['kind']; problem: string };
+
+let head: Uint8Array | null = null;
+let reading: LogReading | null = null;
+
+/** The file's head as delimited text, and parts of its whole length where it is plain text. */
+async function open(file: File): Promise<{ head: Uint8Array; parts: () => Promise<Uint8Array[]> }> {
+  const piece = async (from: number, length: number) =>
+    new Uint8Array(await file.slice(from, from + length).arrayBuffer());
+  const none = async () => [];
+  const start = await piece(0, HEAD_BYTES);
+  if (fileKindOf(start) === 'gzip') {
+    const inside = unpackGzip(start, HEAD_BYTES, true);
+    if (!needsWhole(inside)) return { head: inside, parts: none };
+  } else if (!needsWhole(start))
+    return { head: start, parts: () => Promise.all(partsOf(file.size).map((at) => piece(at, PART))) };
   if (file.size > MOST_WHOLE)
     throw new NotALog(
       `A file of this kind may have ${MOST_WHOLE / 2 ** 20} MB at most. Export the log as CSV, or in parts.`,
     );
-  return openTable(new Uint8Array(await file.arrayBuffer()), file.name);
+  const whole = await openTable(await piece(0, file.size), file.name);
+  return {
+    head: whole,
+    parts: async () => partsOf(whole.length).map((at) => whole.subarray(at, at + PART)),
+  };
 }
 
-self.onmessage = ({ data: { file, kind } }: MessageEvent<{ file: File; kind: DeviceKind }>) => {
-  headOf(file).then(
-    (head) => self.postMessage(read(head, kind)),
-    (error: unknown) => self.postMessage({ problem: sentence(error) }),
-  );
-};
+async function look(file: File, device: DeviceKind, timeHeading?: string): Promise<HeadAnswer> {
+  const opened = await open(file);
+  const table: HeadTable = headTable(opened.head, timeHeading === undefined ? {} : { timeHeading });
+  reading = recogniseTable(table, device, timeHeading);
+  if (reading.time?.ask === 'order') reading = settleDateOrder(reading, await opened.parts());
+  head = opened.head.subarray(0, HEAD_BYTES);
+  return { kind: 'looked', reading, preview: previewOf(table, reading) };
+}
 
-function read(head: Uint8Array, kind: DeviceKind) {
+async function answer(task: HeadTask): Promise<HeadAnswer> {
   try {
-    return { reading: recognise(head, kind) };
+    if (task.kind === 'look') return await look(task.file, task.device, task.timeHeading);
+    if (!head || !reading) throw new NotALog('No file has been looked at.');
+    return { kind: 'times', times: timesOfHead(head, reading, task.description, task.timeZone) };
   } catch (error) {
-    return { problem: sentence(error) };
+    return {
+      kind: 'problem',
+      of: task.kind,
+      problem:
+        error instanceof NotALog
+          ? error.message
+          : 'This file could not be read as a log. Export it again as CSV.',
+    };
   }
 }
 
-const sentence = (error: unknown): string =>
-  error instanceof NotALog ? error.message : 'This file could not be read as a log. Export it again as CSV.';
+self.onmessage = ({ data }: MessageEvent<HeadTask>) => void answer(data).then((one) => self.postMessage(one));

@@ -1,6 +1,7 @@
 /** What is asked of a worker thread and what it answers. */
 
 import type { Series } from '@/core/log/channels';
+import type { ClockEstimate } from '@/core/log/overlay';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { DeviceKind } from '@/core/log/recognise';
 import type { LogDescription } from '@/core/log/takeIn';
@@ -16,7 +17,8 @@ export type ThreadTask =
       description: LogDescription;
       timeZone: string;
     }
-  | { kind: 'analyse'; input: DiagnosisInput };
+  | { kind: 'analyse'; input: DiagnosisInput }
+  | { kind: 'estimate-clock'; first: Series; second: Series };
 
 export type ReadAnswer = {
   kind: 'read';
@@ -32,5 +34,6 @@ export type ReadAnswer = {
 export type ThreadAnswer =
   | ReadAnswer
   | { kind: 'analysed'; diagnosis: Diagnosis }
+  | { kind: 'clock'; estimate: ClockEstimate | null }
   /** `ours`: the message is a sentence for the user; otherwise a fault of the program. */
   | { kind: 'failed'; ours: boolean; message: string };

@@ -1,30 +1,54 @@
 /** Worker thread: reads a log file, or analyses a job, away from the thread that answers requests. */
 
 import { createReadStream } from 'node:fs';
+import { open } from 'node:fs/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import { buffersOf } from '@/core/log/channels';
+import { estimateClock } from '@/core/log/overlay';
 import { csvReader, type CsvReader, type ReadPlan } from '@/core/log/readCsv';
-import { recognise } from '@/core/log/recognise';
+import { HEAD_BYTES, recognise } from '@/core/log/recognise';
+import { PART, partsOf, settleDateOrder } from '@/core/log/dateOrder';
 import { NotALog } from '@/core/log/sniff';
-import { dialectOf, planReading, tooFewRows } from '@/core/log/takeIn';
+import { givenOf, planReading, tooFewRows } from '@/core/log/takeIn';
 import { joined } from '@/core/log/tables/delimited';
 import { openStream } from '@/core/log/tables/open';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import type { ThreadAnswer, ThreadTask } from './tasks';
 
-/** Enough of a file to recognise it. */
-const HEAD_BYTES = 262_144;
+/** Parts of a file over its whole length; of a packed one they say nothing. */
+async function partsOfFile(path: string): Promise<Uint8Array[]> {
+  const file = await open(path);
+  try {
+    const { size } = await file.stat();
+    const parts: Uint8Array[] = [];
+    for (const at of partsOf(size)) {
+      const { buffer, bytesRead } = await file.read(Buffer.alloc(PART), 0, PART, at);
+      parts.push(buffer.subarray(0, bytesRead));
+    }
+    return parts;
+  } finally {
+    await file.close();
+  }
+}
 
 async function run(task: ThreadTask): Promise<ThreadAnswer> {
   if (task.kind === 'analyse') return { kind: 'analysed', diagnosis: diagnose(task.input) };
+  if (task.kind === 'estimate-clock')
+    return { kind: 'clock', estimate: estimateClock(task.first, task.second) };
   const { deviceKind, description, timeZone } = task;
   const head: Uint8Array[] = [];
   let headBytes = 0;
   let reader: CsvReader | null = null;
   let plan: ReadPlan | null = null;
-  const begin = (): CsvReader => {
+  const begin = async (): Promise<CsvReader> => {
     const start = joined(head);
-    plan = planReading(recognise(start, deviceKind, dialectOf(description)), description, timeZone);
+    const reading = recognise(start, deviceKind, givenOf(description));
+    const asks = reading.time?.ask === 'order' && !description.dateOrder;
+    plan = planReading(
+      asks ? settleDateOrder(reading, await partsOfFile(task.path)) : reading,
+      description,
+      timeZone,
+    );
     const begun = csvReader(plan);
     begun.push(start);
     return begun;
@@ -37,9 +61,9 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
     }
     head.push(chunk);
     headBytes += chunk.length;
-    if (headBytes >= HEAD_BYTES) reader = begin();
+    if (headBytes >= HEAD_BYTES) reader = await begin();
   }
-  reader ??= begin();
+  reader ??= await begin();
   const result = reader.end();
   if (result.series.time.length < 2) throw new NotALog(tooFewRows(result));
   const { series, zoned, rows, problemCount, problems } = result;

@@ -60,7 +60,14 @@ export interface Diagnosis {
   format: 1;
   /** What this version does not look at yet: an empty list under one of these names says nothing. */
   unexamined: string[];
-  trust: { code: string; devices: string[]; text: string; spans: IsoSpan[] }[];
+  trust: {
+    code: string;
+    devices: string[];
+    text: string;
+    spans: IsoSpan[];
+    /** For a clock that is off: what to add to its times. */
+    clock?: { device: string; offsetSeconds: number; secondsPerDay: number };
+  }[];
   hazards: { code: string; text: string; spans: IsoSpan[] }[];
   charges: DiagnosisCharge[];
   setpoints: {
@@ -97,12 +104,7 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
   return {
     format: 1,
     unexamined: ['hazards in the log', 'syncs', 'cutoffs', 'soc'],
-    trust: seen.trust.map(({ code, devices, text, spans }) => ({
-      code,
-      devices,
-      text,
-      spans: spans.map(isoSpan),
-    })),
+    trust: seen.trust.map(({ spans, ...note }) => ({ ...note, spans: spans.map(isoSpan) })),
     hazards: review.hazards.map(({ code, text }) => ({ code, text, spans: [] })),
     charges: seen.charging
       .flatMap((one) => one.charges)

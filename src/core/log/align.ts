@@ -2,7 +2,6 @@
 
 import { setClock } from './clock';
 import { type ClockOffset, clockOffset } from './clockOffset';
-import type { Series } from './channels';
 import { timelineOf, type Timeline } from './timeline';
 
 /** A log whose clock was found to be off. */
@@ -19,7 +18,7 @@ export interface Aligned extends Timeline {
 }
 
 /** The log that the others are held against: the monitor's, else the BMS's, else the first. */
-export const referenceLog = (series: readonly Series[]): Series | undefined =>
+export const referenceLog = <Log extends { device: string }>(series: readonly Log[]): Log | undefined =>
   series.find((one) => one.device === 'monitor') ?? series.find((one) => one.device === 'bms') ?? series[0];
 
 export function alignClocks(timeline: Timeline): Aligned {

@@ -9,12 +9,18 @@ export interface TimeReading {
   ask: 'order' | 'start' | null;
 }
 
-/** Settles the time of a log and marks its column; other columns lose the role. Null when no column holds times. */
+/**
+ * Settles the time of a log and marks its column; other columns lose the role. Null when no column holds times.
+ * @param told heading of the column that a person says holds the time
+ */
 export function chooseTime(
   columns: ColumnReading[],
   rows: readonly (readonly string[])[],
   decimalChar: '.' | ',',
+  told?: string,
 ): TimeReading | null {
+  const toldColumn = columns.find((one) => one.heading === told);
+  if (toldColumn) toldColumn.role = 'time';
   const seen = new Map<ColumnReading, TimeColumn>();
   for (const column of columns) {
     if (column.role !== null && column.role !== 'time') continue;
@@ -30,6 +36,7 @@ export function chooseTime(
   );
   // Numbers that rise, or a clock, are a time only where the heading says so.
   const [column, found] =
+    ranked.find(([one]) => one === toldColumn) ??
     ranked.find(([one, kind]) => named(one) === 0 || !['rising', 'serial', 'clock'].includes(kind.kind)) ??
     [];
   for (const one of columns) if (one.role === 'time' && one !== column) one.role = null;

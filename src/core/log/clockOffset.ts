@@ -40,10 +40,10 @@ const ENOUGH = [
   { agree: 0.5, better: 0.25, distinct: 0.25 },
 ];
 
-const voltsOf = ({ channels }: Series): Float32Array | undefined =>
+export const voltsOf = ({ channels }: Series): Float32Array | undefined =>
   channels.battery_voltage ?? channels.source_voltage ?? channels.load_voltage;
 
-const ampsOf = ({ channels }: Series): Float32Array | undefined =>
+export const ampsOf = ({ channels }: Series): Float32Array | undefined =>
   channels.battery_current ?? channels.source_current ?? channels.load_current?.map((one) => -one);
 
 /** Null when the two have seen nothing in common or overlap by less than half a day. Voltage decides; current where it does not. */

@@ -3,7 +3,8 @@
 import { isReadChannel, type ReadChannel } from './channels';
 import { type Clock, setClock } from './clock';
 import { csvReader, type CsvResult, type ReadPlan } from './readCsv';
-import { type DeviceKind, type LogReading, recognise } from './recognise';
+import { PART, partsOf, settleDateOrder } from './dateOrder';
+import { type DeviceKind, type Given, HEAD_BYTES, type LogReading, recognise } from './recognise';
 import { NotALog } from './sniff';
 import type { DateOrder, TimeFormat } from './timeFormat';
 
@@ -124,11 +125,15 @@ export const clockOf = (
 export const tooFewRows = ({ series, rows, problems }: CsvResult): string =>
   `Only ${series.time.length} of ${rows} rows could be read.${problems[0] ? ` Line ${problems[0].line}: ${problems[0].reason}` : ''}`;
 
-/** What is told of how a log is written. */
-export const dialectOf = ({ dialect }: LogDescription): { delimiter?: string; decimalChar?: string } => ({
-  ...(dialect?.delimiter ? { delimiter: dialect.delimiter } : {}),
-  ...(dialect?.decimalChar ? { decimalChar: dialect.decimalChar } : {}),
-});
+/** What is told of a log before it is looked at. */
+export const givenOf = ({ dialect, columns }: LogDescription): Given => {
+  const timeHeading = Object.entries(columns ?? {}).find(([, column]) => column.channel === 'time')?.[0];
+  return {
+    ...(dialect?.delimiter ? { delimiter: dialect.delimiter } : {}),
+    ...(dialect?.decimalChar ? { decimalChar: dialect.decimalChar } : {}),
+    ...(timeHeading === undefined ? {} : { timeHeading }),
+  };
+};
 
 /** A log as it was read, and the clock by which its times are to be set. */
 export interface ReadLog extends CsvResult {
@@ -143,11 +148,11 @@ export function readLog(
   description: LogDescription,
   timeZone: string,
 ): ReadLog {
-  const plan = planReading(
-    recognise(bytes.subarray(0, 262_144), kind, dialectOf(description)),
-    description,
-    timeZone,
+  const reading = settleDateOrder(
+    recognise(bytes.subarray(0, HEAD_BYTES), kind, givenOf(description)),
+    partsOf(bytes.length).map((at) => bytes.subarray(at, at + PART)),
   );
+  const plan = planReading(reading, description, timeZone);
   const reader = csvReader(plan);
   for (let from = 0; from < bytes.length; from += 1 << 20)
     reader.push(bytes.subarray(from, from + (1 << 20)));

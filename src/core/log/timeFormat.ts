@@ -54,7 +54,8 @@ export function timeColumnOf(cells: readonly string[], decimalChar: '.' | ',' = 
       if (Number(match?.[2]) > 12) monthFirst = true;
     }
     if (dayFirst !== monthFirst) return { kind: 'date', order: dayFirst ? 'dmy' : 'mdy', dateOnly };
-    return { kind: 'ask', dateOnly };
+    const order = dayFirst ? null : orderOfMidnights(filled);
+    return order ? { kind: 'date', order, dateOnly } : { kind: 'ask', dateOnly };
   }
   if (most((cell) => CLOCK.test(cell))) return { kind: 'clock' };
 
@@ -71,6 +72,39 @@ export function timeColumnOf(cells: readonly string[], decimalChar: '.' | ',' = 
   // Strictly rising, as a count of seconds is and a measured value is not.
   const strictly = known.filter((n, i) => i === 0 || n > known[i - 1]!).length;
   return strictly >= 0.9 * known.length && known[0]! >= 0 ? { kind: 'rising' } : null;
+}
+
+/** A date and a clock, for what happens at midnight. */
+const DATE_AND_CLOCK = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{2,4})[T ,]+(\d{1,2}):(\d{2})/;
+
+/**
+ * Where a log runs through midnight, one minute is the day's last and the next the first of the day after: that shows which number is the
+ * day. Null where no midnight shows it, or midnights contradict each other.
+ */
+function orderOfMidnights(cells: readonly string[]): 'dmy' | 'mdy' | null {
+  const seen = { dmy: 0, mdy: 0 };
+  let before: number[] | null = null;
+  for (const cell of cells) {
+    const match = DATE_AND_CLOCK.exec(cell);
+    const now: number[] | null = match ? match.slice(1).map(Number) : null;
+    if (now && before && (now[0] !== before[0] || now[1] !== before[1])) {
+      for (const order of ['dmy', 'mdy'] as const) {
+        const step = momentOf(now, order) - momentOf(before, order);
+        if (step > 0 && step <= NIGHT_STEP) seen[order]++;
+      }
+    }
+    if (now) before = now;
+  }
+  if (seen.dmy > 0 === seen.mdy > 0) return null;
+  return seen.dmy > 0 ? 'dmy' : 'mdy';
+}
+
+/** The longest step over midnight that is taken for a log that runs through, ms. */
+const NIGHT_STEP = 3_600_000;
+
+function momentOf([a, b, year, hour, minute]: number[], order: 'dmy' | 'mdy'): number {
+  const [day, month] = order === 'dmy' ? [a!, b!] : [b!, a!];
+  return Date.UTC(year! < 100 ? 2000 + year! : year!, month - 1, day, hour, minute);
 }
 
 /** Units that time since a start is counted in, ms. */

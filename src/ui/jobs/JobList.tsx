@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { COMPLAINT_WORDS, type JobSummary } from '@/core/diagnosis/summary';
-import { buttonClass, mainButtonClass } from '@/ui/describe/steps/Section';
+import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { Standing } from '@/ui/primitives/Standing';
 import { useToast } from '@/ui/primitives/Toasts';
 

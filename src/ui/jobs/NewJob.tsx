@@ -8,7 +8,7 @@ import { COMPLAINT_WORDS } from '@/core/diagnosis/summary';
 import type { Problems } from '@/core/system/check';
 import { type Complaint, COMPLAINTS } from '@/core/system/schema';
 import { inputClass } from '@/ui/describe/fields/FieldFrame';
-import { mainButtonClass } from '@/ui/describe/steps/Section';
+import { mainButtonClass } from '@/ui/primitives/buttons';
 
 interface Wanted {
   systemId: string;

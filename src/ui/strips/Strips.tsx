@@ -58,7 +58,7 @@ export function Strips({ jobId, system, recordings, diagnosis, lit, goal }: Prop
   );
 }
 
-function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
+function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props) {
   const [width, setWidth] = useState(0);
   const [tick, setTick] = useState(0);
   const [broken, setBroken] = useState(false);
@@ -239,9 +239,22 @@ function FilledStrips({ system, recordings, diagnosis, lit, goal }: Props) {
               }),
             )}
         </p>
-        <button type="button" className="text-accent underline" onClick={() => setHelpOpen(true)}>
-          Keys (?)
-        </button>
+        <span className="flex gap-x-3">
+          {(['csv', 'parquet'] as const).map((format) => (
+            <a
+              key={format}
+              className="text-accent underline"
+              href={`/api/jobs/${jobId}/timeline?format=${format}&from=${Math.floor(view.from)}&to=${Math.ceil(view.to)}`}
+              title={`What is in view, all logs on one clock, as ${format === 'csv' ? 'CSV' : 'Parquet'}`}
+              download
+            >
+              {format === 'csv' ? 'This span as CSV' : 'Parquet'}
+            </a>
+          ))}
+          <button type="button" className="text-accent underline" onClick={() => setHelpOpen(true)}>
+            Keys (?)
+          </button>
+        </span>
       </div>
       {broken && (
         <p role="alert" className="border-hazard mb-1 border-l-3 pl-2 text-sm">

@@ -20,10 +20,10 @@ function bestTile(
   level: number,
   index: number,
 ): { tile: Tile; level: number; index: number } | null {
-  const wanted = source.get(trace.recording.id, drawnChannels(trace.recording), trace.channel, level, index);
+  const wanted = source.get(trace.recording, drawnChannels(trace.recording), trace.channel, level, index);
   if (wanted) return { tile: wanted, level, index };
   for (let up = level + 1, at = index >> 1; up <= COARSEST_LEVEL; up++, at >>= 1) {
-    const tile = source.peek(trace.recording.id, trace.channel, up, at);
+    const tile = source.peek(trace.recording, trace.channel, up, at);
     if (tile) return { tile, level: up, index: at };
   }
   return null;

@@ -1,5 +1,6 @@
 /** Fetches tiles of recordings and keeps them. What is not there yet is drawn from a coarser tile. */
 
+import type { RecordingInfo } from '@/core/log/recording';
 import { TILE_BUCKETS } from '@/core/log/tiles';
 
 export interface Tile {
@@ -8,17 +9,20 @@ export interface Tile {
   max: Float32Array;
 }
 
+/** A recording as its clock is set: with another clock its tiles are others. */
+export type TiledRecording = Pick<RecordingInfo, 'id' | 'clockVersion'>;
+
 export interface TileSource {
   /** The tile when it is there; otherwise it is asked for, and null. */
   get(
-    recordingId: string,
+    recording: TiledRecording,
     channels: readonly string[],
     channel: string,
     level: number,
     index: number,
   ): Tile | null;
   /** The tile when it is there; nothing is asked for. */
-  peek(recordingId: string, channel: string, level: number, index: number): Tile | null;
+  peek(recording: TiledRecording, channel: string, level: number, index: number): Tile | null;
 }
 
 /** Kept tiles; a tile of one channel has 4 KiB. */
@@ -28,26 +32,27 @@ const MOST_TILES = 4000;
 export function tileSource(onArrival: () => void, onFailure: () => void): TileSource {
   const kept = new Map<string, Tile>();
   const asked = new Set<string>();
-  const key = (id: string, channel: string, level: number, index: number) =>
-    `${id}/${channel}/${level}/${index}`;
+  const nameOf = ({ id, clockVersion }: TiledRecording) => `${id}@${clockVersion}`;
+  const key = (of: TiledRecording, channel: string, level: number, index: number) =>
+    `${nameOf(of)}/${channel}/${level}/${index}`;
 
   async function fetchTile(
-    id: string,
+    of: TiledRecording,
     channels: readonly string[],
     level: number,
     index: number,
   ): Promise<void> {
-    const request = `${id}/${level}/${index}`;
+    const request = `${nameOf(of)}/${level}/${index}`;
     if (asked.has(request)) return;
     asked.add(request);
     try {
       const answer = await fetch(
-        `/api/recordings/${id}/tiles?level=${level}&index=${index}&channels=${channels.join(',')}`,
+        `/api/recordings/${of.id}/tiles?level=${level}&index=${index}&channels=${channels.join(',')}&clock=${of.clockVersion}`,
       );
       if (!answer.ok) throw new Error(String(answer.status));
       const values = new Float32Array(await answer.arrayBuffer());
       channels.forEach((channel, i) =>
-        kept.set(key(id, channel, level, index), {
+        kept.set(key(of, channel, level, index), {
           min: values.subarray(2 * i * TILE_BUCKETS, (2 * i + 1) * TILE_BUCKETS),
           max: values.subarray((2 * i + 1) * TILE_BUCKETS, (2 * i + 2) * TILE_BUCKETS),
         }),
@@ -55,8 +60,8 @@ export function tileSource(onArrival: () => void, onFailure: () => void): TileSo
       while (kept.size > MOST_TILES) {
         const oldest = kept.keys().next().value!;
         kept.delete(oldest);
-        const [oldId, , oldLevel, oldIndex] = oldest.split('/');
-        asked.delete(`${oldId}/${oldLevel}/${oldIndex}`);
+        const [oldName, , oldLevel, oldIndex] = oldest.split('/');
+        asked.delete(`${oldName}/${oldLevel}/${oldIndex}`);
       }
       onArrival();
     } catch {
@@ -67,11 +72,11 @@ export function tileSource(onArrival: () => void, onFailure: () => void): TileSo
   }
 
   return {
-    get(id, channels, channel, level, index) {
-      const tile = kept.get(key(id, channel, level, index));
-      if (!tile) void fetchTile(id, channels, level, index);
+    get(of, channels, channel, level, index) {
+      const tile = kept.get(key(of, channel, level, index));
+      if (!tile) void fetchTile(of, channels, level, index);
       return tile ?? null;
     },
-    peek: (id, channel, level, index) => kept.get(key(id, channel, level, index)) ?? null,
+    peek: (of, channel, level, index) => kept.get(key(of, channel, level, index)) ?? null,
   };
 }

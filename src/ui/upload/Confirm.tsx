@@ -2,167 +2,91 @@
 /** What the columns of a log were taken for, to confirm or to change before it is sent. */
 
 import { DateTime } from 'luxon';
-import { useState } from 'react';
-import {
-  channelInfo,
-  NAMED_CHANNELS,
-  RAW_CHANNEL_NAMES,
-  REPORTED_STAGES,
-  type ReadChannel,
-} from '@/core/log/channels';
-import type { ColumnReading, LogReading } from '@/core/log/recognise';
-import type { ToldColumn } from '@/core/log/takeIn';
+import { useEffect, useState } from 'react';
+import { NAMED_CHANNELS, RAW_CHANNEL_NAMES, REPORTED_STAGES, type ReadChannel } from '@/core/log/channels';
+import type { Recipe } from '@/core/log/intake';
+import type { HeadTimes } from '@/core/log/preview';
+import type { LogDescription } from '@/core/log/takeIn';
 import type { DateOrder } from '@/core/log/timeFormat';
-
-export interface Confirmed {
-  columns: Record<string, ToldColumn>;
-  dateOrder?: DateOrder;
-  startAt?: string;
-}
+import { duration } from '@/core/quantity/text';
+import { labelOf, type ReadingForm, useReadingForm } from './readingForm';
+import { SignCheck } from './SignCheck';
+import { Trace } from './Trace';
+import type { Head, Looked } from './useHead';
 
 const SURE = { certain: 'certain', likely: 'likely', ask: 'please say' };
+const boxClass = 'border-rule-strong bg-paper border px-1';
 
-export function Confirm({
-  reading,
-  timeZone,
-  onConfirm,
-}: {
-  reading: LogReading;
+interface Props {
+  looked: Looked;
+  device: string;
   timeZone: string;
-  onConfirm: (confirmed: Confirmed) => void;
-}) {
-  const [columns, setColumns] = useState(reading.columns);
-  const [dateOrder, setDateOrder] = useState<DateOrder | ''>('');
-  const [startAt, setStartAt] = useState('');
-  /** What the log's own words for stages mean. */
-  const [words, setWords] = useState<Record<string, string>>({});
-  const askDate = reading.time?.ask === 'order';
-  const askStart = reading.time?.ask === 'start';
-  const format = reading.time?.format;
-  const clockColumn = format?.kind === 'date-and-clock' ? format.clockColumn : -1;
-  const unknownWords = columns.flatMap((one) =>
-    one.role === 'source_stage' ? (one.unknownWords ?? []) : [],
-  );
-  const roles = columns.map((one) => one.role);
-  const twice = roles.find((role, i) => role !== null && roles.indexOf(role) !== i);
-  const trouble = !roles.includes('time')
-    ? 'Say which column holds the time.'
-    : twice
-      ? `Two columns are said to be ${labelOf(twice)}: leave one of them out.`
-      : roles.every((role) => role === null || role === 'time')
-        ? 'Say what at least one column measures.'
-        : askDate && !dateOrder
-          ? 'Say whether the dates have the day or the month first.'
-          : askStart && !startAt
-            ? 'Say when the first row was written.'
-            : unknownWords.some((word) => words[word] === undefined)
-              ? 'Say which stages the words of the log mean.'
-              : null;
+  recipe: Recipe | null;
+  timesOf: Head['timesOf'];
+  /** Another column is said to hold the time. */
+  onTimeColumn: (heading: string) => void;
+  onConfirm: (description: LogDescription) => void;
+}
 
-  const change = (index: number, part: Partial<ColumnReading>) =>
-    setColumns((all) => all.map((one) => (one.index === index ? { ...one, ...part } : one)));
-
-  function confirm() {
-    const chosen = columns.filter((one) => one.role !== null);
-    onConfirm({
-      columns: Object.fromEntries(
-        chosen.map(({ heading, role, scale, offset, invert }) => [
-          heading,
-          {
-            channel: role as string,
-            scale,
-            offset,
-            invert,
-            ...(role === 'source_stage' && unknownWords.length > 0 ? { words } : {}),
-          },
-        ]),
-      ),
-      ...(dateOrder ? { dateOrder } : {}),
-      ...(startAt ? { startAt: DateTime.fromISO(startAt, { zone: timeZone }).toUTC().toISO()! } : {}),
-    });
-  }
-
+export function Confirm({ looked, device, timeZone, recipe, timesOf, onTimeColumn, onConfirm }: Props) {
+  const form = useReadingForm(looked, recipe, timeZone);
+  const { reading, preview } = looked;
+  const { asks, trouble } = form;
   return (
-    <div className="mt-4">
-      <h3 className="mb-1 text-sm font-semibold">Is this what the columns are?</h3>
-      <div className="overflow-x-auto">
-        <table className="w-full border-collapse text-xs">
-          <thead>
-            <tr className="border-rule-strong border-b text-left">
-              <th className="py-1 pr-3">Heading</th>
-              <th className="py-1 pr-3">First values</th>
-              <th className="py-1 pr-3">Taken for</th>
-              <th className="py-1 pr-3">How sure</th>
-              <th className="py-1">Reversed</th>
-            </tr>
-          </thead>
-          <tbody>
-            {columns.map((one) => (
-              <tr key={one.index} className="border-rule border-b align-top">
-                <td className="py-1 pr-3 font-semibold">{one.heading}</td>
-                <td className="py-1 pr-3 font-mono">{one.samples.slice(0, 3).join('  ')}</td>
-                <td className="py-1 pr-3">
-                  <select
-                    aria-label={`${one.heading} is`}
-                    className="border-rule-strong bg-paper border px-1 py-0.5"
-                    value={one.role ?? ''}
-                    onChange={(event) =>
-                      change(one.index, {
-                        role: (event.target.value || null) as ColumnReading['role'],
-                        sure: 'certain',
-                      })
-                    }
-                  >
-                    <option value="">{one.index === clockColumn ? 'the time of day' : 'left out'}</option>
-                    <option value="time">time</option>
-                    {[
-                      ...new Set<ReadChannel>([
-                        ...NAMED_CHANNELS,
-                        ...RAW_CHANNEL_NAMES,
-                        ...roles.filter((role): role is ReadChannel => role !== null && role !== 'time'),
-                      ]),
-                    ].map((channel) => (
-                      <option key={channel} value={channel}>
-                        {labelOf(channel)}
-                      </option>
-                    ))}
-                  </select>
-                  {one.scale !== 1 && (
-                    <span className="text-ink-soft ml-1">× {one.scale.toPrecision(3)}</span>
-                  )}
-                </td>
-                <td className="py-1 pr-3">{one.role === null && one.sure !== 'ask' ? '' : SURE[one.sure]}</td>
-                <td className="py-1">
-                  {one.role?.endsWith('current') && (
-                    <input
-                      type="checkbox"
-                      aria-label={`${one.heading}: charging reads negative`}
-                      checked={one.invert}
-                      onChange={(event) => change(one.index, { invert: event.target.checked })}
-                    />
-                  )}
-                </td>
+    <div className="mt-4 grid gap-3">
+      <h3 className="text-sm font-semibold">Is this what the columns are?</h3>
+      <ColumnTable looked={looked} form={form} onTimeColumn={onTimeColumn} />
+      <details className="text-sm">
+        <summary className="text-accent cursor-pointer underline">The first rows as they stand</summary>
+        <div
+          className="border-rule mt-1 overflow-x-auto border"
+          tabIndex={0}
+          role="region"
+          aria-label="First rows"
+        >
+          <table className="border-collapse text-xs">
+            <thead>
+              <tr className="border-rule-strong border-b text-left">
+                {preview.headings.map((heading, i) => (
+                  <th key={i} className="px-2 py-1 whitespace-nowrap">
+                    {heading}
+                  </th>
+                ))}
               </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {columns.some((one) => one.question) && (
-        <ul className="mt-2 list-disc pl-5 text-sm">
-          {columns
+            </thead>
+            <tbody>
+              {preview.rows.map((row, i) => (
+                <tr key={i} className="border-rule border-b font-mono">
+                  {preview.headings.map((_, k) => (
+                    <td key={k} className="px-2 py-0.5 whitespace-nowrap">
+                      {row[k]}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </details>
+      {form.signs.map((one) => (
+        <SignCheck key={one.column.index} {...one} onAnswer={form.answerSign} />
+      ))}
+      {form.columns.some((one) => one.question) && (
+        <ul className="list-disc pl-5 text-sm">
+          {form.columns
             .filter((one) => one.question)
             .map((one) => (
               <li key={one.index}>{one.question}</li>
             ))}
         </ul>
       )}
-      {askDate && (
-        <label className="mt-2 block text-sm">
+      {asks.order && (
+        <label className="block text-sm">
           Dates have{' '}
           <select
-            className="border-rule-strong bg-paper border px-1"
-            value={dateOrder}
-            onChange={(event) => setDateOrder(event.target.value as DateOrder)}
+            className={boxClass}
+            value={form.dateOrder}
+            onChange={(event) => form.setDateOrder(event.target.value as DateOrder)}
           >
             <option value="">…</option>
             <option value="dmy">the day first</option>
@@ -170,25 +94,25 @@ export function Confirm({
           </select>
         </label>
       )}
-      {askStart && (
-        <label className="mt-2 block text-sm">
+      {asks.start && (
+        <label className="block text-sm">
           The first row was written at{' '}
           <input
             type="datetime-local"
             step={1}
-            className="border-rule-strong bg-paper border px-1"
-            value={startAt}
-            onChange={(event) => setStartAt(event.target.value)}
+            className={boxClass}
+            value={form.startAt}
+            onChange={(event) => form.setStartAt(event.target.value)}
           />
         </label>
       )}
-      {unknownWords.map((word) => (
-        <label key={word} className="mt-2 block text-sm">
+      {asks.words.map((word) => (
+        <label key={word} className="block text-sm">
           “{word}” means{' '}
           <select
-            className="border-rule-strong bg-paper border px-1"
-            value={words[word] ?? ''}
-            onChange={(event) => setWords((now) => ({ ...now, [word]: event.target.value }))}
+            className={boxClass}
+            value={form.words[word] ?? ''}
+            onChange={(event) => form.setWord(word, event.target.value)}
           >
             <option value="" disabled>
               …
@@ -200,13 +124,31 @@ export function Confirm({
           </select>
         </label>
       ))}
-      <p className="text-ink-soft mt-2 text-xs">Times without an offset are read in {timeZone}.</p>
-      {trouble && <p className="mt-2 text-sm">{trouble}</p>}
+      <div className="text-sm">
+        {reading.time?.format.kind !== 'epoch' && (
+          <label>
+            Times without an offset are read in{' '}
+            <select
+              className={boxClass}
+              value={form.timeZone}
+              onChange={(event) => form.setTimeZone(event.target.value)}
+            >
+              {[...new Set([form.timeZone, timeZone, 'UTC', ...Intl.supportedValuesOf('timeZone')])].map(
+                (zone) => (
+                  <option key={zone}>{zone}</option>
+                ),
+              )}
+            </select>
+          </label>
+        )}
+        <FirstRows form={form} device={device} zone={timeZone} timesOf={timesOf} />
+      </div>
+      {trouble && <p className="text-sm">{trouble}</p>}
       <button
         type="button"
         disabled={trouble !== null}
-        onClick={confirm}
-        className="bg-accent text-on-accent disabled:bg-rule disabled:text-ink-soft mt-3 px-3 py-1.5"
+        onClick={() => onConfirm(form.description(device))}
+        className="bg-accent text-on-accent disabled:bg-rule disabled:text-ink-soft justify-self-start px-3 py-1.5"
       >
         Take it in
       </button>
@@ -214,4 +156,122 @@ export function Confirm({
   );
 }
 
-const labelOf = (role: string): string => (role === 'time' ? 'time' : channelInfo(role as ReadChannel).label);
+function ColumnTable({
+  looked: { reading, preview },
+  form,
+  onTimeColumn,
+}: {
+  looked: Looked;
+  form: ReadingForm;
+  onTimeColumn: (heading: string) => void;
+}) {
+  const format = reading.time?.format;
+  const clockColumn = format?.kind === 'date-and-clock' ? format.clockColumn : -1;
+  const roles = form.columns.map((one) => one.role);
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full border-collapse text-xs">
+        <thead>
+          <tr className="border-rule-strong border-b text-left">
+            <th className="py-1 pr-3">Heading</th>
+            <th className="py-1 pr-3">Trace</th>
+            <th className="py-1 pr-3">First values</th>
+            <th className="py-1 pr-3">Taken for</th>
+            <th className="py-1 pr-3">How sure</th>
+            <th className="py-1">Reversed</th>
+          </tr>
+        </thead>
+        <tbody>
+          {form.columns.map((one) => (
+            <tr key={one.index} className="border-rule border-b">
+              <td className="py-1 pr-3 font-semibold">{one.heading}</td>
+              <td className="py-1 pr-3">
+                {preview.traces[one.index] && one.role !== 'time' && (
+                  <Trace values={preview.traces[one.index]!} />
+                )}
+              </td>
+              <td className="py-1 pr-3 font-mono">{one.samples.slice(0, 2).join('  ')}</td>
+              <td className="py-1 pr-3 whitespace-nowrap">
+                <select
+                  aria-label={`${one.heading} is`}
+                  className="border-rule-strong bg-paper max-w-52 border px-1 py-0.5"
+                  value={one.role ?? ''}
+                  onChange={({ target: { value } }) => {
+                    if (value === 'time') return onTimeColumn(one.heading);
+                    form.change(one.index, {
+                      role: (value || null) as typeof one.role,
+                      sure: 'certain',
+                      question: undefined as never,
+                    });
+                  }}
+                >
+                  <option value="">{one.index === clockColumn ? 'the time of day' : 'left out'}</option>
+                  <option value="time">time</option>
+                  {[
+                    ...new Set<ReadChannel>([
+                      ...NAMED_CHANNELS,
+                      ...RAW_CHANNEL_NAMES,
+                      ...roles.filter((role): role is ReadChannel => role !== null && role !== 'time'),
+                    ]),
+                  ].map((channel) => (
+                    <option key={channel} value={channel}>
+                      {labelOf(channel)}
+                    </option>
+                  ))}
+                </select>
+                {one.role !== null && one.scale !== 1 && (
+                  <span className="text-ink-soft ml-1">× {one.scale.toPrecision(3)}</span>
+                )}
+              </td>
+              <td className="py-1 pr-3">{one.role === null && one.sure !== 'ask' ? '' : SURE[one.sure]}</td>
+              <td className="py-1">
+                {one.role?.endsWith('current') && (
+                  <input
+                    type="checkbox"
+                    aria-label={`${one.heading}: charging reads negative`}
+                    checked={one.invert}
+                    onChange={(event) => form.answerSign(one.index, event.target.checked)}
+                  />
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** When the first rows were written, read as the form says: a wrong zone or order of the date shows here. */
+function FirstRows({
+  form,
+  device,
+  zone,
+  timesOf,
+}: {
+  form: ReadingForm;
+  device: string;
+  zone: string;
+  timesOf: Head['timesOf'];
+}) {
+  const [times, setTimes] = useState<HeadTimes | string | null>(null);
+  const asked = JSON.stringify(form.description(device));
+  const ready = form.trouble === null;
+  useEffect(() => {
+    if (!ready) return;
+    let stale = false;
+    void timesOf(JSON.parse(asked) as LogDescription, zone).then((answer) => !stale && setTimes(answer));
+    return () => {
+      stale = true;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the question is told by its text; timesOf is new at every drawing
+  }, [asked, ready, zone]);
+  if (!ready || times === null) return null;
+  if (typeof times === 'string') return <p className="mt-1">{times}</p>;
+  const text = (ms: number) => DateTime.fromMillis(ms, { zone }).toFormat('d LLL yyyy HH:mm:ss');
+  return (
+    <p className="text-ink-soft mt-1">
+      The first rows run from {text(times.from)} to {text(times.to)}, one every {duration(times.stepMs)}.
+    </p>
+  );
+}

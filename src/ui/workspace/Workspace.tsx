@@ -4,6 +4,7 @@
 import { useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import { toldOf } from '@/core/diagnosis/summary';
+import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { Job, System } from '@/core/system/schema';
@@ -19,11 +20,12 @@ interface Props {
   job: Job;
   system: System;
   recordings: RecordingInfo[];
+  intakes: Intake[];
   diagnosis: Diagnosis;
   step: LogStep;
 }
 
-export function Workspace({ id, job, system, recordings, diagnosis, step }: Props) {
+export function Workspace({ id, job, system, recordings, intakes, diagnosis, step }: Props) {
   const [lit, setLit] = useState<Span[]>([]);
   const [goal, setGoal] = useState<Span | null>(null);
   const notebook = (
@@ -47,7 +49,13 @@ export function Workspace({ id, job, system, recordings, diagnosis, step }: Prop
       notebook={step === 'weigh' ? null : notebook}
     >
       {step === 'logs' && (
-        <LogsStep jobId={id} system={system} recordings={recordings} trust={diagnosis.trust} />
+        <LogsStep
+          jobId={id}
+          system={system}
+          recordings={recordings}
+          intakes={intakes}
+          trust={diagnosis.trust}
+        />
       )}
       {step === 'charging' && (
         <Strips

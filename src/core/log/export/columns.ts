@@ -21,8 +21,56 @@ export function cutSeries(series: Series, span: Span | null): Series {
   };
 }
 
+/** What is written: a row for every moment, a column for each channel. */
+export interface Table {
+  /** Epoch ms, rising. */
+  time: Float64Array;
+  columns: { name: string; channel: Channel; values: Float32Array }[];
+}
+
+/** One recording: its columns are named by their channels. */
+export const tableOf = (series: Series): Table => ({
+  time: series.time,
+  columns: channelsOf(series).map(([channel, values]) => ({ name: channel, channel, values })),
+});
+
+/**
+ * Several devices' logs on one clock: a row for every moment that any of them holds, columns named `device.channel` (`device-2.channel` for
+ * a second log of a device). No value is made up: where a device has no sample, its cells are empty.
+ */
+export function timelineTable(series: readonly Series[]): Table {
+  const time = momentsOf(series);
+  const seen = new Map<string, number>();
+  const columns = series.flatMap((one) => {
+    const nth = (seen.get(one.device) ?? 0) + 1;
+    seen.set(one.device, nth);
+    const device = nth > 1 ? `${one.device}-${nth}` : one.device;
+    const places = new Uint32Array(one.time.length);
+    for (let i = 0, row = 0; i < one.time.length; i++) {
+      while (time[row]! < one.time[i]!) row++;
+      places[i] = row;
+    }
+    return channelsOf(one).map(([channel, from]) => {
+      const values = new Float32Array(time.length).fill(NaN);
+      for (let i = 0; i < places.length; i++) values[places[i]!] = from[i]!;
+      return { name: `${device}.${channel}`, channel, values };
+    });
+  });
+  return { time, columns };
+}
+
+/** Every moment of any of them, once. */
+function momentsOf(series: readonly Series[]): Float64Array {
+  const all = new Float64Array(series.reduce((sum, one) => sum + one.time.length, 0));
+  series.reduce((at, one) => (all.set(one.time, at), at + one.time.length), 0);
+  all.sort();
+  let count = 0;
+  for (let i = 0; i < all.length; i++) if (i === 0 || all[i] !== all[i - 1]) all[count++] = all[i]!;
+  return all.slice(0, count);
+}
+
 /** Channels in the order in which they are written. */
-export const channelsOf = (series: Series): [Channel, Float32Array][] =>
+const channelsOf = (series: Series): [Channel, Float32Array][] =>
   (Object.entries(series.channels) as [Channel, Float32Array][]).sort(([a], [b]) => (a < b ? -1 : 1));
 
 /** A value as the shortest decimal that is the same number in 32 bits; stages as their word; nothing for a missing one. */

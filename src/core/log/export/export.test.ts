@@ -9,7 +9,7 @@ import Papa from 'papaparse';
 import type { Series } from '../channels';
 import { openTable } from '../tables/open';
 import { takeInLog } from '../takeIn';
-import { cutSeries, valueText } from './columns';
+import { cutSeries, tableOf, timelineTable, valueText } from './columns';
 import { csvOf } from './csv';
 import { parquetOf } from './parquet';
 
@@ -25,7 +25,7 @@ const series: Series = {
     source_stage: Float32Array.from({ length: 9000 }, (_, i) => Math.floor(i / 2000)),
   },
 };
-const csv = Buffer.concat([...csvOf(series)]);
+const csv = Buffer.concat([...csvOf(tableOf(series))]);
 
 async function readBack(file: Uint8Array, name: string): Promise<Series> {
   return takeInLog(await openTable(file, name), 'source', { device: 'mains' }, 'Europe/Rome').series;
@@ -55,7 +55,7 @@ test('CSV is RFC 4180 with times of RFC 3339, and PapaParse reads the same', () 
 });
 
 test('Parquet reads back sample for sample, and DuckDB reads the same', async () => {
-  const file = parquetOf(series);
+  const file = parquetOf(tableOf(series));
   expectTheSame(await readBack(file, 'mains.parquet'), series);
   const folder = mkdtempSync(join(tmpdir(), 'pazienza-parquet-'));
   try {
@@ -91,4 +91,37 @@ test('any 32-bit number comes back as it was, and without an exponent', () => {
   );
   expect(valueText('battery_voltage', Math.fround(12.41))).toBe('12.41');
   expect(valueText('battery_voltage', NaN)).toBe('');
+});
+
+test('the aligned timeline has a row for every moment of any device, and makes nothing up', () => {
+  const at = (
+    minutes: number[],
+    device: string,
+    channel: 'source_voltage' | 'soc',
+    values: number[],
+  ): Series => ({
+    device,
+    time: Float64Array.from(minutes, (m) => START + m * 60_000),
+    channels: { [channel]: Float32Array.from(values) },
+  });
+  const table = timelineTable([
+    at([0, 2, 4], 'mains', 'source_voltage', [27, 27.5, NaN]),
+    at([1, 2, 3], 'monitor', 'soc', [90, 91, 92]),
+    at([9], 'monitor', 'soc', [99]),
+  ]);
+  const rows = Buffer.concat([...csvOf(table)])
+    .toString()
+    .trimEnd()
+    .split('\r\n');
+  expect(rows[0]).toBe('time,mains.source_voltage,monitor.soc,monitor-2.soc');
+  expect(rows.slice(1).map((row) => row.replace(/^[^,]*,/, ''))).toEqual([
+    '27,,',
+    ',90,',
+    '27.5,91,',
+    ',92,',
+    ',,',
+    ',,99',
+  ]);
+  const { data } = Papa.parse<string[]>(rows.join('\r\n'));
+  expect(data.every((row) => row.length === 4)).toBe(true);
 });

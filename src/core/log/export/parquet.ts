@@ -1,16 +1,16 @@
-/** A recording as Apache Parquet: `time` as a UTC timestamp in milliseconds, each channel as 32-bit floats, stages as words. */
+/** A table of samples as Apache Parquet: `time` as a UTC timestamp in milliseconds, each channel as 32-bit floats, stages as words. */
 
 import { parquetWriteBuffer } from 'hyparquet-writer';
-import { REPORTED_STAGES, type Series } from '../channels';
-import { channelsOf } from './columns';
+import { REPORTED_STAGES } from '../channels';
+import type { Table } from './columns';
 
-export function parquetOf(series: Series): Uint8Array {
+export function parquetOf({ time, columns }: Table): Uint8Array {
   return new Uint8Array(
     parquetWriteBuffer({
       columnData: [
-        { name: 'time', data: Array.from(series.time, (ms) => new Date(ms)), type: 'TIMESTAMP' },
-        ...channelsOf(series).map(([name, values]) =>
-          name === 'source_stage'
+        { name: 'time', data: Array.from(time, (ms) => new Date(ms)), type: 'TIMESTAMP' },
+        ...columns.map(({ name, channel, values }) =>
+          channel === 'source_stage'
             ? {
                 name,
                 data: Array.from(values, (value) => REPORTED_STAGES[value] ?? null),

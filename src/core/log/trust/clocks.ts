@@ -16,6 +16,7 @@ export function clocks({ timeline }: TrustInput): TrustNote[] {
       devices: [against, device],
       text: `The clock of ${device} is ${apart}${parting}: shifted by as much, their ${seen}s agree (correlation ${shifted.toFixed(2)} instead of ${unshifted.toFixed(2)}). The logs were weighed so shifted.`,
       spans: [overlap],
+      clock: { device, offsetSeconds: Math.round(ms / 1000), secondsPerDay },
     };
   });
 }

@@ -20,6 +20,8 @@ export interface TrustNote {
   devices: string[];
   text: string;
   spans: Span[];
+  /** For a clock that is off: what to add to the times of the device's logs to set it right. */
+  clock?: { device: string; offsetSeconds: number; secondsPerDay: number };
 }
 
 export interface TrustInput {

@@ -15,7 +15,8 @@ import { ChoiceField, YesNoField } from '../fields/ChoiceField';
 import { NumberField } from '../fields/NumberField';
 import type { VoltView } from '../fields/secondUnit';
 import { TextField } from '../fields/TextField';
-import { buttonClass, Fields, Section } from './Section';
+import { buttonClass } from '@/ui/primitives/buttons';
+import { Fields, Section } from './Section';
 
 /** An id that no other device has, from its list and place. */
 function freeId(kind: 'source' | 'load', taken: readonly string[]): string {

@@ -4,7 +4,8 @@
 import type { ReactNode } from 'react';
 import { useFormContext, useWatch } from 'react-hook-form';
 import { useToast } from '@/ui/primitives/Toasts';
-import { buttonClass, Section } from './Section';
+import { buttonClass } from '@/ui/primitives/buttons';
+import { Section } from './Section';
 
 interface Props {
   part: 'monitor' | 'bms';

@@ -5,7 +5,7 @@ import { Camera } from 'lucide-react';
 import { useId, useState } from 'react';
 import { useToast } from '@/ui/primitives/Toasts';
 import type { PhotoShown } from '../DescribeWorkspace';
-import { buttonClass } from './Section';
+import { buttonClass } from '@/ui/primitives/buttons';
 
 export function usePhotos(jobId: string, start: PhotoShown[]) {
   const [list, setList] = useState(start);

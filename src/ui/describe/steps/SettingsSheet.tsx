@@ -12,7 +12,8 @@ import { useTyped } from '../fields/context';
 import { inputClass } from '../fields/FieldFrame';
 import { readNumber } from '../fields/secondUnit';
 import type { DescriptionForm } from '../useDescription';
-import { buttonClass, mainButtonClass, Section } from './Section';
+import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
+import { Section } from './Section';
 import { SheetTable } from './SheetTable';
 import { figure, groupedByDevice } from './sheetText';
 

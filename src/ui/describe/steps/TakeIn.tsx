@@ -19,7 +19,8 @@ import { Checkboxes } from '../fields/Checkboxes';
 import { Loads, Sources } from './Devices';
 import { OptionalPart } from './OptionalPart';
 import { ReadingFields } from './ReadingFields';
-import { buttonClass, Fields, Section } from './Section';
+import { buttonClass } from '@/ui/primitives/buttons';
+import { Fields, Section } from './Section';
 
 export function TakeIn({ jobId }: { jobId: string }) {
   const [view, setView] = useState<VoltView>('cell');

@@ -7,7 +7,8 @@ import { ChoiceField } from '../fields/ChoiceField';
 import { inputClass } from '../fields/FieldFrame';
 import { JobNumberField } from '../fields/JobNumberField';
 import { NumberInput } from '../fields/NumberField';
-import { buttonClass, Fields, Section } from './Section';
+import { buttonClass } from '@/ui/primitives/buttons';
+import { Fields, Section } from './Section';
 
 export interface WalkedDevice {
   list: 'sources' | 'loads';

@@ -9,7 +9,8 @@ import { useTyped } from '../fields/context';
 import { JobNumberField } from '../fields/JobNumberField';
 import { Schematic } from './Schematic';
 import { BatteryStop, DeviceStop, Joints, SensorStop, type WalkedDevice } from './WalkStops';
-import { buttonClass, Fields, mainButtonClass, Section } from './Section';
+import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
+import { Fields, Section } from './Section';
 
 interface Stop {
   /** Node of the schematic. */

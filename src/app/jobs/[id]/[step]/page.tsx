@@ -23,6 +23,7 @@ export default async function Page({ params }: { params: Promise<{ id: string; s
       job={open.job}
       system={open.system}
       recordings={open.recordings}
+      intakes={open.intakes}
       diagnosis={open.diagnosis}
       step={step}
     />

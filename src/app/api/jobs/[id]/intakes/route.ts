@@ -1,7 +1,8 @@
 import { beginIntake, intakeRequestSchema } from '@/server/beginIntake';
 import { jsonBody, notFound, refuseForeign } from '@/server/request';
 import { store } from '@/server/store';
-import { findJob } from '@/store/jobs';
+import { listIntakes } from '@/store/intakes';
+import { findJob, isId } from '@/store/jobs';
 
 /** Opens the way in for a log: `{ fileName, size, modified, description }` → the intake, whose parts may then be sent. */
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
@@ -19,4 +20,12 @@ export async function POST(request: Request, { params }: { params: Promise<{ id:
   return 'refused' in intake
     ? Response.json({ error: intake.refused }, { status: 400 })
     : Response.json(intake, { status: 201 });
+}
+
+/** Logs of the job that are on their way in, and those that could not be taken in. */
+export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  return Response.json(isId(id) ? await listIntakes(store(), id) : [], {
+    headers: { 'cache-control': 'no-store' },
+  });
 }

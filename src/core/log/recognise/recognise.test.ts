@@ -1,4 +1,4 @@
-import { type DeviceKind, recognise } from './recognise';
+import { type DeviceKind, recognise } from './index';
 
 /** A small log of one column beside the time and a running number. */
 function one(heading: string, cells: string[], device: DeviceKind, delimiter = ',') {

@@ -1,0 +1,105 @@
+/** What is shown of a log before it is taken in: its first rows, a trace of each column, and which way its current counts. */
+
+import { medianStep } from './grid';
+import type { CsvResult } from './readCsv';
+import { csvReader } from './readCsv';
+import type { HeadTable, LogReading } from './recognise';
+import { isNumber, NotALog } from './sniff';
+import { type LogDescription, planReading, tooFewRows } from './takeIn';
+
+export interface Preview {
+  headings: string[];
+  rows: string[][];
+  /** Values over the head for each column, in the units of the file; NaN where there is no number. Null for a column of words. */
+  traces: (number[] | null)[];
+  /** For each column of numbers, by its index: what a positive value would mean, were it the battery's current. */
+  signs: Record<number, Sign>;
+}
+
+/** What a positive current means, by what the voltage does when it moves. */
+export type Sign = 'charging' | 'discharging' | 'unclear';
+
+const SHOWN_ROWS = 8;
+const TRACE_POINTS = 160;
+
+export function previewOf({ dialect, headings, rows }: HeadTable, reading: LogReading): Preview {
+  const stride = Math.max(1, Math.floor(rows.length / TRACE_POINTS));
+  const valuesOf = (index: number) => rows.map((row) => numberOf(row[index] ?? '', dialect.decimalChar));
+  const traces = headings.map((_, index) => {
+    const values = rows
+      .filter((__, i) => i % stride === 0)
+      .map((row) => numberOf(row[index] ?? '', dialect.decimalChar));
+    return values.some((value) => value === value) ? values : null;
+  });
+  const volts = reading.columns.find((one) =>
+    ['battery_voltage', 'source_voltage', 'load_voltage'].includes(one.role ?? ''),
+  );
+  const signs: Preview['signs'] = {};
+  traces.forEach((trace, index) => {
+    if (trace && index !== volts?.index)
+      signs[index] = volts ? signOf(valuesOf(index), valuesOf(volts.index)) : 'unclear';
+  });
+  return { headings, rows: rows.slice(0, SHOWN_ROWS), traces, signs };
+}
+
+const numberOf = (cell: string, decimalChar: '.' | ','): number =>
+  isNumber(cell, decimalChar) ? Number(decimalChar === ',' ? cell.replace(',', '.') : cell) : NaN;
+
+/** Fewer steps than this say nothing. */
+const LEAST_STEPS = 12;
+/** The steps of current and voltage must agree at least so well. */
+const AGREE = 0.3;
+
+/**
+ * A step of current into the battery lifts its voltage, one out of it lowers it: over the steps that stand out, the two move together when
+ * positive is charging and against each other when it is not. Under regulation the voltage stands still, and says nothing.
+ */
+export function signOf(amps: readonly number[], volts: readonly number[]): Sign {
+  const steps: [number, number][] = [];
+  for (let i = 1; i < amps.length; i++) {
+    const di = amps[i]! - amps[i - 1]!;
+    const dv = volts[i]! - volts[i - 1]!;
+    if (di === di && dv === dv) steps.push([di, dv]);
+  }
+  const largest = Math.max(0, ...steps.map(([di]) => Math.abs(di)));
+  const standing = steps.filter(([di]) => Math.abs(di) > 0.1 * largest && di !== 0);
+  if (standing.length < LEAST_STEPS) return 'unclear';
+  let ii = 0;
+  let vv = 0;
+  let iv = 0;
+  for (const [di, dv] of standing) {
+    ii += di * di;
+    vv += dv * dv;
+    iv += di * dv;
+  }
+  const r = vv > 0 ? iv / Math.sqrt(ii * vv) : 0;
+  return Math.abs(r) < AGREE || Math.abs(r) * Math.sqrt(standing.length) < 3
+    ? 'unclear'
+    : r > 0
+      ? 'charging'
+      : 'discharging';
+}
+
+export interface HeadTimes {
+  /** Epoch ms of the first and last row of the head, and the step between rows. */
+  from: number;
+  to: number;
+  stepMs: number;
+}
+
+/** Reads the head as the whole file would be read. @throws NotALog with what is missing */
+export function timesOfHead(
+  head: Uint8Array,
+  reading: LogReading,
+  description: LogDescription,
+  timeZone: string,
+): HeadTimes {
+  const reader = csvReader(planReading(reading, description, timeZone));
+  // A head mostly ends in the middle of a line.
+  const last = head.lastIndexOf(10) + 1;
+  reader.push(last > 0 ? head.subarray(0, last) : head);
+  const result: CsvResult = reader.end();
+  const { time } = result.series;
+  if (time.length < 2) throw new NotALog(tooFewRows(result));
+  return { from: time[0]!, to: time[time.length - 1]!, stepMs: medianStep(time) };
+}

@@ -1,0 +1,131 @@
+/** Says what one column of a log is from its heading and its cells. */
+
+import { median } from '../../quantity/numbers';
+import { type Channel, isReadChannel, type ReadChannel, stageNumber } from '../channels';
+import { type Dialect, isMissing, isNumber } from '../sniff';
+import { timeColumnOf } from '../timeFormat';
+import type { ColumnReading, DeviceKind } from './reading';
+import { QUANTITY_OF_UNIT, quantityOfWords, subjectOf, TIME_WORDS, wordsOf } from './words';
+
+export type Recognised = Omit<ColumnReading, 'index' | 'heading' | 'samples'>;
+
+const nothing: Recognised = { role: null, scale: 1, offset: 0, invert: false, sure: 'likely' };
+
+export function recogniseColumn(
+  heading: string,
+  samples: string[],
+  device: DeviceKind,
+  dialect: Dialect,
+): Recognised {
+  const plain = heading.trim().toLowerCase();
+  if (isReadChannel(plain)) return { ...nothing, role: plain, sure: 'certain' };
+  const { words, unit } = wordsOf(heading);
+  const has = (...options: string[]) => options.some((word) => words.includes(word));
+  const filled = samples.filter((cell) => !isMissing(cell));
+  const numeric = filled.filter((cell) => isNumber(cell, dialect.decimalChar)).length >= 0.8 * filled.length;
+  const asTime = unit === '' ? timeColumnOf(filled.slice(0, 200), dialect.decimalChar) : null;
+  // Numbers of milliards are seconds since 1970 whatever stands above them.
+  if (asTime?.kind === 'epoch') return { ...nothing, role: 'time', sure: 'certain' };
+  const timed = has(...TIME_WORDS) && !(unit in QUANTITY_OF_UNIT);
+  if (timed || (!numeric && asTime !== null))
+    return { ...nothing, role: 'time', sure: timed ? 'certain' : 'likely' };
+
+  if (!numeric) {
+    const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;
+    if (known > 0 && known >= 0.8 * filled.length)
+      return {
+        ...nothing,
+        role: 'source_stage',
+        sure: has('stage', 'state', 'mode', 'status') ? 'certain' : 'likely',
+      };
+    // Words that nobody knows, in a column that is said to be a state, are asked about.
+    const words2 = [...new Set(filled.filter((cell) => Number.isNaN(stageNumber(cell))))];
+    if (device === 'source' && has('stage', 'state', 'mode', 'phase') && words2.length <= 8)
+      return {
+        ...nothing,
+        role: 'source_stage',
+        sure: 'ask',
+        question: `Which stages are ${words2.map((word) => `"${word}"`).join(', ')} in "${heading}"?`,
+        unknownWords: words2,
+      };
+    return nothing;
+  }
+
+  const quantity = QUANTITY_OF_UNIT[unit]?.quantity ?? quantityOfWords(words);
+  if (!quantity) return nothing;
+  const { scale, offset } = QUANTITY_OF_UNIT[unit] ?? { scale: 1, offset: 0 };
+  const base = { ...nothing, scale, offset };
+  const values = filled.map((cell) => Number(cell.replace(',', '.')) * scale);
+
+  const cell = /\bcell\b/.test(words.join(' ')) ? words.find((word) => /^\d{1,3}$/.test(word)) : undefined;
+  if (cell !== undefined && (quantity === 'voltage' || quantity === 'temperature'))
+    return { ...base, role: `cell_${cell.padStart(2, '0')}_${quantity}` as Channel, sure: 'certain' };
+
+  const subject = subjectOf(words);
+  switch (quantity) {
+    case 'voltage':
+      if (has('mid', 'midpoint', 'centre', 'center'))
+        return { ...base, role: 'midpoint_voltage', sure: 'certain' };
+      if (subject === 'input') return { ...base, role: 'source_input_voltage', sure: 'certain' };
+      if (subject === 'load') return { ...base, role: 'load_voltage', sure: 'certain' };
+      if (subject === 'battery') return { ...base, role: 'battery_voltage', sure: 'certain' };
+      if (subject === 'source') return { ...base, role: 'source_voltage', sure: 'certain' };
+      return { ...base, role: defaultVoltage(device), sure: 'likely' };
+    case 'current':
+      if (subject === 'input') return nothing;
+      if (subject === 'load') return { ...base, role: 'load_current', sure: 'certain' };
+      if (subject === 'source' || has('charge', 'charging'))
+        return {
+          ...base,
+          role: device === 'monitor' || device === 'bms' ? 'battery_current' : 'source_current',
+          sure: 'certain',
+        };
+      if (subject === 'battery') {
+        const oneWay = device === 'source' && values.every((v) => !(v < 0));
+        return oneWay
+          ? { ...base, role: 'source_current', sure: 'likely' }
+          : { ...base, role: 'battery_current', sure: 'certain' };
+      }
+      return { ...base, role: defaultCurrent(device), sure: 'likely' };
+    case 'power':
+      if (subject === 'input') return { ...base, role: 'source_input_power', sure: 'likely' };
+      return { ...base, role: powerOf(subject, device), sure: 'likely' };
+    case 'temperature':
+      if (has('ambient', 'room', 'air', 'outside', 'outdoor'))
+        return { ...base, role: 'ambient_temperature', sure: 'certain' };
+      if (subject === 'battery' || has('sensor'))
+        return { ...base, role: 'battery_temperature', sure: 'certain' };
+      if (has('internal', 'heatsink', 'board', 'cpu') || subject === 'source') return nothing;
+      return device === 'monitor' || device === 'bms'
+        ? { ...base, role: 'battery_temperature', sure: 'likely' }
+        : {
+            ...base,
+            role: 'battery_temperature',
+            sure: 'ask',
+            question: `Is "${heading}" the battery's temperature, or the device's own?`,
+          };
+    case 'charge':
+      return has('consumed', 'used', 'discharged', 'out')
+        ? { ...base, role: 'consumed_charge', invert: median(values) > 0, sure: 'likely' }
+        : nothing;
+    case 'percent':
+      return has('soc', 'charge', 'state', 'level', 'full', 'battery') &&
+        !has('efficiency', 'humidity', 'pwm', 'duty')
+        ? { ...base, role: 'soc', sure: has('soc') || (has('state') && has('charge')) ? 'certain' : 'likely' }
+        : nothing;
+    case 'flag':
+      return { ...base, role: 'source_available', sure: 'likely' };
+  }
+}
+
+const powerOf = (subject: ReturnType<typeof subjectOf>, device: DeviceKind): ReadChannel =>
+  subject === 'load' || (subject === null && device === 'load')
+    ? 'load_power'
+    : subject === 'source' || (subject === null && device === 'source')
+      ? 'source_power'
+      : 'battery_power';
+
+const defaultVoltage = (device: DeviceKind): Channel =>
+  device === 'source' ? 'source_voltage' : device === 'load' ? 'load_voltage' : 'battery_voltage';
+const defaultCurrent = (device: DeviceKind): Channel =>
+  device === 'source' ? 'source_current' : device === 'load' ? 'load_current' : 'battery_current';

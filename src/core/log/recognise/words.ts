@@ -1,0 +1,107 @@
+/** What the words of a heading say: a quantity, its unit, and what it is measured on. */
+
+export const TIME_WORDS = [
+  'time',
+  'timestamp',
+  'date',
+  'datetime',
+  'ora',
+  'data',
+  'zeit',
+  'datum',
+  'clock',
+  'elapsed',
+  'uptime',
+  'epoch',
+  'when',
+  'logged',
+];
+
+export type Quantity = 'voltage' | 'current' | 'power' | 'temperature' | 'charge' | 'percent' | 'flag';
+
+export const QUANTITY_OF_UNIT: Record<string, { quantity: Quantity; scale: number; offset: number }> = {
+  v: { quantity: 'voltage', scale: 1, offset: 0 },
+  vdc: { quantity: 'voltage', scale: 1, offset: 0 },
+  volt: { quantity: 'voltage', scale: 1, offset: 0 },
+  volts: { quantity: 'voltage', scale: 1, offset: 0 },
+  mv: { quantity: 'voltage', scale: 0.001, offset: 0 },
+  a: { quantity: 'current', scale: 1, offset: 0 },
+  adc: { quantity: 'current', scale: 1, offset: 0 },
+  amp: { quantity: 'current', scale: 1, offset: 0 },
+  amps: { quantity: 'current', scale: 1, offset: 0 },
+  ma: { quantity: 'current', scale: 0.001, offset: 0 },
+  w: { quantity: 'power', scale: 1, offset: 0 },
+  kw: { quantity: 'power', scale: 1000, offset: 0 },
+  '°c': { quantity: 'temperature', scale: 1, offset: 0 },
+  c: { quantity: 'temperature', scale: 1, offset: 0 },
+  degc: { quantity: 'temperature', scale: 1, offset: 0 },
+  '°f': { quantity: 'temperature', scale: 5 / 9, offset: 32 },
+  f: { quantity: 'temperature', scale: 5 / 9, offset: 32 },
+  degf: { quantity: 'temperature', scale: 5 / 9, offset: 32 },
+  ah: { quantity: 'charge', scale: 1, offset: 0 },
+  mah: { quantity: 'charge', scale: 0.001, offset: 0 },
+  '%': { quantity: 'percent', scale: 1, offset: 0 },
+  pct: { quantity: 'percent', scale: 1, offset: 0 },
+};
+
+/** Words of a heading in small letters ("Vbat" → v, bat; "battVolt" → batt, volt) and its unit, taken from brackets, a slash or the last word. */
+export function wordsOf(heading: string): { words: string[]; unit: string } {
+  // A unit at the end must be seen before "mV" falls apart into "m" and "V".
+  const trailing = /[\s_-](mV|mA|mAh|kW|Ah|degC|degF|°C|°F|pct|%)\s*$/.exec(heading);
+  const spaced = (trailing ? `${heading.slice(0, trailing.index)} [${trailing[1]}]` : heading)
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .replace(/\bV(bat|batt|pv|in|out|load|cell|mid)/gi, 'voltage $1')
+    .replace(/\bI(bat|batt|pv|in|out|load|chg)\b/gi, 'current $1')
+    .replace(/\bT(bat|batt|amb)\b/gi, 'temperature $1');
+  const bracket =
+    /[[(]\s*([^\])]{1,6})\s*[\])]\s*$/.exec(spaced) ?? /(?:\/|,)\s*([°%a-zA-Z]{1,5})\s*$/.exec(spaced);
+  const body = bracket ? spaced.slice(0, bracket.index) : spaced;
+  const words = body
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}°%]+/u)
+    .flatMap((word) => word.split(/(?<=\p{L})(?=\d)/u))
+    .filter((word) => word !== '');
+  let unit = bracket?.[1]?.toLowerCase().replace(/\s+/g, '').replace('º', '°') ?? '';
+  const last = words[words.length - 1];
+  if (unit === '' && words.length > 1 && last !== undefined && last in QUANTITY_OF_UNIT) {
+    unit = last;
+    words.pop();
+  }
+  return { words, unit };
+}
+
+export function quantityOfWords(words: string[]): Quantity | null {
+  const has = (...options: string[]) => options.some((word) => words.includes(word));
+  if (has('soc')) return 'percent';
+  if (has('voltage', 'volt', 'volts', 'v', 'tension', 'tensione', 'spannung')) return 'voltage';
+  if (has('current', 'amps', 'amp', 'amperes', 'i', 'corrente', 'strom')) return 'current';
+  if (has('power', 'watts', 'potenza', 'leistung')) return 'power';
+  if (has('temperature', 'temp', 't', 'temperatura', 'temperatur')) return 'temperature';
+  if (has('available', 'present', 'running')) return 'flag';
+  return null;
+}
+
+export function subjectOf(words: string[]): 'input' | 'load' | 'battery' | 'source' | null {
+  const has = (...options: string[]) => options.some((word) => words.includes(word));
+  if (has('panel', 'pv', 'array', 'input', 'in', 'pannello')) return 'input';
+  if (has('mains', 'grid', 'ac', 'line', 'rete', 'netz') && !has('charger', 'output', 'battery', 'batt'))
+    return 'input';
+  if (has('load', 'loads', 'consumer', 'consumers', 'carico', 'last')) return 'load';
+  if (has('battery', 'batt', 'bat', 'bank', 'pack', 'batteria', 'batterie', 'shunt')) return 'battery';
+  if (
+    has(
+      'charger',
+      'output',
+      'out',
+      'source',
+      'rectifier',
+      'controller',
+      'solar',
+      'chg',
+      'alternator',
+      'generator',
+    )
+  )
+    return 'source';
+  return null;
+}
