@@ -5,8 +5,9 @@ import { isTimeZone } from '@/core/quantity/timeZone';
 import { referenceLog } from '@/core/log/align';
 import type { Clock } from '@/core/log/clock';
 import type { ClockEstimate } from '@/core/log/overlay';
+import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
-import { isId } from '@/store/jobs';
+import { findJob, isId } from '@/store/jobs';
 import { findRecording, listRecordings, loadSeries } from '@/store/recordings';
 import { estimateInThread } from './threads';
 
@@ -22,7 +23,7 @@ export const clockSchema = z.object({
 }) satisfies z.ZodType<Clock>;
 
 export interface ClockAdvice extends ClockEstimate {
-  /** The device whose clock it was held against. */
+  /** Name of the device whose clock it was held against. */
   against: string;
   /** The clock as it would be set: the one that is set now, with the estimate added. */
   advised: Clock;
@@ -43,11 +44,16 @@ export async function adviseClock(store: Store, id: string): Promise<ClockAdvice
   const { clock } = recording;
   return {
     ...estimate,
-    against: chosen.device,
+    against: await nameOf(store, recording.job_id, chosen.device),
     advised: {
       ...clock,
       offsetSeconds: clock.offsetSeconds + Math.round(estimate.offset.ms / 1000),
       secondsPerDay: Number((clock.secondsPerDay + estimate.offset.secondsPerDay).toFixed(1)),
     },
   };
+}
+
+async function nameOf(store: Store, jobId: string, device: string): Promise<string> {
+  const job = await findJob(store, jobId);
+  return (job && devicesOf(job.system).find((one) => one.id === device)?.name) ?? device;
 }

@@ -108,14 +108,16 @@ export function ClockDialog({ recording, deviceName, zone, open, onClose }: Prop
                   own={deviceName}
                   zone={zone}
                 />
-                <button
-                  type="button"
-                  className={`${mainButtonClass} mt-2`}
-                  disabled={busy || (advice.offset.ms === 0 && advice.offset.secondsPerDay === 0)}
-                  onClick={() => void set(advice.advised)}
-                >
-                  Set it so
-                </button>
+                {!agrees(advice) && (
+                  <button
+                    type="button"
+                    className={`${mainButtonClass} mt-2`}
+                    disabled={busy}
+                    onClick={() => void set(advice.advised)}
+                  >
+                    Set it so
+                  </button>
+                )}
               </>
             )}
           </section>
@@ -169,18 +171,21 @@ export function ClockDialog({ recording, deviceName, zone, open, onClose }: Prop
   );
 }
 
-function adviceSentence({ offset, against }: Advice): string {
+/** Whether the two agree as they stand: setting the clock would gain nothing that shows. */
+const agrees = ({ offset }: Advice): boolean =>
+  !offset.sure && offset.shifted >= 0.7 && offset.shifted - offset.unshifted < 0.04;
+
+function adviceSentence(advice: Advice): string {
+  const { offset, against } = advice;
   const { ms, secondsPerDay, seen, shifted, unshifted, distinct, sure } = offset;
-  const fits = `their ${seen}s agree best (correlation ${shifted.toFixed(2)} instead of ${unshifted.toFixed(2)})`;
   const parts = [
     ...(Math.abs(ms) < 1000 ? [] : [`${ms < 0 ? '−' : '+'}${duration(Math.abs(ms))}`]),
     ...(secondsPerDay === 0 ? [] : [`${secondsPerDay} s a day`]),
   ];
-  const shift =
-    parts.length > 0
-      ? `Shifted by ${parts.join(' and ')} against ${against}`
-      : `As it stands against ${against}`;
-  if (sure)
-    return `${shift}, ${fits}; no other shift comes within ${distinct.toFixed(2)} of that. This is sure.`;
-  return `${shift}, ${fits}. ${shifted >= 0.7 ? 'The clocks agree within how often is sampled, or the gain is too small to be sure of a shift.' : 'That is too little in common to be sure: judge by the curves.'}`;
+  if (agrees(advice))
+    return `It agrees with that of ${against}: their ${seen}s move together as they stand (correlation ${unshifted.toFixed(2)}), and no shift betters that by what shows.`;
+  const shift = `Shifted by ${parts.join(' and ') || 'nothing'} against ${against}, their ${seen}s agree best: correlation ${shifted.toFixed(2)} instead of ${unshifted.toFixed(2)}`;
+  return sure
+    ? `${shift}, ${distinct.toFixed(2)} better than at any other shift. This is sure.`
+    : `${shift}. That is too little in common to be sure: judge by the curves.`;
 }

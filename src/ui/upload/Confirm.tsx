@@ -190,7 +190,9 @@ function ColumnTable({
                   <Trace values={preview.traces[one.index]!} />
                 )}
               </td>
-              <td className="py-1 pr-3 font-mono">{one.samples.slice(0, 2).join('  ')}</td>
+              <td className="py-1 pr-3 font-mono">
+                {one.samples.slice(0, one.role === 'time' ? 1 : 2).join('  ')}
+              </td>
               <td className="py-1 pr-3 whitespace-nowrap">
                 <select
                   aria-label={`${one.heading} is`}

@@ -57,7 +57,7 @@ export function useReadingForm(
     start: reading.time?.ask === 'start',
     words: columns.flatMap((one) => (one.role === 'source_stage' ? (one.unknownWords ?? []) : [])),
   };
-  const signs = signsOf(columns, preview, (index) => recipe !== null || answered.includes(index));
+  const signs = signsOf(columns, preview, answered);
   const change = (index: number, part: Partial<ColumnReading>) =>
     setColumns((all) => all.map((one) => (one.index === index ? { ...one, ...part } : one)));
 
@@ -149,12 +149,12 @@ function withRecipe(columns: ColumnReading[], recipe: Recipe | null): ColumnRead
 function signsOf(
   columns: readonly ColumnReading[],
   preview: Preview,
-  answered: (index: number) => boolean,
+  answered: readonly number[],
 ): ReadingForm['signs'] {
   return columns
     .filter((one) => one.role === 'battery_current')
     .map((column) => {
       const raw = preview.signs[column.index] ?? 'unclear';
-      return { column, sign: column.invert ? FLIPPED[raw] : raw, answered: answered(column.index) };
+      return { column, sign: column.invert ? FLIPPED[raw] : raw, answered: answered.includes(column.index) };
     });
 }
