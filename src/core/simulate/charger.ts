@@ -1,4 +1,4 @@
-/** A three-stage charger: bulk, absorption, float, with a timer, a tail or both, temperature compensation and rebulk. */
+/** A three-stage charger: bulk, absorption, float, with a timer, a tail or both, temperature compensation, rebulk and equalisation. */
 
 import { solveRising } from '../quantity/numbers';
 import type { ReportedStage } from '../log/channels';
@@ -18,6 +18,8 @@ export interface ChargerSpec {
   rebulkV: number;
   /** Ohms between the charger's terminals and the battery. */
   pathOhms: number;
+  /** An equalisation is due at these moments, epoch ms, and begins with the next float: so long from its begin, whatever was reached. */
+  equalise?: { volts: number; minutes: number; dueAt: readonly number[] };
 }
 
 export interface ChargerState {
@@ -25,6 +27,9 @@ export interface ChargerState {
   absorbedSeconds: number;
   lowSeconds: number;
   awaySeconds: number;
+  /** How many of the due equalisations have been begun, and for how long the present one has run. */
+  equalised: number;
+  equalisingSeconds: number;
 }
 
 export interface Bus {
@@ -47,6 +52,8 @@ export const restingCharger = (): ChargerState => ({
   absorbedSeconds: 0,
   lowSeconds: 0,
   awaySeconds: 1e9,
+  equalised: 0,
+  equalisingSeconds: 0,
 });
 
 /** Solves the bus for one moment: the charger gives what holds its target, or all it has. */
@@ -73,23 +80,50 @@ export function drive(spec: ChargerSpec, target: number, capableAmps: number, bu
   };
 }
 
+/** What a charger would hold now, and with how much: 0 V when its source is away. */
+export interface Aim {
+  spec: ChargerSpec;
+  target: number;
+  capableAmps: number;
+}
+
+/** Several chargers on one bus: each gives what holds its own terminals at its target, or all it has, or nothing. */
+export function driveTogether(aims: readonly Aim[], bus: Bus): ChargerOutput[] {
+  if (aims.length === 1) return [drive(aims[0]!.spec, aims[0]!.target, aims[0]!.capableAmps, bus)];
+  const idle = bus.voltsAt(-bus.loadAmps);
+  const given = ({ spec, target, capableAmps }: Aim, volts: number) =>
+    Math.min(capableAmps, Math.max(0, (target - volts) / Math.max(1e-4, spec.pathOhms)));
+  const excess = (volts: number) =>
+    bus.ampsAt(volts) + bus.loadAmps - aims.reduce((sum, aim) => sum + given(aim, volts), 0);
+  const highest = Math.max(idle, ...aims.map((aim) => aim.target));
+  const volts = solveRising(excess, 0, idle, highest);
+  return aims.map((aim) => {
+    const amps = given(aim, volts);
+    return {
+      batteryVolts: volts,
+      terminalVolts: volts + amps * aim.spec.pathOhms,
+      amps,
+      regulating: amps > 0 && amps < aim.capableAmps * (1 - 1e-6),
+    };
+  });
+}
+
 /**
- * One step of the charger.
- * @param capableAmps what sun, mains or engine let it give now; 0 when the source is away. @param celsius its sensor.
+ * What the charger aims at in this step, and its stage with it.
+ * @param capableAmps what sun, mains or engine let it give now; 0 when the source is away. @param celsius its sensor. @param ms now
  */
-export function runCharger(
+export function aim(
   spec: ChargerSpec,
   state: ChargerState,
   seconds: number,
   capableAmps: number,
   celsius: number,
-  bus: Bus,
-): ChargerOutput {
-  const shift = spec.compensationVPerC * (celsius - 25);
+  ms = 0,
+): Aim {
   if (capableAmps < 0.004 * spec.ratedA) {
     state.awaySeconds += seconds;
     state.stage = 'off';
-    return drive(spec, 0, 0, bus);
+    return { spec, target: 0, capableAmps: 0 };
   }
   if (state.stage === 'off') {
     // A source that was away for long starts a new charge; a short dip goes on where it was.
@@ -97,8 +131,29 @@ export function runCharger(
     state.stage = state.absorbedSeconds >= spec.absorptionMinutes * 60 ? 'float' : 'bulk';
   }
   state.awaySeconds = 0;
-  const target = (state.stage === 'float' ? spec.floatV : spec.absorptionV) + shift;
-  const output = drive(spec, target, capableAmps, bus);
+  const due = spec.equalise?.dueAt[state.equalised];
+  if (state.stage === 'float' && due !== undefined && ms >= due) {
+    state.stage = 'equalise';
+    state.equalised++;
+    state.equalisingSeconds = 0;
+  }
+  const volts =
+    state.stage === 'equalise'
+      ? spec.equalise!.volts
+      : state.stage === 'float'
+        ? spec.floatV
+        : spec.absorptionV;
+  return { spec, target: volts + spec.compensationVPerC * (celsius - 25), capableAmps };
+}
+
+/** What the charger makes of how the step went. */
+export function settle(
+  { spec, target, capableAmps }: Aim,
+  state: ChargerState,
+  seconds: number,
+  output: ChargerOutput,
+): void {
+  if (capableAmps === 0) return;
   if (state.stage === 'bulk' && output.regulating) state.stage = 'absorption';
   else if (state.stage === 'absorption') {
     if (output.regulating) state.absorbedSeconds += seconds;
@@ -108,13 +163,31 @@ export function runCharger(
       state.stage = 'float';
       state.absorbedSeconds = spec.absorptionMinutes * 60;
     }
+  } else if (state.stage === 'equalise') {
+    state.equalisingSeconds += seconds;
+    if (state.equalisingSeconds >= spec.equalise!.minutes * 60) state.stage = 'float';
   } else if (state.stage === 'float') {
-    state.lowSeconds = output.terminalVolts < spec.rebulkV + shift ? state.lowSeconds + seconds : 0;
+    const rebulk = spec.rebulkV + (target - spec.floatV);
+    state.lowSeconds = output.terminalVolts < rebulk ? state.lowSeconds + seconds : 0;
     if (state.lowSeconds > 600) {
       state.stage = 'bulk';
       state.absorbedSeconds = 0;
       state.lowSeconds = 0;
     }
   }
+}
+
+/** One step of a charger that has the bus to itself. */
+export function runCharger(
+  spec: ChargerSpec,
+  state: ChargerState,
+  seconds: number,
+  capableAmps: number,
+  celsius: number,
+  bus: Bus,
+): ChargerOutput {
+  const aimed = aim(spec, state, seconds, capableAmps, celsius);
+  const output = drive(spec, aimed.target, aimed.capableAmps, bus);
+  settle(aimed, state, seconds, output);
   return output;
 }

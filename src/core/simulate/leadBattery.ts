@@ -12,6 +12,7 @@
 
 import { clamp, solveRising } from '../quantity/numbers';
 import { leadCapacityShare } from '../system/capacityTemperature';
+import type { Battery } from './battery';
 
 export interface LeadBatterySpec {
   /** Ah that the battery truly holds at 25 °C and the 20-hour rate. */
@@ -55,19 +56,10 @@ const GAS_AMPS = 0.0003;
 const GAS_PER_VOLT = 11;
 const GAS_PER_C = 0.06;
 
-export interface LeadBattery {
-  state: LeadBatteryState;
-  /** True state of charge, 0 to 1. */
-  charge(): number;
-  /** A into the battery at a terminal voltage of the whole bank. Rises with voltage. */
-  ampsAt(volts: number): number;
-  /** Terminal voltage at a current into the battery. */
-  voltsAt(amps: number): number;
-  /** Moves on by `seconds` at a terminal voltage and current. @param ambient °C */
-  step(seconds: number, volts: number, amps: number, ambient: number): void;
-}
-
-export function leadBattery(spec: LeadBatterySpec, start: LeadBatteryState): LeadBattery {
+export function leadBattery(
+  spec: LeadBatterySpec,
+  start: LeadBatteryState,
+): Battery & { state: LeadBatteryState } {
   const state = { ...start };
   const { capacityAh, cells, availableShare: share } = spec;
   const exchange = (share * (1 - share)) / spec.levelHours;

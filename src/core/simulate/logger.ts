@@ -1,7 +1,7 @@
 /** What a logger makes of the truth: its own sampling, gain, offset, noise, quantum, headings and clock format. */
 
 import { DAY, MINUTE } from '../quantity/span';
-import { type Channel, REPORTED_STAGES, type Series } from '../log/channels';
+import { type Channel, REPORTED_STAGES, type ReportedStage, type Series } from '../log/channels';
 import { zoneOffsetMinutes } from '../log/localTime';
 import type { Random } from './random';
 
@@ -14,14 +14,24 @@ export interface LoggedColumn {
   noise?: number;
   gain?: number;
   offset?: number;
+  /** How the device calls its stages. */
+  words?: Partial<Record<ReportedStage, string>>;
 }
 
 export interface LoggerSpec {
   everySeconds: number;
   timeHeading: string;
-  /** 'utc' writes RFC 3339; 'local' the site's clock as 2026-09-21 06:30:00; 'local-dmy' as 21/09/2026 06:30. */
-  timeStyle: 'utc' | 'local' | 'local-dmy';
+  /** Heading of the time of day, where date and time stand in two columns. */
+  clockHeading?: string;
+  /**
+   * 'utc' writes RFC 3339; 'epoch' seconds since 1970; on the site's clock 'local' writes 2026-09-21 06:30:00, 'local-dmy' 21/09/2026
+   * 06:30, 'local-12h' 9/21/2026 6:30:00 AM, 'local-two' 21.09.2026 and 06:30:00 in two columns.
+   */
+  timeStyle: 'utc' | 'epoch' | 'local' | 'local-dmy' | 'local-12h' | 'local-two';
   timeZone: string;
+  /** How far its clock is ahead, and what it gains a day, s. */
+  clockAheadSeconds?: number;
+  clockGainsPerDay?: number;
   delimiter: ',' | ';' | '\t';
   decimalChar: '.' | ',';
   preamble?: string[];
@@ -36,7 +46,11 @@ export function writeLog(truth: Series, spec: LoggerSpec, random: Random): strin
   const stride = Math.max(1, Math.round((spec.everySeconds * 1000) / (time[1]! - time[0]!)));
   const lines = [
     ...(spec.preamble ?? []),
-    [spec.timeHeading, ...spec.columns.map((c) => c.heading)].join(spec.delimiter),
+    [
+      spec.timeHeading,
+      ...(spec.clockHeading ? [spec.clockHeading] : []),
+      ...spec.columns.map((c) => c.heading),
+    ].join(spec.delimiter),
   ];
   let silentUntil = -Infinity;
   for (let i = 0; i < time.length; i += stride) {
@@ -46,13 +60,20 @@ export function writeLog(truth: Series, spec: LoggerSpec, random: Random): strin
     const cells = spec.columns.map((column) =>
       cellOf(truth.channels[column.channel]![i]!, column, spec, random),
     );
-    lines.push([timeText(ms, spec), ...cells].join(spec.delimiter));
+    const shown =
+      ms +
+      1000 * (spec.clockAheadSeconds ?? 0) +
+      ((ms - time[0]!) / DAY) * 1000 * (spec.clockGainsPerDay ?? 0);
+    lines.push([...timeText(shown, spec), ...cells].join(spec.delimiter));
   }
   return lines.join('\n') + '\n';
 }
 
 function cellOf(value: number, column: LoggedColumn, spec: LoggerSpec, random: Random): string {
-  if (column.channel === 'source_stage') return REPORTED_STAGES[value] ?? '';
+  if (column.channel === 'source_stage') {
+    const stage = REPORTED_STAGES[value];
+    return stage ? (column.words?.[stage] ?? stage) : '';
+  }
   if (value !== value) return '';
   const measured =
     value * (column.gain ?? 1) + (column.offset ?? 0) + (column.noise ? random.normal(0, column.noise) : 0);
@@ -65,15 +86,25 @@ function cellOf(value: number, column: LoggedColumn, spec: LoggerSpec, random: R
 
 const two = (value: number): string => (value < 10 ? `0${value}` : String(value));
 
-function timeText(ms: number, spec: LoggerSpec): string {
+/** One cell, or two where date and time stand apart. */
+function timeText(ms: number, spec: LoggerSpec): string[] {
+  if (spec.timeStyle === 'epoch') return [String(Math.floor(ms / 1000))];
   const local = spec.timeStyle === 'utc' ? ms : ms + zoneOffsetMinutes(spec.timeZone, ms) * MINUTE;
   const date = new Date(local);
-  const day = [date.getUTCFullYear(), two(date.getUTCMonth() + 1), two(date.getUTCDate())];
+  const [year, month, day] = [date.getUTCFullYear(), date.getUTCMonth() + 1, date.getUTCDate()];
   const minutes = Math.floor((local % DAY) / MINUTE);
-  const clock = `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
+  const [hour, minute] = [Math.floor(minutes / 60), two(minutes % 60)];
   const seconds = two(Math.floor((local % MINUTE) / 1000));
-  if (spec.timeStyle === 'local-dmy') return `${day.reverse().join('/')} ${clock}`;
-  return spec.timeStyle === 'utc'
-    ? `${day.join('-')}T${clock}:${seconds}Z`
-    : `${day.join('-')} ${clock}:${seconds}`;
+  switch (spec.timeStyle) {
+    case 'utc':
+      return [`${year}-${two(month)}-${two(day)}T${two(hour)}:${minute}:${seconds}Z`];
+    case 'local':
+      return [`${year}-${two(month)}-${two(day)} ${two(hour)}:${minute}:${seconds}`];
+    case 'local-dmy':
+      return [`${two(day)}/${two(month)}/${year} ${two(hour)}:${minute}`];
+    case 'local-12h':
+      return [`${month}/${day}/${year} ${hour % 12 || 12}:${minute}:${seconds} ${hour < 12 ? 'AM' : 'PM'}`];
+    case 'local-two':
+      return [`${two(day)}.${two(month)}.${year}`, `${two(hour)}:${minute}:${seconds}`];
+  }
 }

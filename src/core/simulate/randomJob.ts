@@ -103,33 +103,41 @@ function drawJob(fault: Fault, random: Random): RandomJob {
         levelHours: random.uniform(0.5, 1.2),
       },
       startCharge: fault === 'none' ? random.uniform(0.7, 0.98) : random.uniform(0.45, 0.9),
-      charger: {
-        id: 'charger',
-        ratedA,
-        absorptionV,
-        floatV,
-        compensationVPerC: (compensation * cells) / 1000,
-        absorptionMinutes,
-        tailA: usesTail ? (tailPercent / 100) * capacity + meanLoad : undefined,
-        rebulkV: 12.6 * blocks,
-        pathOhms: random.uniform(0.001, 0.004) * blocks,
-      },
+      chargers: [
+        {
+          id: 'charger',
+          ratedA,
+          absorptionV,
+          floatV,
+          compensationVPerC: (compensation * cells) / 1000,
+          absorptionMinutes,
+          tailA: usesTail ? (tailPercent / 100) * capacity + meanLoad : undefined,
+          rebulkV: 12.6 * blocks,
+          pathOhms: random.uniform(0.001, 0.004) * blocks,
+          capableAmps: solar
+            ? (_, sun) => Math.min(ratedA, 1.1 * ratedA * sun)
+            : (ms) => (isAway(ms) ? 0 : ratedA),
+          inputVolts: (ms, sun) =>
+            solar ? (sun > 0.003 ? 18 * blocks + 3 * sun : 0.3) : isAway(ms) ? 0 : 230,
+        },
+      ],
       climate,
-      capableAmps: solar
-        ? (_, sun) => Math.min(ratedA, 1.1 * ratedA * sun)
-        : (ms) => (isAway(ms) ? 0 : ratedA),
-      loadAmps: (ms) => {
-        const base = meanLoad * (!solar && isAway(ms) ? nightLoad : solar ? 1 : 0.5);
-        if (!pulse) return base;
-        // No pump or fan keeps step with a logger: each run of it begins at a moment of its own.
-        const turn = Math.floor(ms / pulse.every);
-        const start = ((turn * 2_654_435_761) % 1000) / 1000;
-        const within = (ms % pulse.every) / pulse.every;
-        return within >= start * (1 - pulse.share) && within < start * (1 - pulse.share) + pulse.share
-          ? (0.4 * base) / pulse.share + 0.6 * base
-          : 0.6 * base;
-      },
-      inputVolts: (ms, sun) => (solar ? (sun > 0.003 ? 18 * blocks + 3 * sun : 0.3) : isAway(ms) ? 0 : 230),
+      loads: [
+        {
+          id: 'load',
+          amps: (ms) => {
+            const base = meanLoad * (!solar && isAway(ms) ? nightLoad : solar ? 1 : 0.5);
+            if (!pulse) return base;
+            // No pump or fan keeps step with a logger: each run of it begins at a moment of its own.
+            const turn = Math.floor(ms / pulse.every);
+            const start = ((turn * 2_654_435_761) % 1000) / 1000;
+            const within = (ms % pulse.every) / pulse.every;
+            return within >= start * (1 - pulse.share) && within < start * (1 - pulse.share) + pulse.share
+              ? (0.4 * base) / pulse.share + 0.6 * base
+              : 0.6 * base;
+          },
+        },
+      ],
     },
     random,
   );

@@ -1,47 +1,79 @@
-/** A whole site simulated: battery, charger, weather, loads and monitor on one clock. What comes out is the truth, noiseless. */
+/** A whole site simulated: battery, chargers, weather, loads and monitor on one clock. What comes out is the truth, noiseless. */
 
 import type { KnownMonitor } from '../system/known';
-import { REPORTED_STAGES, type Series } from '../log/channels';
-import { runCharger, restingCharger, type ChargerSpec } from './charger';
+import { type Channel, REPORTED_STAGES, type Series } from '../log/channels';
+import type { Battery } from './battery';
+import { aim, type ChargerSpec, driveTogether, restingCharger, settle } from './charger';
 import { leadBattery, type LeadBatterySpec } from './leadBattery';
+import { lithiumBattery, type LithiumBatterySpec } from './lithiumBattery';
 import { countStep } from './monitor';
 import type { Random } from './random';
 import { weather, type Climate } from './weather';
+
+export interface SiteCharger extends ChargerSpec {
+  /** Most that the source could give at a moment, A, from the sun (0 to 1). */
+  capableAmps(ms: number, sun: number): number;
+  /** V behind the source when it is there: panel or mains. */
+  inputVolts(ms: number, sun: number, amps: number): number;
+}
+
+export interface SiteLoad {
+  id: string;
+  /** What it draws while it is on, A. */
+  amps(ms: number, random: Random): number;
+  /** Between battery and load. */
+  pathOhms?: number;
+  /** It drops out below this, at its own terminals, and comes back when the battery is above the other. */
+  cutoffV?: number;
+  /** After it has been below for so long in all, s, without a minute above. */
+  cutoffSeconds?: number;
+  reconnectV?: number;
+  /** It drops out and comes back by the monitor's reading. */
+  cutoffPercent?: number;
+  reconnectPercent?: number;
+}
 
 export interface SiteSpec {
   from: number;
   days: number;
   /** Step of the simulation, s. */
   stepSeconds: number;
-  battery: LeadBatterySpec;
+  battery: LeadBatterySpec | LithiumBatterySpec;
   startCharge: number;
-  charger: ChargerSpec;
+  chargers: readonly SiteCharger[];
   climate: Climate;
-  /** Most that the source could give at a moment, A, from the sun (0 to 1). */
-  capableAmps(ms: number, sun: number): number;
-  loadAmps(ms: number, random: Random): number;
+  loads: readonly SiteLoad[];
   monitor?: KnownMonitor | undefined;
   startReading?: number | undefined;
-  /** V behind the source when it is there: panel or mains. */
-  inputVolts(ms: number, sun: number, amps: number): number;
+  /** Chargers and loads that bypass the monitor. */
+  uncounted?: readonly string[];
 }
 
-/** Every channel of the site at every step, exact. `soc` is what the monitor reads; `true_soc` what the battery holds, %. */
+type Columns = Partial<Record<Channel, Float32Array>>;
+
+/** Every channel of the site at every step, exact. `soc` is what the monitor reads; `trueCharge` what the battery holds, %. */
 export interface Truth {
+  /** The battery, the first charger, all loads together. */
   series: Series;
+  /** What each device sees where that is something else: chargers and loads their own, the monitor what passes it, the BMS its cells. */
+  of: Record<string, Columns>;
   trueCharge: Float32Array;
 }
+
+/** The truth as one device could log it. */
+export const seenBy = ({ series, of }: Truth, device: string): Series => ({
+  ...series,
+  channels: { ...series.channels, ...of[device] },
+});
 
 export function runSite(spec: SiteSpec, random: Random): Truth {
   const count = Math.floor((spec.days * 86_400) / spec.stepSeconds);
   const sky = weather(spec.climate, random);
-  const battery = leadBattery(spec.battery, {
-    available: spec.startCharge,
-    bound: spec.startCharge,
-    celsius: sky.airC(spec.from),
-  });
-  const charger = restingCharger();
+  const battery = batteryOf(spec, sky.airC(spec.from));
+  const chargers = spec.chargers.map((charger) => ({ spec: charger, state: restingCharger() }));
+  const loads = spec.loads.map((load) => ({ ...load, on: true, low: 0, fine: 0 }));
   const reading = { percent: spec.startReading ?? 100 * spec.startCharge, heldSeconds: 0 };
+  const passes = (id: string) => !(spec.uncounted ?? []).includes(id);
   const column = () => new Float32Array(count);
   const time = new Float64Array(count);
   const channels = {
@@ -50,42 +82,135 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
     battery_temperature: column(),
     ambient_temperature: column(),
     soc: column(),
+    load_current: column(),
+  };
+  const ofCharger = chargers.map(() => ({
     source_voltage: column(),
     source_current: column(),
     source_stage: column(),
     source_input_voltage: column(),
-    load_current: column(),
-  };
+    source_available: column(),
+  }));
+  const ofLoad = loads.map(() => ({ load_voltage: column(), load_current: column() }));
+  const ofMonitor = { battery_current: column() };
+  const ofBms = bmsColumns(battery, count);
   const trueCharge = column();
 
   for (let i = 0; i < count; i++) {
     const ms = spec.from + i * spec.stepSeconds * 1000;
     const sun = sky.sun(ms);
     const ambient = sky.airC(ms);
-    const loadAmps = spec.loadAmps(ms, random);
-    const output = runCharger(
-      spec.charger,
-      charger,
-      spec.stepSeconds,
-      spec.capableAmps(ms, sun),
-      battery.state.celsius,
-      { loadAmps, ampsAt: battery.ampsAt, voltsAt: battery.voltsAt },
+    const drawn = loads.map((load) => (load.on ? load.amps(ms, random) : 0));
+    const loadAmps = drawn.reduce((a, b) => a + b, 0);
+    const aims = chargers.map(({ spec: charger, state }) =>
+      aim(charger, state, spec.stepSeconds, charger.capableAmps(ms, sun), battery.state.celsius, ms),
     );
-    const batteryAmps = output.amps - loadAmps;
+    const outputs = driveTogether(aims, { loadAmps, ampsAt: battery.ampsAt, voltsAt: battery.voltsAt });
+    outputs.forEach((output, k) => settle(aims[k]!, chargers[k]!.state, spec.stepSeconds, output));
+    const volts = outputs[0]!.batteryVolts;
+    const given = outputs.reduce((sum, output) => sum + output.amps, 0);
+    // A battery that is switched off gives nothing: what is on is then fed by the chargers alone, or not at all.
+    const dead = volts <= 0;
+    const batteryAmps = dead ? 0 : given - loadAmps;
     time[i] = ms;
-    channels.battery_voltage[i] = output.batteryVolts;
+    channels.battery_voltage[i] = volts;
     channels.battery_current[i] = batteryAmps;
     channels.battery_temperature[i] = battery.state.celsius;
     channels.ambient_temperature[i] = ambient;
-    channels.source_voltage[i] = output.terminalVolts;
-    channels.source_current[i] = output.amps;
-    channels.source_stage[i] = REPORTED_STAGES.indexOf(charger.stage);
-    channels.source_input_voltage[i] = spec.inputVolts(ms, sun, output.amps);
-    channels.load_current[i] = loadAmps;
-    if (spec.monitor) countStep(spec.monitor, reading, spec.stepSeconds, output.batteryVolts, batteryAmps);
+    channels.load_current[i] = dead ? 0 : loadAmps;
+    outputs.forEach((output, k) => {
+      const columns = ofCharger[k]!;
+      const capable = aims[k]!.capableAmps;
+      columns.source_voltage[i] = output.terminalVolts;
+      columns.source_current[i] = output.amps;
+      columns.source_stage[i] = REPORTED_STAGES.indexOf(chargers[k]!.state.stage);
+      columns.source_input_voltage[i] = spec.chargers[k]!.inputVolts(ms, sun, output.amps);
+      columns.source_available[i] = capable > 0 ? 1 : 0;
+    });
+    loads.forEach((load, k) => {
+      const amps = dead ? 0 : drawn[k]!;
+      const atLoad = volts - amps * (load.pathOhms ?? 0);
+      ofLoad[k]!.load_voltage[i] = Math.max(0, atLoad);
+      ofLoad[k]!.load_current[i] = amps;
+      switchLoad(load, spec.stepSeconds, atLoad, volts, reading.percent);
+    });
+    const bypass =
+      outputs.reduce((sum, output, k) => sum + (passes(spec.chargers[k]!.id) ? 0 : output.amps), 0) -
+      loads.reduce((sum, load, k) => sum + (passes(load.id) || dead ? 0 : drawn[k]!), 0);
+    ofMonitor.battery_current[i] = batteryAmps - bypass;
+    if (spec.monitor) countStep(spec.monitor, reading, spec.stepSeconds, volts, batteryAmps - bypass);
     channels.soc[i] = reading.percent;
-    battery.step(spec.stepSeconds, output.batteryVolts, batteryAmps, ambient);
+    ofBms?.take(i, batteryAmps);
+    battery.step(spec.stepSeconds, volts, batteryAmps, ambient);
     trueCharge[i] = 100 * battery.charge();
   }
-  return { series: { device: 'truth', time, channels }, trueCharge };
+  const of: Truth['of'] = { monitor: ofMonitor };
+  chargers.forEach(({ spec: { id } }, k) => (of[id] = ofCharger[k]!));
+  loads.forEach(({ id }, k) => (of[id] = ofLoad[k]!));
+  if (ofBms) of.bms = { ...ofBms.columns, soc: trueCharge };
+  return { series: { device: 'truth', time, channels: { ...channels, ...ofCharger[0] } }, of, trueCharge };
+}
+
+const batteryOf = ({ battery, startCharge }: SiteSpec, celsius: number): Battery =>
+  'kind' in battery
+    ? lithiumBattery(battery)
+    : leadBattery(battery, { available: startCharge, bound: startCharge, celsius });
+
+interface SwitchedLoad extends SiteLoad {
+  on: boolean;
+  /** Seconds below the cut-off, and since it was last below. */
+  low: number;
+  fine: number;
+}
+
+function switchLoad(
+  load: SwitchedLoad,
+  seconds: number,
+  atLoad: number,
+  volts: number,
+  percent: number,
+): void {
+  const { cutoffV, cutoffSeconds = 0, reconnectV, cutoffPercent, reconnectPercent } = load;
+  if (load.on) {
+    if (cutoffV !== undefined && atLoad < cutoffV) {
+      load.low += seconds;
+      load.fine = 0;
+    } else {
+      load.fine += seconds;
+      if (load.fine > 60) load.low = 0;
+    }
+    const byVolts = load.low > cutoffSeconds;
+    if (byVolts || (cutoffPercent !== undefined && percent <= cutoffPercent)) load.on = false;
+    return;
+  }
+  load.fine += seconds;
+  load.on =
+    load.fine > 60 &&
+    (reconnectV === undefined || volts >= reconnectV) &&
+    (reconnectPercent === undefined || percent >= reconnectPercent);
+  if (load.on) load.low = 0;
+}
+
+/** What a BMS would log; null where cells are not simulated. */
+function bmsColumns(battery: Battery, count: number) {
+  const { cellVolts, packVolts, state } = battery;
+  if (!cellVolts || !packVolts) return null;
+  const cells = cellVolts(0).map(() => new Float32Array(count));
+  const pack = new Float32Array(count);
+  const allowed = { charge: new Float32Array(count), discharge: new Float32Array(count) };
+  const columns: Columns = {
+    battery_voltage: pack,
+    bms_charge_allowed: allowed.charge,
+    bms_discharge_allowed: allowed.discharge,
+  };
+  cells.forEach((values, k) => (columns[`cell_${String(k + 1).padStart(2, '0')}_voltage`] = values));
+  return {
+    columns,
+    take(i: number, amps: number) {
+      cellVolts(amps).forEach((volts, k) => (cells[k]![i] = volts));
+      pack[i] = packVolts(amps);
+      allowed.charge[i] = state.chargeAllowed ? 1 : 0;
+      allowed.discharge[i] = state.dischargeAllowed ? 1 : 0;
+    },
+  };
 }

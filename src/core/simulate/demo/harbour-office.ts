@@ -1,13 +1,9 @@
 /** Story: in good order. Mains by day, clock and bells on the battery by night. */
 
-import { DAY, HOUR } from '../../quantity/span';
+import { HOUR } from '../../quantity/span';
 import type { KnownMonitor } from '../../system/known';
 import { usualLeadBattery } from '../leadBattery';
-import { type DemoSystem, ISLANDS, START, ZONE } from './demoSystem';
-
-const hourInRome = (ms: number): number => ((ms + 2 * HOUR) % DAY) / HOUR;
-/** The islands' generator rests from 23:00 to 05:00. */
-const islandMains = (ms: number): boolean => hourInRome(ms) >= 5 && hourInRome(ms) < 23;
+import { type DemoSystem, hourInRome, ISLANDS, islandMains, START, ZONE } from './demoSystem';
 
 /** As it is set, and as it counts. */
 const monitor: KnownMonitor = {
@@ -91,28 +87,35 @@ export const harbourOffice: DemoSystem = {
       stepSeconds: 30,
       battery: usualLeadBattery(121, 12),
       startCharge: 0.99,
-      charger: {
-        id: 'mains',
-        ratedA: 15,
-        absorptionV: 28.2,
-        floatV: 27.4,
-        compensationVPerC: -0.048,
-        absorptionMinutes: 480,
-        tailA: 2.4,
-        rebulkV: 25.6,
-        pathOhms: 0.002,
-      },
+      chargers: [
+        {
+          id: 'mains',
+          ratedA: 15,
+          absorptionV: 28.2,
+          floatV: 27.4,
+          compensationVPerC: -0.048,
+          absorptionMinutes: 480,
+          tailA: 2.4,
+          rebulkV: 25.6,
+          pathOhms: 0.002,
+          capableAmps: (ms) => (islandMains(ms) ? 15 : 0),
+          inputVolts: (ms) => (islandMains(ms) ? 229 : 0),
+        },
+      ],
       climate: { ...ISLANDS, meanC: 21, dailyC: 1.5, clear: 0.6, mixed: 0.3 },
-      capableAmps: (ms) => (islandMains(ms) ? 15 : 0),
-      loadAmps: (ms, random) => {
-        const onTheHour = ms % HOUR < 60_000;
-        return (
-          (onTheHour ? 11 : 1.1) +
-          Math.abs(random.normal(0, 0.03)) +
-          (hourInRome(ms) < 5 || hourInRome(ms) > 20 ? 2.4 : 0)
-        );
-      },
-      inputVolts: (ms) => (islandMains(ms) ? 229 : 0),
+      loads: [
+        {
+          id: 'clock',
+          amps: (ms, random) => {
+            const onTheHour = ms % HOUR < 60_000;
+            return (
+              (onTheHour ? 11 : 1.1) +
+              Math.abs(random.normal(0, 0.03)) +
+              (hourInRome(ms) < 5 || hourInRome(ms) > 20 ? 2.4 : 0)
+            );
+          },
+        },
+      ],
       monitor,
     },
     loggers: [

@@ -7,7 +7,7 @@ import type { KnownSystem } from '../../system/known';
 import type { Job } from '../../system/schema';
 import { writeLog } from '../logger';
 import { seededRandom } from '../random';
-import { runSite, type Truth } from '../site';
+import { runSite, seenBy, type Truth } from '../site';
 import type { DemoSystem, Simulated } from './demoSystem';
 import { ferryLamps } from './ferry-lamps';
 import { fogHorn } from './fog-horn';
@@ -51,10 +51,9 @@ export function demoSystem(slug: string): DemoSystem {
   return found;
 }
 
-/** A demo system with what its logs are made from. @throws when there is no such system, or it has no logs */
+/** A demo system with what its logs are made from. @throws when there is no such system */
 export function demoSite(slug: string): DemoSystem & Simulated {
   const found = demoSystem(slug);
-  if (!found.simulated) throw new Error(`The demo system "${slug}" has no logs.`);
   return { ...found, ...found.simulated };
 }
 
@@ -67,8 +66,7 @@ export function demoTruth(slug: string): Truth {
 /** A demo job with its logs, the same every time. @throws when there is no such system */
 export function demoJob(slug: string): DemoJob {
   const { system, job, simulated } = demoSystem(slug);
-  if (!simulated) return { slug, system, job, logs: [] };
-  const { series } = demoTruth(slug);
+  const truth = demoTruth(slug);
   const random = seededRandom(simulated.seed + 1000);
   return {
     slug,
@@ -77,7 +75,7 @@ export function demoJob(slug: string): DemoJob {
     logs: simulated.loggers.map((spec) => ({
       path: spec.path,
       device: spec.device,
-      text: writeLog(series, spec, random),
+      text: writeLog(seenBy(truth, spec.device), spec, random),
     })),
   };
 }

@@ -1,6 +1,21 @@
 /** Story: the rectifier's equalisation is set below the voltage that the flooded cells need, so no attempt ever counts; compensation is off. */
 
-import { type DemoSystem, ZONE } from './demoSystem';
+import type { KnownMonitor } from '../../system/known';
+import { usualLeadBattery } from '../leadBattery';
+import { type DemoSystem, hourInRome, ISLANDS, islandMains, START, ZONE } from './demoSystem';
+
+/** As it is set, and as it counts. */
+const monitor: KnownMonitor = {
+  method: 'shunt',
+  capacityAh: 400,
+  chargedV: 26.8,
+  tailPercent: 4,
+  detectionMinutes: 3,
+  efficiencyPercent: 84,
+  peukert: 1.25,
+  floorPercent: 50,
+  thresholdA: 0.2,
+};
 
 export const seismicVault: DemoSystem = {
   slug: 'seismic-vault',
@@ -54,17 +69,7 @@ export const seismicVault: DemoSystem = {
         conductor: { metres: 4, squareMm: 25 },
       },
     ],
-    monitor: {
-      method: 'shunt',
-      capacityAh: 400,
-      chargedV: 26.8,
-      tailPercent: 4,
-      detectionMinutes: 3,
-      efficiencyPercent: 84,
-      peukert: 1.25,
-      floorPercent: 50,
-      thresholdA: 0.2,
-    },
+    monitor,
     loads: [
       {
         id: 'instruments',
@@ -80,5 +85,90 @@ export const seismicVault: DemoSystem = {
     ],
     site: { coldestC: 7, warmestC: 19, airflow: 3 },
     schools: { resync: 'weekly', gravity: 'ieee' },
+  },
+  simulated: {
+    seed: 23,
+    site: {
+      from: START,
+      days: 27,
+      stepSeconds: 30,
+      battery: { ...usualLeadBattery(388, 12), gassing: 1.5, resistance: 1.2 },
+      startCharge: 0.9,
+      chargers: [
+        {
+          id: 'rectifier',
+          ratedA: 50,
+          absorptionV: 28.8,
+          floatV: 27.2,
+          compensationVPerC: 0,
+          absorptionMinutes: 360,
+          tailA: 8,
+          rebulkV: 25.4,
+          pathOhms: 0.003,
+          // The one attempt of the quarter: an hour at a voltage that the cells hardly notice.
+          equalise: { volts: 29.6, minutes: 60, dueAt: [START + 12 * 86_400_000] },
+          capableAmps: (ms) => (islandMains(ms) ? 50 : 0),
+          inputVolts: (ms) => (islandMains(ms) ? 231 : 0),
+        },
+      ],
+      climate: { ...ISLANDS, meanC: 12, dailyC: 1.5, clear: 0.5, mixed: 0.3 },
+      loads: [
+        {
+          id: 'instruments',
+          amps: (ms, random) => (hourInRome(ms) % 6 < 0.5 ? 9 : 5.8) + random.normal(0, 0.05),
+        },
+      ],
+      monitor,
+      startReading: 88,
+    },
+    loggers: [
+      {
+        path: 'logs/rectifier.csv',
+        device: 'rectifier',
+        everySeconds: 60,
+        timeHeading: 'Timestamp',
+        timeStyle: 'local-12h',
+        timeZone: ZONE,
+        // Set by a wrist watch: four minutes ahead.
+        clockAheadSeconds: 250,
+        delimiter: ',',
+        decimalChar: '.',
+        preamble: ['Rectifier history', 'Plant: vault'],
+        columns: [
+          { heading: 'DC output (V)', channel: 'source_voltage', quantum: 0.01, noise: 0.008 },
+          { heading: 'DC output (A)', channel: 'source_current', quantum: 0.1, noise: 0.08 },
+          { heading: 'Mains (V)', channel: 'source_input_voltage', quantum: 1, noise: 1.2 },
+          {
+            heading: 'Battery temperature (°F)',
+            channel: 'battery_temperature',
+            scale: 5 / 9,
+            offset: 160 / 9,
+            quantum: 5 / 9,
+            noise: 0.1,
+          },
+          {
+            heading: 'Mode',
+            channel: 'source_stage',
+            quantum: 1,
+            words: { equalise: 'equalize', off: 'standby' },
+          },
+        ],
+      },
+      {
+        path: 'logs/vault-monitor.csv',
+        device: 'monitor',
+        everySeconds: 120,
+        timeHeading: 'utc',
+        timeStyle: 'epoch',
+        timeZone: 'UTC',
+        delimiter: ';',
+        decimalChar: '.',
+        columns: [
+          { heading: 'Vbatt', channel: 'battery_voltage', quantum: 0.01, noise: 0.005 },
+          { heading: 'Ibatt', channel: 'battery_current', quantum: 0.1, noise: 0.06 },
+          { heading: 'SoC %', channel: 'soc', quantum: 0.5 },
+        ],
+      },
+    ],
   },
 };
