@@ -37,6 +37,8 @@ export interface Stage extends Span {
   usualSourceAmps: number;
   /** True when `endAmps` is what the battery took, without loads. */
   endAmpsAreBattery: boolean;
+  /** The BMS let no current in at its end: whatever the current says then, it is no tail. */
+  blocked: boolean;
   /** Charge into the battery (or from the source when the battery's is not logged), Ah. */
   ampHours: number;
   endedBy: EndedBy;
@@ -223,12 +225,18 @@ function stageOf(
     usualSourceAmps: median(known.map((cell) => view.amps[cell]!)),
     endAmpsAreBattery,
     ampHours: ampHoursIn(span, view, timeline),
+    blocked: isBlocked(ending, view),
     endedBy: 'unknown',
     heldMs: dips === 0 ? span.to - span.from : cells.length * grid.step,
     dips,
     tail: name === 'absorption' ? tailOf(known, view) : null,
     cutOff: first === 0 || last >= grid.count,
   };
+}
+
+/** Whether the BMS let nothing in at the end of a stage. */
+function isBlocked(ending: readonly number[], { allowed }: ChargeView): boolean {
+  return allowed !== null && median(ending.map((cell) => allowed[cell]!).filter((one) => one === one)) < 0.5;
 }
 
 /** The last five minutes of a stage without its very last cell, which may lie half beyond its end; at least one cell. */
@@ -291,6 +299,8 @@ function isFull(charge: Charge, system: KnownSystem): boolean {
   const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;
   return charge.stages.some((one, i) => {
     const amps = one.endedBy === 'source-lost' || one.endedBy === 'load' ? one.settledAmps : one.endAmps;
+    // No current because the BMS lets none in is no tail.
+    if (one.blocked) return false;
     if (one.stage === 'absorption') return percentOf(amps) <= fullTailPercent;
     const absorbed = charge.stages.slice(0, i).some((before) => before.stage === 'absorption');
     return (

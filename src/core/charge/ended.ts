@@ -26,7 +26,11 @@ export function whatEnded(
       if (stage.stage !== 'absorption') return;
       if (heldMs === 0) from = stage.from;
       heldMs += stage.heldMs;
-      if (next?.stage === 'float' && !charge.stages.some((one) => one.stage === 'absorption' && one.cutOff))
+      if (
+        next?.stage === 'float' &&
+        !stage.blocked &&
+        !charge.stages.some((one) => one.stage === 'absorption' && one.cutOff)
+      )
         decided.push({ stage, heldMs, elapsedMs: stage.to - from });
     });
   }

@@ -42,6 +42,7 @@ function viewOf({
     batteryAmps: drawnAmps,
     batteryVolts: null,
     celsius: null,
+    allowed: null,
     reported: null,
     blocks,
     voltNoise: Math.max(noise * blocks, quantum / Math.sqrt(12)),

@@ -4,6 +4,7 @@
  */
 
 import { median } from '../quantity/numbers';
+import { REPORTED_STAGES, type ReportedStage } from '../log/channels';
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
@@ -19,6 +20,8 @@ export interface Setpoint {
   hours: number;
   /** Different days on which it was held for at least ten minutes. */
   days: number;
+  /** What the charger itself mostly called it; null when it says nothing. */
+  called: ReportedStage | null;
 }
 
 export interface Setpoints {
@@ -62,7 +65,8 @@ export function findSetpoints(
         })
       : null;
 
-  const voltsPerC = celsius && isLead(bank.chemistry) ? sharpestSlope(view, cells, bank, source, celsius) : 0;
+  // Lithium asks for no compensation, but a charger on a lead profile does it all the same.
+  const voltsPerC = celsius ? sharpestSlope(view, cells, bank, source, celsius) : 0;
   const all = peaks(view, cells, voltsPerC);
   return { ...nameSetpoints(all, view, regulation, bank, source, voltsPerC), all, voltsPerC, celsius };
 }
@@ -147,9 +151,19 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
       ),
       hours: (members.length * view.grid.step) / 3_600_000,
       days: [...days.values()].filter((count) => count >= tenMinutes).length,
+      called: calledMostly(view, members),
     });
   }
   return found;
+}
+
+/** The stage that the charger reported for more than half of the cells. */
+function calledMostly({ reported }: ChargeView, cells: readonly number[]): ReportedStage | null {
+  if (!reported) return null;
+  const counts = new Map<number, number>();
+  for (const cell of cells) counts.set(reported[cell]!, (counts.get(reported[cell]!) ?? 0) + 1);
+  const [most] = [...counts].sort((a, b) => b[1] - a[1]);
+  return most && most[1] > cells.length / 2 ? (REPORTED_STAGES[most[0]] ?? null) : null;
 }
 
 /**
@@ -170,17 +184,23 @@ function nameSetpoints(
   const habits = all.filter((one) => one.days >= Math.min(2, mostDays) && one.days >= 0.2 * mostDays);
   const apart = 0.2 * view.blocks;
   const climbs = habits.map((one) => climbsInto(one, view, regulation, voltsPerC, bank.capacityAh));
-  const top = habits.findIndex((_, i) => climbs[i]! >= 1);
+  // What the charger itself calls float is none, whatever the battery does there.
+  const top = habits.findIndex((one, i) => climbs[i]! >= 1 && one.called !== 'float');
   if (top >= 0) {
     const absorption = habits[top]!;
     if (isToldFloat(absorption, view, source)) return { absorption: null, float: absorption };
-    const lower = habits.filter((one) => one.volts < absorption.volts - apart);
+    const lower = habits.filter((one) => one.volts < absorption.volts - apart && one.called !== 'absorption');
     const float = [...lower].sort((a, b) => b.hours - a.hours)[0] ?? null;
     return { absorption, float };
   }
   // Nothing was climbed into: the log only shows batteries being kept.
-  const only = [...habits].sort((a, b) => b.hours - a.hours)[0];
+  const byHours = [...habits].sort((a, b) => b.hours - a.hours);
+  const only = byHours[0];
   if (!only) return { absorption: null, float: null };
+  if (only.called === 'absorption' || only.called === 'float') {
+    const named = (stage: ReportedStage) => byHours.find((one) => one.called === stage) ?? null;
+    return { absorption: named('absorption'), float: named('float') };
+  }
   const told = source?.profile;
   const nearer =
     told?.floatV !== undefined &&

@@ -28,6 +28,8 @@ export interface ChargeView {
   batteryVolts: Float32Array | null;
   /** Battery temperature °C (ambient where there is nothing better), NaN in gaps; null when not logged. */
   celsius: Float32Array | null;
+  /** Whether the BMS lets the battery be charged, 0 or 1; null when nobody logged it. */
+  allowed: Float32Array | null;
   /** Stage numbers reported by the source itself, or null. */
   reported: Float32Array | null;
   /** 12 V blocks in series: multiplies all voltage tolerances. */
@@ -102,6 +104,7 @@ function viewOf(
         : onGrid(batteryLog, 'battery_current'),
     batteryVolts: voltLog && voltLog.device !== source ? onGrid(voltLog, 'battery_voltage') : null,
     celsius: onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
+    allowed: onGrid(anyLogWith(timeline, 'bms_charge_allowed'), 'bms_charge_allowed'),
     reported: series.channels.source_stage ? nearestOnGrid(series, grid) : null,
     blocks,
     voltNoise: Math.max(resolutionOf(volts).noise, 0.004 * blocks),

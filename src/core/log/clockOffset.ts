@@ -3,7 +3,7 @@
 import { median, theilSen } from '../quantity/numbers';
 import { DAY, HOUR, lengthOf, MINUTE, type Span } from '../quantity/span';
 import { type Series, spanOf } from './channels';
-import { firstAtOrAfter, type Grid, medianStep, toGrid } from './grid';
+import { firstAtOrAfter, gapLimit, type Grid, medianStep, toGrid } from './grid';
 
 export interface ClockOffset {
   /** To be added to the first time of `second` so that it agrees with `first`, ms. */
@@ -74,13 +74,15 @@ function heldTogether(
   const slower = Math.max(medianStep(first.time), medianStep(second.time));
   const at = (span: Span, step: number, shifts: readonly number[]) =>
     correlations(first.time, a, second.time, b, span, step, shifts);
+  const closely = (span: Span, step: number, shifts: readonly number[]) =>
+    correlationsBetween(first.time, a, second.time, b, span, step, shifts);
   const step = Math.max(COARSE, slower);
   const coarse = at(window, step, lags(-WIDEST, WIDEST, step));
   const rough = nearest(coarse);
   if (!rough) return null;
 
   const fine = Math.max(MINUTE, slower);
-  const near = at(window, fine, lags(rough.lag - 2 * step, rough.lag + 2 * step, fine));
+  const near = closely(window, fine, lags(rough.lag - 2 * step, rough.lag + 2 * step, fine / 2));
   const peak = best(near) ?? rough;
   const elsewhere = Math.max(
     0,
@@ -88,12 +90,12 @@ function heldTogether(
       .filter((point) => Math.abs(point.lag - peak.lag) > HOUR && !apartByDays(point.lag, peak.lag))
       .map((point) => point.r),
   );
-  const unshifted = at(window, fine, [0])[0]!.r;
+  const unshifted = closely(window, fine, [0])[0]!.r;
   const distinct = Math.max(0, peak.r - elsewhere);
   const middle = vertex(near, peak);
   const worth = Math.max(2 * MINUTE, 1.5 * slower);
   const drift = driftOf((span) => {
-    const points = at(span, fine, lags(peak.lag - 2 * step, peak.lag + 2 * step, fine));
+    const points = closely(span, fine, lags(peak.lag - 2 * step, peak.lag + 2 * step, fine / 2));
     const top = best(points);
     return top && top.r > 0.5 ? vertex(points, top) : NaN;
   }, window);
@@ -162,6 +164,43 @@ function correlations(
   const x = quickPart(partOnGrid(timeA, a, grid), step);
   const y = quickPart(partOnGrid(timeB, b, grid), step);
   return at.map((lag) => ({ lag, r: correlation(x, y, Math.round(lag / step)) }));
+}
+
+/**
+ * The same between samples: each log is read off at the moments of a grid, along the line between its samples, and the second is shifted
+ * before it is read. Means of cells would lag behind by half of them, and not by the same in two logs of differing steps.
+ */
+function correlationsBetween(
+  timeA: Float64Array,
+  a: Float32Array,
+  timeB: Float64Array,
+  b: Float32Array,
+  window: Span,
+  step: number,
+  at: readonly number[],
+): Point[] {
+  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)) };
+  const x = quickPart(readOff(timeA, a, grid), step);
+  return at.map((lag) => {
+    const y = quickPart(readOff(timeB, b, { ...grid, from: grid.from - lag }), step);
+    return { lag, r: correlation(x, y, 0) };
+  });
+}
+
+/** Values along the line between samples at the moments of a grid; NaN outside the log, in its gaps and beside missing samples. */
+function readOff(time: Float64Array, values: Float32Array, { from, step, count }: Grid): Float32Array {
+  const out = new Float32Array(count).fill(NaN);
+  const limit = gapLimit(medianStep(time));
+  let k = Math.max(1, firstAtOrAfter(time, from));
+  for (let i = 0; i < count; i++) {
+    const ms = from + i * step;
+    while (k < time.length && time[k]! < ms) k++;
+    if (k >= time.length) break;
+    const before = time[k - 1]!;
+    if (ms < before || time[k]! - before > limit) continue;
+    out[i] = values[k - 1]! + ((values[k]! - values[k - 1]!) * (ms - before)) / (time[k]! - before);
+  }
+  return out;
 }
 
 /** Only the samples of the grid's span are looked at. */

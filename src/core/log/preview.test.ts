@@ -40,7 +40,7 @@ test('the sign of the current follows from what the voltage does', () => {
   expect(lookAt(monitorLog(1, 9)).preview.signs).toEqual({ 2: 'unclear' });
   expect(lookAt(monitorLog(-1).replace(/,2\d\.\d{3},/g, ',27.400,')).preview.signs).toEqual({ 2: 'unclear' });
   expect(
-    lookAt('time,battery current (A),x\n2026-09-21 00:00,1,1\n2026-09-21 00:01,2,2\n').preview.signs,
+    lookAt('time,battery current (A),note\n2026-09-21 00:00,1,a\n2026-09-21 00:01,2,b\n').preview.signs,
   ).toEqual({ 1: 'unclear' });
 });
 

@@ -7,7 +7,7 @@ import { type ReadChannel, type Series, stageReader } from './channels';
 import { deriveChannels } from './deriveChannels';
 import { localClock } from './localTime';
 import { decodeText, plainBytes } from './encoding';
-import { type Dialect, isMissing } from './sniff';
+import { type Dialect, flagNumber, isFlag, isMissing } from './sniff';
 import { settleTimes } from './settleTimes';
 import { dateTimeReader, readClock } from './time';
 import type { TimeFormat } from './timeFormat';
@@ -72,6 +72,9 @@ const TIME = -1;
 const CLOCK = -3;
 /** 30 December 1899, where spreadsheets begin to count, epoch ms. */
 const SERIAL_ZERO = Date.UTC(1899, 11, 30);
+
+const isSwitch = (channel: ReadChannel): boolean =>
+  channel === 'bms_charge_allowed' || channel === 'bms_discharge_allowed' || channel === 'source_available';
 
 export function csvReader(plan: ReadPlan): CsvReader {
   const { dialect, columns } = plan;
@@ -148,6 +151,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
       return stage;
     }
     if (isMissing(text)) return NaN;
+    if (isSwitch(column.channel) && isFlag(text)) return flagNumber(text);
     const number = Number(decimal === 44 ? text.replace(',', '.') : text);
     if (Number.isFinite(number)) return number;
     problem(`"${text.slice(0, 40)}" in "${column.heading}" is not a number; the cell is taken as missing.`);

@@ -133,6 +133,13 @@ const MISSING = /^(|-+|n\/?a|nan|null|none|unknown|\?+|#n\/a)$/i;
 /** Whether a cell says that there is no reading. */
 export const isMissing = (cell: string): boolean => MISSING.test(cell);
 
+const FLAG = /^(0|1|on|off|true|false|yes|no|enabled|disabled|allowed|blocked|open|closed)$/i;
+const FLAG_ON = /^(1|on|true|yes|enabled|allowed|closed)$/i;
+
+/** Whether a cell is the position of a switch, and which: a switch that is closed lets through. */
+export const isFlag = (cell: string): boolean => FLAG.test(cell);
+export const flagNumber = (cell: string): number => (FLAG_ON.test(cell) ? 1 : 0);
+
 function looksLikeData(row: string[], decimalChar: '.' | ','): boolean {
   if (row.length < 2) return false;
   const numbers = row.filter((cell) => isNumber(cell, decimalChar)).length;

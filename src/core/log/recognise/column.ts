@@ -2,10 +2,10 @@
 
 import { median } from '../../quantity/numbers';
 import { type Channel, isReadChannel, type ReadChannel, stageNumber } from '../channels';
-import { type Dialect, isMissing, isNumber } from '../sniff';
+import { type Dialect, isFlag, isMissing, isNumber } from '../sniff';
 import { timeColumnOf } from '../timeFormat';
 import type { ColumnReading, DeviceKind } from './reading';
-import { QUANTITY_OF_UNIT, quantityOfWords, subjectOf, TIME_WORDS, wordsOf } from './words';
+import { QUANTITY_OF_UNIT, quantityOfWords, saysAllowed, subjectOf, TIME_WORDS, wordsOf } from './words';
 
 export type Recognised = Omit<ColumnReading, 'index' | 'heading' | 'samples'>;
 
@@ -29,6 +29,10 @@ export function recogniseColumn(
   const timed = has(...TIME_WORDS) && !(unit in QUANTITY_OF_UNIT);
   if (timed || (!numeric && asTime !== null))
     return { ...nothing, role: 'time', sure: timed ? 'certain' : 'likely' };
+
+  // A switch of the BMS may be written as words.
+  const flag = flagOf(words);
+  if (flag && filled.every((cell) => isFlag(cell))) return { ...nothing, role: flag, sure: 'certain' };
 
   if (!numeric) {
     const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;
@@ -114,8 +118,15 @@ export function recogniseColumn(
         ? { ...base, role: 'soc', sure: has('soc') || (has('state') && has('charge')) ? 'certain' : 'likely' }
         : nothing;
     case 'flag':
-      return { ...base, role: 'source_available', sure: 'likely' };
+      return saysAllowed(words) ? nothing : { ...base, role: 'source_available', sure: 'likely' };
   }
+}
+
+/** The switch of a BMS that a heading names; null when it names none. */
+function flagOf(words: readonly string[]): Channel | null {
+  if (!saysAllowed(words)) return null;
+  if (words.some((word) => /^(discharg|dsg)/.test(word))) return 'bms_discharge_allowed';
+  return words.some((word) => /^(charg|chg)/.test(word)) ? 'bms_charge_allowed' : null;
 }
 
 const powerOf = (subject: ReturnType<typeof subjectOf>, device: DeviceKind): ReadChannel =>

@@ -49,6 +49,7 @@ export function wordsOf(heading: string): { words: string[]; unit: string } {
   // A unit at the end must be seen before "mV" falls apart into "m" and "V".
   const trailing = /[\s_-](mV|mA|mAh|kW|Ah|degC|degF|°C|°F|pct|%)\s*$/.exec(heading);
   const spaced = (trailing ? `${heading.slice(0, trailing.index)} [${trailing[1]}]` : heading)
+    .replace(/SoC(?![a-z])/g, 'soc')
     .replace(/([a-z])([A-Z])/g, '$1 $2')
     .replace(/\bV(bat|batt|pv|in|out|load|cell|mid)/gi, 'voltage $1')
     .replace(/\bI(bat|batt|pv|in|out|load|chg)\b/gi, 'current $1')
@@ -77,9 +78,15 @@ export function quantityOfWords(words: string[]): Quantity | null {
   if (has('current', 'amps', 'amp', 'amperes', 'i', 'corrente', 'strom')) return 'current';
   if (has('power', 'watts', 'potenza', 'leistung')) return 'power';
   if (has('temperature', 'temp', 't', 'temperatura', 'temperatur')) return 'temperature';
-  if (has('available', 'present', 'running')) return 'flag';
+  if (has('available', 'present', 'running') || saysAllowed(words)) return 'flag';
   return null;
 }
+
+/** Whether a heading says that something is let through: "charge allowed", "discharge enable", "CHG FET". */
+export const saysAllowed = (words: readonly string[]): boolean =>
+  ['allowed', 'allow', 'enabled', 'enable', 'permitted', 'mos', 'mosfet', 'fet', 'switch'].some((word) =>
+    words.includes(word),
+  );
 
 export function subjectOf(words: string[]): 'input' | 'load' | 'battery' | 'source' | null {
   const has = (...options: string[]) => options.some((word) => words.includes(word));
