@@ -20,7 +20,7 @@ export interface Bms {
   cellLowV: number;
   cellHighReleaseV: number;
   cellLowReleaseV: number;
-  /** Cells above this are bled while the battery is charged. */
+  /** Cells above this are bled, unless the battery is drawn upon. */
   balanceV: number;
   balanceA: number;
   chargeAboveC: number;
@@ -118,7 +118,7 @@ export function lithiumBattery(spec: LithiumBatterySpec): Battery {
       const hours = seconds / 3600;
       const volts = cellVolts(amps);
       cells.forEach((cell, i) => {
-        const bled = amps > 0 && volts[i]! > bms.balanceV ? bms.balanceA : 0;
+        const bled = amps >= 0 && volts[i]! > bms.balanceV ? bms.balanceA : 0;
         const moved = (((amps > 0 ? EFFICIENCY : 1) * amps - bled) * hours) / cell.capacityAh;
         cell.charge = clamp(cell.charge + moved, -0.015, 1.02);
         cell.lag = clamp(cell.lag + moved / TURN, -1, 1);

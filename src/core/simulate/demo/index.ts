@@ -63,10 +63,12 @@ export function demoTruth(slug: string): Truth {
   return runSite(site, seededRandom(seed));
 }
 
-/** A demo job with its logs, the same every time. @throws when there is no such system */
-export function demoJob(slug: string): DemoJob {
+/**
+ * A demo job with its logs, the same every time.
+ * @param truth of the system, where it has been simulated already @throws when there is no such system
+ */
+export function demoJob(slug: string, truth: Truth = demoTruth(slug)): DemoJob {
   const { system, job, simulated } = demoSystem(slug);
-  const truth = demoTruth(slug);
   const random = seededRandom(simulated.seed + 1000);
   return {
     slug,

@@ -107,7 +107,7 @@ export const parishRadio: DemoSystem = {
         kind: 'lithium',
         // One cell stands ahead of the others, one behind: the charger never gets to where they would be balanced.
         cells: evenCells(16, 99, 0.86, (i) => ((i * 7) % 5) * 0.0012 - 0.0024).map((cell, i) =>
-          i === 8 ? { ...cell, charge: 0.925 } : i === 4 ? { ...cell, charge: 0.78 } : cell,
+          i === 8 ? { ...cell, charge: 0.925 } : i === 4 ? { ...cell, charge: 0.7 } : cell,
         ),
         bms: {
           cellHighV: 3.65,
