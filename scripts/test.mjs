@@ -116,6 +116,15 @@ start(async () => {
   } finally {
     database.stop();
   }
+  // Without PostgreSQL of our own there is none that may be killed.
+  if (!process.env.DATABASE_URL)
+    await tests(
+      'Killed on the way in: worker, PostgreSQL, web server',
+      'kill.json',
+      ['-c', 'node .build/kill.cjs'],
+      {},
+      (report) => [report.passed, report.failed],
+    );
   say(`\n${passed} passed, ${failed} failed`);
   return failed === 0 ? 0 : 1;
 });

@@ -3,6 +3,7 @@
  * `DATABASE_URL=… bin/pazienza work`.
  */
 
+import { sql } from 'kysely';
 import PgBoss from 'pg-boss';
 import { clearIntakes, intakesInWork } from '@/store/intakes';
 import { openStore, type Store } from '@/store/database';
@@ -61,11 +62,26 @@ async function take(store: Store, url: string, intakeId: string, last: boolean):
     await workIntake(store, intakeId);
   } catch (error) {
     console.error(error);
+    // The queue notes in the database how this went, and cannot bear its absence.
+    await databaseThere(store);
     if (!last) throw error;
     await refuse(store, intakeId, GAVE_UP);
   } finally {
     await guard.release();
   }
+}
+
+/** How often it is asked whether the database is there again, ms. */
+const ASK_EVERY = 1000;
+
+async function databaseThere(store: Store): Promise<void> {
+  for (;;)
+    try {
+      await sql`select 1`.execute(store);
+      return;
+    } catch {
+      await new Promise((done) => setTimeout(done, ASK_EVERY));
+    }
 }
 
 /** A log that a worker says to be at, while no worker stands behind it, is given back to the queue. */

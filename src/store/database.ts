@@ -16,8 +16,9 @@ export function openStore(url: string): Store {
     connectionTimeoutMillis: 10_000,
     keepAlive: true,
   });
-  // A connection that breaks while nobody uses it is replaced by the next that is needed.
+  // A connection that breaks while nobody uses it is replaced by the next that is needed; one that breaks in use fails its query.
   pool.on('error', (error) => console.error(`A connection to the database broke: ${error.message}`));
+  pool.on('connect', (client) => client.on('error', () => undefined));
   return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
 }
 
