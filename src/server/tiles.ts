@@ -3,7 +3,7 @@
 import { SUMMARY_SIZE, sliceExtent } from '@/core/log/pyramid';
 import { TILE_BUCKETS, tileSpan } from '@/core/log/tiles';
 import type { Store } from '@/store/database';
-import { findRecording, loadWindow } from '@/store/recordings';
+import { CHUNK_SAMPLES, findRecording, loadWindow } from '@/store/recordings';
 
 /**
  * @param channels in the order in which they are wanted.
@@ -22,7 +22,10 @@ export async function recordingTile(
   const perBucket =
     ((recording.sample_count / Math.max(1, recording.to_ms - recording.from_ms)) * (to - from)) /
     TILE_BUCKETS;
-  const window = await loadWindow(store, id, channels, from, to, perBucket >= 2 * SUMMARY_SIZE);
+  // What stands for many samples must be shorter than a bucket, or buckets between would stay empty.
+  const detail =
+    perBucket >= 2 * CHUNK_SAMPLES ? 'chunks' : perBucket >= 2 * SUMMARY_SIZE ? 'summaries' : 'samples';
+  const window = await loadWindow(store, id, channels, from, to, detail);
   const out = new Float32Array(channels.length * 2 * TILE_BUCKETS);
   channels.forEach((channel, i) => {
     const { min, max } = sliceExtent(window.time, window.channels[channel]!, from, to, TILE_BUCKETS);

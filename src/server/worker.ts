@@ -42,9 +42,10 @@ export async function startWorker(url: string): Promise<Worker> {
         if (job) await take(store, url, job.data.intakeId, job.retryCount >= RETRIES);
       },
     );
-  const looking = setInterval(() => {
+  const look = () =>
     lookAfter(store, url).catch((error: Error) => console.error(`Looking after the queue: ${error.message}`));
-  }, LOOK_EVERY);
+  void look();
+  const looking = setInterval(() => void look(), LOOK_EVERY);
   return {
     async stop() {
       clearInterval(looking);

@@ -341,9 +341,12 @@ export interface Window {
   channels: Record<string, Extent>;
 }
 
+/** How closely a window is looked at: sample by sample, by the summaries of every 64, or by one extent a chunk. */
+export type Detail = 'samples' | 'summaries' | 'chunks';
+
 /**
- * Samples of a span (with the chunk that reaches into it on each side), or their summaries when `fromAfar`.
- * Times are those of the samples, or of the first sample of each summary bucket.
+ * Samples of a span (with the chunk that reaches into it on each side), or what stands for them. Times are those of the samples, or of the
+ * first sample that each extent covers.
  */
 export async function loadWindow(
   store: Store,
@@ -351,22 +354,38 @@ export async function loadWindow(
   channels: readonly string[],
   from: number,
   to: number,
-  fromAfar: boolean,
+  detail: Detail,
 ): Promise<Window> {
-  const rows = await store
+  const within = store
     .selectFrom('recording_chunks')
-    .select(['channel', fromAfar ? 'summary as bytes' : 'data as bytes'])
     .where('recording_id', '=', id)
-    .where('channel', 'in', ['time', ...channels])
     .where('from_ms', '<', to)
     .where('to_ms', '>=', from)
-    .orderBy('sequence')
+    .orderBy('sequence');
+  if (detail === 'chunks') {
+    const rows = await within
+      .select(['channel', 'from_ms', 'minimum', 'maximum'])
+      .where('channel', 'in', ['time', ...channels])
+      .execute();
+    const of = (channel: string) => rows.filter((row) => row.channel === channel);
+    const extent = (channel: string): Extent => ({
+      min: Float32Array.from(of(channel), (row) => row.minimum ?? NaN),
+      max: Float32Array.from(of(channel), (row) => row.maximum ?? NaN),
+    });
+    return {
+      time: Float64Array.from(of('time'), (row) => row.from_ms),
+      channels: Object.fromEntries(channels.map((channel) => [channel, extent(channel)])),
+    };
+  }
+  const rows = await within
+    .select(['channel', detail === 'summaries' ? 'summary as bytes' : 'data as bytes'])
+    .where('channel', 'in', ['time', ...channels])
     .execute();
   const parts = (channel: string) => rows.filter((row) => row.channel === channel).map((row) => row.bytes);
   const time = joinDoubles(parts('time').map(doubles));
   const extents = channels.map((channel) => {
     const values = parts(channel).map(floats);
-    if (!fromAfar) {
+    if (detail === 'samples') {
       const all = joinFloats(values);
       return [channel, { min: all, max: all }] as const;
     }

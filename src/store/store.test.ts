@@ -126,19 +126,26 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
     const written = series(3 * CHUNK_SAMPLES);
     const id = await insertRecording(store, newRecording(jobId, written));
     const to = written.time[written.time.length - 1]! + 1;
-    const afar = await loadWindow(store, id, ['source_voltage'], START, to, true);
-    const near = await loadWindow(store, id, ['source_voltage'], START, to, false);
+    const near = await loadWindow(store, id, ['source_voltage'], START, to, 'samples');
     const extremes = (values: Float32Array) =>
       values.reduce(
         ([a, z], one) => (one === one ? [Math.min(a!, one), Math.max(z!, one)] : [a!, z!]),
         [Infinity, -Infinity],
       );
-    expect(extremes(afar.channels.source_voltage!.min)[0]).toBe(
-      extremes(near.channels.source_voltage!.min)[0],
-    );
-    expect(extremes(afar.channels.source_voltage!.max)[1]).toBe(
-      extremes(near.channels.source_voltage!.max)[1],
-    );
+    for (const [detail, extents] of [
+      ['summaries', (3 * CHUNK_SAMPLES) / 64],
+      ['chunks', 3],
+    ] as const) {
+      const afar = await loadWindow(store, id, ['source_voltage'], START, to, detail);
+      expect([detail, afar.time.length]).toEqual([detail, extents]);
+      expect(afar.time[0]).toBe(START);
+      expect(extremes(afar.channels.source_voltage!.min)[0]).toBe(
+        extremes(near.channels.source_voltage!.min)[0],
+      );
+      expect(extremes(afar.channels.source_voltage!.max)[1]).toBe(
+        extremes(near.channels.source_voltage!.max)[1],
+      );
+    }
     const tile = (await recordingTile(
       store,
       id,

@@ -1,4 +1,7 @@
-/** `npm run bench`: reading, analysis and a frame of the strips over a million samples, each in a process of its own for its memory. */
+/**
+ * `npm run bench`: reading, analysis and a frame of the strips over a million samples, each in a process of its own for its memory; then
+ * the whole way of that log, and of one ten times as long, through web server, queue and worker (the application must be built).
+ */
 
 import { fork } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
@@ -8,6 +11,7 @@ import { takeInLog } from '@/core/log/takeIn';
 import { sliceExtent, summarise, SUMMARY_SIZE } from '@/core/log/pyramid';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { demoSite } from '@/core/simulate/demo';
+import { measureIntake, repeatedLog } from './intake';
 import { millionRows, ROWS } from './millionRows';
 import { readDuckDb, readOurs, readPapaParse } from './reading';
 
@@ -69,6 +73,7 @@ const measure = (name: string): Promise<Measured> =>
 
 async function main(): Promise<void> {
   const only = process.argv[2];
+  if (only === 'intake') return tellIntakes();
   if (only) return void process.send!(await measureHere(only));
   if (!existsSync(path)) {
     console.log('Simulating the log …');
@@ -91,6 +96,19 @@ async function main(): Promise<void> {
   console.log(
     `analysis: ${((ROWS / results.analysis!.median) * 1000).toLocaleString('en', { maximumFractionDigits: 0 })} samples a second`,
   );
+  await tellIntakes();
+}
+
+async function tellIntakes(): Promise<void> {
+  const measured = await measureIntake([path, repeatedLog(path, 10)]);
+  const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
+  console.log('\nthe whole way of a log over HTTP: web server, queue, worker, PostgreSQL');
+  for (const one of measured)
+    console.log(
+      `  ${one.rows.toLocaleString('en')} rows, ${one.megabytes.toFixed(0)} MB: sent ${seconds(one.sent)}, stored ${seconds(one.stored)}, first strip ${seconds(one.firstStrip)}\n` +
+        `    peak memory: worker ${one.workerMb.toFixed(0)} MB, web server ${one.webMb.toFixed(0)} MB\n` +
+        `    a tile of any zoom: median ${one.tileMedian.toFixed(1)} ms, slowest ${one.tileSlowest.toFixed(1)} ms`,
+    );
 }
 
 main().catch((error: unknown) => {

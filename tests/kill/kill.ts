@@ -26,7 +26,7 @@ interface Cluster {
 }
 
 const DATABASE = 'pazienza_kill';
-const ROWS = 600_000;
+const ROWS = 400_000;
 /** So many rows that reading and storing take long enough to be caught at it. */
 const LOG = Buffer.from(
   'time,battery voltage (V),battery current (A),battery temperature (°C)\n' +
