@@ -45,6 +45,13 @@ start(async () => {
   await shoot(page, 'logs');
   await page.getByRole('button', { name: 'Take it in' }).click();
   await page.getByText(/was taken in/).waitFor();
+  const second = await page
+    .goto(address)
+    .then(() => page.getByRole('link', { name: /Cold room shuts down/ }).getAttribute('href'));
+  await page.goto(`${address}${second?.replace(/\/[a-z-]+$/, '')}/logs`);
+  await page.getByRole('button', { name: /^Clock as written, second/ }).click();
+  await page.getByText('This is sure.').waitFor();
+  await shoot(page, 'log-clock');
   await page.goto(`${base}/charging`);
   await page.getByRole('button', { name: /again and again/ }).hover();
   await shoot(page, 'charging');

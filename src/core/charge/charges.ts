@@ -5,7 +5,7 @@ import { median, quantile } from '../quantity/numbers';
 import { CHEMISTRY } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Source } from '../system/schema';
-import { firstAtOrAfter, integrate } from '../log/grid';
+import { firstAtOrAfter, gapsIn, integrate } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 import { batteryCurrent } from '../log/timeline';
 import { whatEnded } from './ended';
@@ -65,6 +65,8 @@ export interface SourceCharging {
   source: Source | null;
   setpoints: Setpoints;
   charges: Charge[];
+  /** When the log that they are seen in runs, and where it is silent: of other times nothing is known. */
+  logged: { span: Span; gaps: Span[] };
   /** Most that the source gave while the supply was the limit, A: 95th percentile over bulk. NaN without bulk. */
   bulkAmps: number;
   /** The battery's own current was logged or can be had by subtraction. */
@@ -90,6 +92,10 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
       source,
       setpoints,
       charges,
+      logged: {
+        span: { from: view.log.time[0]!, to: view.log.time.at(-1)! },
+        gaps: gapsIn(view.log.time),
+      },
       bulkAmps: bulkAmpsOf(view, runs),
       knowsBatteryAmps: view.batteryAmps !== null,
     };

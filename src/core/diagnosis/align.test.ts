@@ -3,6 +3,7 @@
 import { DAY, HOUR, MINUTE } from '../quantity/span';
 import { alignClocks } from '../log/align';
 import { setClock } from '../log/clock';
+import { cutSeries } from '../log/export/columns';
 import type { Series } from '../log/channels';
 import { takeInLog } from '../log/takeIn';
 import { timelineOf } from '../log/timeline';
@@ -70,4 +71,13 @@ test('without a voltage in common the currents are held together', () => {
   expect(offset.seen).toBe('current');
   expect(Math.abs(offset.ms + HOUR)).toBeLessThan(4 * MINUTE);
   expect(offset.overlap.to - offset.overlap.from).toBeGreaterThan(20 * DAY);
+});
+
+test('a charger log of three days beside a monitor log of four weeks: days without the charger say nothing of it', () => {
+  const until = series[0]!.time[0]! + 3 * DAY;
+  const given = series.map((one) =>
+    one.device === 'monitor' ? one : cutSeries(one, { from: 0, to: until }),
+  );
+  expect(standings(given)).not.toContain('source-too-small likely');
+  expect(standings(given)).not.toContain('source-too-small possible');
 });

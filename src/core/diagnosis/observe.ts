@@ -6,9 +6,8 @@ import { blocksInSeries } from '../system/chemistry';
 import { knownSystem, type KnownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
 import { alignClocks } from '../log/align';
-import { gapsIn, integrate } from '../log/grid';
+import { integrate } from '../log/grid';
 import type { Series } from '../log/channels';
-import { spanOf } from '../log/channels';
 import { batteryCurrent, timelineOf, type Timeline } from '../log/timeline';
 import { judgeTrust, type TrustNote } from '../log/trust';
 import { findCharges, type SourceCharging, type Stage } from '../charge/charges';
@@ -38,8 +37,6 @@ export function observe(job: Job, system: System, series: readonly Series[]): Se
 function balanceDays(system: KnownSystem, timeline: Timeline, charging: SourceCharging[]): DayBalance[] {
   const { span } = timeline;
   const counting = batteryCurrent(timeline);
-  const judged = timeline.series.filter((one) => one.channels.source_voltage ?? one.channels.battery_voltage);
-  const gaps = judged.map((one) => ({ span: spanOf(one), gaps: gapsIn(one.time) }));
   const stages = charging.flatMap((one) => one.charges).flatMap((charge) => charge.stages);
   const days: DayBalance[] = [];
   let day = DateTime.fromMillis(span.from, { zone: system.timeZone }).startOf('day');
@@ -52,7 +49,8 @@ function balanceDays(system: KnownSystem, timeline: Timeline, charging: SourceCh
       date: day.toISODate()!,
       ampHoursIn: through.in,
       ampHoursOut: through.out,
-      hours: Math.max(0, ...gaps.map((one) => covered(window, one.span, one.gaps) / HOUR)),
+      // Only where charges would be seen: a monitor that runs on without the charger's log shows none.
+      hours: Math.max(0, ...charging.map(({ logged }) => covered(window, logged.span, logged.gaps) / HOUR)),
       reached: reachedOn(window, stages, system),
     });
     day = next;

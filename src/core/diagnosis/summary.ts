@@ -35,3 +35,14 @@ export const toldOf = ({ charges, findings }: Diagnosis): Told => ({
   charges: charges.length,
   found: findings.filter((one) => ['strong', 'likely', 'possible'].includes(one.standing)).length,
 });
+
+/** Doubts that do not keep the logs from being weighed: nothing is counted in gaps, and clocks are set right for it. */
+const MINDED = ['gaps', 'clock-offset'];
+
+/** What is said where no cause is possible or better. */
+export const nothingFound = (trust: readonly { code: string }[]): string =>
+  `Of the causes weighed, none is possible or better. ${
+    trust.some((note) => !MINDED.includes(note.code))
+      ? 'But the logs cannot be believed as they stand: settle that first, then weigh them anew.'
+      : 'Nothing wrong was found in the logs.'
+  }`;

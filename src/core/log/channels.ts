@@ -103,6 +103,32 @@ export const RAW_CHANNEL_NAMES = Object.keys(RAW_CHANNELS) as RawChannel[];
 export type ReadChannel = Channel | RawChannel;
 export const isReadChannel = (text: string): text is ReadChannel => isChannel(text) || text in RAW_CHANNELS;
 
+/** Units that a column may be written in, by the unit of its channel; a value is (written − offset) · scale. */
+export const WRITTEN_UNITS: Readonly<
+  Record<string, readonly { unit: string; scale: number; offset: number }[]>
+> = {
+  V: [
+    { unit: 'V', scale: 1, offset: 0 },
+    { unit: 'mV', scale: 0.001, offset: 0 },
+  ],
+  A: [
+    { unit: 'A', scale: 1, offset: 0 },
+    { unit: 'mA', scale: 0.001, offset: 0 },
+  ],
+  W: [
+    { unit: 'W', scale: 1, offset: 0 },
+    { unit: 'kW', scale: 1000, offset: 0 },
+  ],
+  '°C': [
+    { unit: '°C', scale: 1, offset: 0 },
+    { unit: '°F', scale: 5 / 9, offset: 32 },
+  ],
+  Ah: [
+    { unit: 'Ah', scale: 1, offset: 0 },
+    { unit: 'mAh', scale: 0.001, offset: 0 },
+  ],
+};
+
 /** One device's log as columns on one clock. Times rise; NaN is missing. */
 export interface Series {
   /** Id of the source, load, monitor or BMS that wrote it. */

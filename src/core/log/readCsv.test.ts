@@ -225,3 +225,21 @@ describe('times however they are written', () => {
     expect(Array.from(time, (one) => (one - Date.UTC(2026, 8, 21)) / 10_000)).toEqual([...Array(20).keys()]);
   });
 });
+
+test('a line without an end is let go, and what follows it is read', () => {
+  const head = 'time,charger voltage (V)\n2026-09-21T06:30:00Z,27.1\n2026-09-21T06:31:00Z,27.2\n';
+  const { plan } = takeInLog(new TextEncoder().encode(head), 'source', { device: 'mains' }, 'UTC');
+  const reader = csvReader(plan);
+  reader.push(new TextEncoder().encode(head + '2026-09-21T06:32:00Z,'));
+  const started = process.memoryUsage().arrayBuffers;
+  // 256 MB of one line: neither kept nor copied again and again.
+  const filler = new Uint8Array(1 << 20).fill(49);
+  for (let i = 0; i < 256; i++) reader.push(filler);
+  expect(process.memoryUsage().arrayBuffers - started).toBeLessThan(64 * 2 ** 20);
+  reader.push(new TextEncoder().encode('\n2026-09-21T06:33:00Z,27.4\n'));
+  const { series, problems, problemCount, rows } = reader.end();
+  expect([...series.channels.source_voltage!].map((one) => one.toFixed(1))).toEqual(['27.1', '27.2', '27.4']);
+  expect({ problemCount, rows }).toEqual({ problemCount: 1, rows: 4 });
+  expect(problems[0]).toMatchObject({ line: 4, reason: expect.stringContaining('longer than 1 MB') });
+  expect(problems[0]!.row!.length).toBeLessThanOrEqual(300);
+});

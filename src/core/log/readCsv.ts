@@ -58,6 +58,8 @@ export interface CsvReader {
 }
 
 export const LISTED_PROBLEMS = 10_000;
+/** A line longer than this is no row of readings, bytes. */
+const LONGEST_LINE = 1 << 20;
 /** Characters of a row that are kept with its problem. */
 const ROW_KEPT = 300;
 
@@ -114,6 +116,8 @@ export function csvReader(plan: ReadPlan): CsvReader {
   let problemCount = 0;
   const problems: RowProblem[] = [];
   let carry: Uint8Array = new Uint8Array(0);
+  /** In a line that is far too long: what comes is let go until it ends. */
+  let skipping = false;
   const toPlain = plainBytes();
 
   function problem(reason: string): void {
@@ -277,8 +281,22 @@ export function csvReader(plan: ReadPlan): CsvReader {
     push(bytes) {
       const chunk = toPlain(bytes);
       let from = 0;
-      if (carry.length > 0) {
+      if (skipping) {
         const next = chunk.indexOf(LF);
+        if (next < 0) return;
+        skipping = false;
+        from = next + 1;
+      } else if (carry.length > 0) {
+        const next = chunk.indexOf(LF);
+        if (next < 0 && carry.length > LONGEST_LINE) {
+          line++;
+          rows++;
+          problem(`The line is longer than ${LONGEST_LINE / 2 ** 20} MB; it is left out.`);
+          keepRow(problems.length - 1, carry, 0, ROW_KEPT);
+          carry = new Uint8Array(0);
+          skipping = true;
+          return;
+        }
         const joined = new Uint8Array(carry.length + (next < 0 ? chunk.length : next + 1));
         joined.set(carry);
         joined.set(next < 0 ? chunk : chunk.subarray(0, next + 1), carry.length);

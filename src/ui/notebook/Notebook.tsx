@@ -6,6 +6,7 @@ import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
 import type { Diagnosis, Finding, IsoSpan } from '@/core/diagnosis/diagnose';
 import type { Span } from '@/core/quantity/span';
+import { nothingFound } from '@/core/diagnosis/summary';
 import { counted } from '@/core/quantity/text';
 import type { Job } from '@/core/system/schema';
 import { Standing } from '@/ui/primitives/Standing';
@@ -48,14 +49,7 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
           {note.text}
         </p>
       ))}
-      {hasLogs && notable.length === 0 && (
-        <p className="mb-2 text-sm">
-          Of the causes weighed, none is possible or better.{' '}
-          {trust.some((note) => note.code !== 'gaps')
-            ? 'But the logs cannot be believed as they stand: settle that first, then weigh them anew.'
-            : 'Nothing wrong was found in this log.'}
-        </p>
-      )}
+      {hasLogs && notable.length === 0 && <p className="mb-2 text-sm">{nothingFound(trust)}</p>}
       <Accordion.Root
         type="multiple"
         defaultValue={(openAll ? findings : notable.slice(0, 1)).map((one) => one.cause)}

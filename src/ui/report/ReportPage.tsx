@@ -98,9 +98,7 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
           </Section>
         )}
         <Section title="Findings">
-          {report.findings.length === 0 && (
-            <p>Of the causes weighed, none is possible or better: nothing wrong was found.</p>
-          )}
+          {report.findings.length === 0 && <p>{report.nothing}</p>}
           {report.findings.map((one) => (
             <div key={one.title} className="mb-2 break-inside-avoid">
               <p className="font-semibold">

@@ -91,9 +91,7 @@ export function ReportPdf({ report, photos }: Props) {
           <Text key={one}>{one}</Text>
         ))}
         <Text style={style.heading}>Findings</Text>
-        {report.findings.length === 0 && (
-          <Text>Of the causes weighed, none is possible or better: nothing wrong was found.</Text>
-        )}
+        {report.findings.length === 0 && <Text>{report.nothing}</Text>}
         {report.findings.map((one) => (
           <View key={one.title} style={{ marginBottom: 4 }}>
             <Text style={style.strong}>

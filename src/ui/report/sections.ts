@@ -3,7 +3,7 @@
 import { DateTime } from 'luxon';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import type { Change } from '@/core/bundle/schema';
-import { COMPLAINT_WORDS } from '@/core/diagnosis/summary';
+import { COMPLAINT_WORDS, nothingFound } from '@/core/diagnosis/summary';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
 import { CHEMISTRY } from '@/core/system/chemistry';
 import { checklistFor } from '@/core/system/checklist';
@@ -32,6 +32,8 @@ export interface Report {
   changed: string[][];
   /** Causes that are possible or better. */
   findings: ReportFinding[];
+  /** What is said where there is none. */
+  nothing: string;
   /** What was weighed and is unlikely or worse, in one sentence; empty when nothing was. */
   dismissed: string;
   nextTest: { title: string; how: string; caution: string } | null;
@@ -110,6 +112,7 @@ export function reportOf(
       figure(one.after, one.unit),
       one.why,
     ]),
+    nothing: nothingFound(diagnosis.trust),
     findings: diagnosis.findings
       .filter((one) => NOTABLE.includes(one.standing))
       .map((one) => ({

@@ -3,7 +3,15 @@
 
 import { DateTime } from 'luxon';
 import { useEffect, useState } from 'react';
-import { NAMED_CHANNELS, RAW_CHANNEL_NAMES, REPORTED_STAGES, type ReadChannel } from '@/core/log/channels';
+import {
+  channelInfo,
+  NAMED_CHANNELS,
+  RAW_CHANNEL_NAMES,
+  REPORTED_STAGES,
+  type ReadChannel,
+  WRITTEN_UNITS,
+} from '@/core/log/channels';
+import type { ColumnReading } from '@/core/log/recognise';
 import type { Recipe } from '@/core/log/intake';
 import type { HeadTimes } from '@/core/log/preview';
 import type { LogDescription } from '@/core/log/takeIn';
@@ -221,9 +229,10 @@ function ColumnTable({
                     </option>
                   ))}
                 </select>
-                {one.role !== null && one.scale !== 1 && (
-                  <span className="text-ink-soft ml-1">× {one.scale.toPrecision(3)}</span>
-                )}
+                <UnitChoice
+                  column={one}
+                  onChange={({ scale, offset }) => form.change(one.index, { scale, offset })}
+                />
               </td>
               <td className="py-1 pr-3">{one.role === null && one.sure !== 'ask' ? '' : SURE[one.sure]}</td>
               <td className="py-1">
@@ -241,6 +250,34 @@ function ColumnTable({
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** The unit that a column is written in, where its channel has several. */
+function UnitChoice({
+  column: { heading, role, scale, offset },
+  onChange,
+}: {
+  column: ColumnReading;
+  onChange: (part: Pick<ColumnReading, 'scale' | 'offset'>) => void;
+}) {
+  const units = role === null || role === 'time' ? undefined : WRITTEN_UNITS[channelInfo(role).unit];
+  if (!units) return null;
+  const at = units.findIndex((one) => one.scale === scale && one.offset === offset);
+  return (
+    <select
+      aria-label={`Unit of ${heading}`}
+      className="border-rule-strong bg-paper ml-1 border px-1 py-0.5"
+      value={at}
+      onChange={({ target: { value } }) => onChange(units[Number(value)]!)}
+    >
+      {at < 0 && <option value={-1}>× {scale.toPrecision(3)}</option>}
+      {units.map(({ unit }, i) => (
+        <option key={unit} value={i}>
+          {unit}
+        </option>
+      ))}
+    </select>
   );
 }
 
