@@ -184,7 +184,9 @@ test('a clock that is an hour off is told, set right by one click, and set back 
   await take(page).click();
   await expect(page.getByText('ahead.csv was taken in')).toBeVisible({ timeout: 30_000 });
   const solar = card(page, 'ahead.csv');
-  await expect(solar).toContainText(/The clock of solar is (59|60|61) min ahead of that of monitor/);
+  await expect(solar).toContainText(
+    /The clock of Solar controller is (59|60|61) min ahead of that of the monitor/,
+  );
   // Weighed as if it were right, it does not mislead.
   const notebook = page.getByRole('complementary').last();
   await expect(notebook).toContainText('Absorption ends too early');
@@ -199,10 +201,10 @@ test('a clock that is an hour off is told, set right by one click, and set back 
   await solar.getByRole('button', { name: 'Set its clock right' }).click();
   await expect(page.getByText('The clock of Solar controller was set right.').first()).toBeVisible();
   await expect(solar).toContainText(/Clock −(59|60|61) min/);
-  await expect(solar).not.toContainText('ahead of that of monitor');
+  await expect(solar).not.toContainText('ahead of that of the monitor');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(solar).toContainText('Clock as written');
-  await expect(solar).toContainText('ahead of that of monitor');
+  await expect(solar).toContainText('ahead of that of the monitor');
 
   // By hand: half an hour, in another zone.
   await solar.getByRole('button', { name: /^Clock as written/ }).click();

@@ -1,12 +1,12 @@
 /** Do the clocks of the logs agree? */
 
 import { duration } from '../../quantity/text';
-import type { TrustInput, TrustNote } from './note';
+import { deviceName, type TrustInput, type TrustNote } from './note';
 
-export function clocks({ timeline }: TrustInput): TrustNote[] {
+export function clocks({ timeline, system }: TrustInput): TrustNote[] {
   return timeline.clocks.map(({ device, against, offset }): TrustNote => {
     const { ms, secondsPerDay, seen, shifted, unshifted, overlap } = offset;
-    const apart = `${duration(Math.abs(ms))} ${ms < 0 ? 'ahead of' : 'behind'} that of ${against}`;
+    const apart = `${duration(Math.abs(ms))} ${ms < 0 ? 'ahead of' : 'behind'} that of ${deviceName(system, against)}`;
     const parting =
       secondsPerDay === 0
         ? ''
@@ -14,7 +14,7 @@ export function clocks({ timeline }: TrustInput): TrustNote[] {
     return {
       code: 'clock-offset',
       devices: [against, device],
-      text: `The clock of ${device} is ${apart}${parting}: shifted by as much, their ${seen}s agree (correlation ${shifted.toFixed(2)} instead of ${unshifted.toFixed(2)}). The logs were weighed so shifted.`,
+      text: `The clock of ${deviceName(system, device)} is ${apart}${parting}: shifted by as much, their ${seen}s agree (correlation ${shifted.toFixed(2)} instead of ${unshifted.toFixed(2)}). The logs were weighed so shifted.`,
       spans: [overlap],
       clock: { device, offsetSeconds: Math.round(ms / 1000), secondsPerDay },
     };

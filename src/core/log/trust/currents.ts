@@ -4,7 +4,7 @@ import { percent } from '../../quantity/text';
 import { type Series, spanOf } from '../channels';
 import { firstAtOrAfter, judgingGrid, medianStep, toGrid } from '../grid';
 import { anyLogWith } from '../timeline';
-import type { TrustInput, TrustNote } from './note';
+import { deviceName, type TrustInput, type TrustNote } from './note';
 
 interface Moments {
   n: number;
@@ -38,7 +38,7 @@ const LEAST_STEPS = 30;
  * A step of current into the battery lifts its voltage by its inner resistance: where it sinks instead, again and again, the sign is
  * the wrong way round. In regulation the voltage does not move, and says nothing.
  */
-export function signDisagrees({ timeline, bank }: TrustInput): TrustNote[] {
+export function signDisagrees({ timeline, system, bank }: TrustInput): TrustNote[] {
   if (!bank) return [];
   return timeline.series.flatMap((series): TrustNote[] => {
     const { battery_current: amps, battery_voltage: volts } = series.channels;
@@ -53,7 +53,7 @@ export function signDisagrees({ timeline, bank }: TrustInput): TrustNote[] {
       {
         code: 'sign-disagrees',
         devices: [series.device],
-        text: `In the log of ${series.device} the voltage falls when the current says charge, and rises when it says discharge: its current has the wrong sign.`,
+        text: `In the log of ${deviceName(system, series.device)} the voltage falls when the current says charge, and rises when it says discharge: its current has the wrong sign.`,
         spans: [spanOf(series)],
       },
     ];
@@ -101,7 +101,7 @@ export function scaleDisagrees({ timeline, system, bank }: TrustInput): TrustNot
     {
       code: 'scale-disagrees',
       devices: [own.device, other.device],
-      text: `When the current of ${own.device} moves, that of ${other.device} moves by ${percent(100 * ratio)} of it: one of the two is scaled wrongly.`,
+      text: `When the current of ${deviceName(system, own.device)} moves, that of ${deviceName(system, other.device)} moves by ${percent(100 * ratio)} of it: one of the two is scaled wrongly.`,
       spans: [{ from: grid.from, to: grid.from + grid.count * grid.step }],
     },
   ];

@@ -4,12 +4,12 @@ import { counted, duration } from '../../quantity/text';
 import { lengthOf, MINUTE } from '../../quantity/span';
 import { spanOf } from '../channels';
 import { gapsIn, medianStep } from '../grid';
-import type { TrustInput, TrustNote } from './note';
+import { deviceName, type TrustInput, type TrustNote } from './note';
 
 /** Gaps longer than this share of a log are told. */
 const WORTH_TELLING = 0.01;
 
-export function gaps({ timeline }: TrustInput): TrustNote[] {
+export function gaps({ timeline, system }: TrustInput): TrustNote[] {
   return timeline.series.flatMap((series): TrustNote[] => {
     const spans = gapsIn(series.time);
     const silent = spans.reduce((total, gap) => total + lengthOf(gap), 0);
@@ -19,7 +19,7 @@ export function gaps({ timeline }: TrustInput): TrustNote[] {
       {
         code: 'gaps',
         devices: [series.device],
-        text: `The log of ${series.device} is silent for ${duration(silent)} in ${counted(spans.length, 'gap')}, the longest ${duration(longest)}; nothing was counted in them.`,
+        text: `The log of ${deviceName(system, series.device)} is silent for ${duration(silent)} in ${counted(spans.length, 'gap')}, the longest ${duration(longest)}; nothing was counted in them.`,
         spans,
       },
     ];
@@ -29,7 +29,7 @@ export function gaps({ timeline }: TrustInput): TrustNote[] {
 /** A step longer than this hides short stages and what ended them, ms. */
 const COARSE = 10 * MINUTE;
 
-export function sampledTooCoarsely({ timeline }: TrustInput): TrustNote[] {
+export function sampledTooCoarsely({ timeline, system }: TrustInput): TrustNote[] {
   return timeline.series.flatMap((series): TrustNote[] => {
     const step = medianStep(series.time);
     if (!(step > COARSE)) return [];
@@ -37,7 +37,7 @@ export function sampledTooCoarsely({ timeline }: TrustInput): TrustNote[] {
       {
         code: 'sampled-too-coarsely',
         devices: [series.device],
-        text: `The log of ${series.device} has a sample every ${duration(step)}: what is shorter, such as a stage, a cloud or a load step, cannot be seen in it.`,
+        text: `The log of ${deviceName(system, series.device)} has a sample every ${duration(step)}: what is shorter, such as a stage, a cloud or a load step, cannot be seen in it.`,
         spans: [spanOf(series)],
       },
     ];

@@ -2,7 +2,7 @@
 
 import type { Span } from '../../quantity/span';
 import type { KnownBank } from '../../system/known';
-import type { System } from '../../system/schema';
+import { devicesOf, type System } from '../../system/schema';
 import type { Aligned } from '../align';
 
 export type TrustCode =
@@ -29,4 +29,11 @@ export interface TrustInput {
   system: System;
   /** Null while a basic of the bank is not known. */
   bank: KnownBank | null;
+}
+
+/** How a device is called in a sentence. */
+export function deviceName(system: System, id: string): string {
+  if (id === 'monitor') return 'the monitor';
+  if (id === 'bms') return 'the BMS';
+  return devicesOf(system).find((one) => one.id === id)?.name ?? id;
 }

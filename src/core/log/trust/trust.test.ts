@@ -79,7 +79,7 @@ describe('clocks', () => {
       (one) => one.code === 'clock-offset',
     )!;
     expect(note.text).toMatch(
-      /^The clock of charger is (58|59|60|61) min ahead of that of monitor: shifted by as much/,
+      /^The clock of Charger is (58|59|60|61) min ahead of that of the monitor: shifted by as much/,
     );
     expect(note.spans).toHaveLength(1);
   });

@@ -8,7 +8,7 @@ import type { Series } from '../channels';
 import { gapLimit, medianStep } from '../grid';
 import { anyLogWith } from '../timeline';
 import { onOneGrid } from './currents';
-import type { TrustInput, TrustNote } from './note';
+import { deviceName, type TrustInput, type TrustNote } from './note';
 
 /** V per 12 V block that two meters may differ by a constant. */
 const AGREE = 0.12;
@@ -51,7 +51,7 @@ export function voltageDisagrees({ timeline, system, bank }: TrustInput): TrustN
       {
         code: 'voltage-disagrees',
         devices: [id, battery.device],
-        text: `${id} reads ${asVolts(Math.abs(constant))} ${constant > 0 ? 'more' : 'less'} than ${battery.device} with no current flowing: one of the two meters is off.`,
+        text: `${deviceName(system, id)} reads ${asVolts(Math.abs(constant))} ${constant > 0 ? 'more' : 'less'} than ${deviceName(system, battery.device)} with no current flowing: one of the two meters is off.`,
         spans: [{ from: grid.from, to: grid.from + grid.count * grid.step }],
       },
     ];
@@ -65,7 +65,7 @@ const STUCK_SHARE = { lead: 0.25, lithium: 0.6 };
 const STILL = { ms: 3 * HOUR, samples: 30 };
 
 /** A voltage that does not move while the battery gives a good part of its charge, or a current that does not while the battery is cycled. */
-export function stuckValue({ timeline, bank }: TrustInput): TrustNote[] {
+export function stuckValue({ timeline, system, bank }: TrustInput): TrustNote[] {
   if (!bank) return [];
   const blocks = blocksInSeries(bank);
   return timeline.series.flatMap((series): TrustNote[] => {
@@ -80,13 +80,27 @@ export function stuckValue({ timeline, bank }: TrustInput): TrustNote[] {
     );
     if (stuckVolts.length > 0)
       notes.push(
-        noteOf(series, 'voltage', 'although the battery gave a good part of its capacity', stuckVolts),
+        noteOf(
+          series,
+          deviceName(system, series.device),
+          'voltage',
+          'although the battery gave a good part of its capacity',
+          stuckVolts,
+        ),
       );
     const stuckAmps = still(amps).filter(
       ({ first, last }) => amps[first] !== 0 && cycled(volts, first, last, 0.5 * blocks),
     );
     if (stuckAmps.length > 0)
-      notes.push(noteOf(series, 'current', 'although the voltage rose and fell', stuckAmps));
+      notes.push(
+        noteOf(
+          series,
+          deviceName(system, series.device),
+          'current',
+          'although the voltage rose and fell',
+          stuckAmps,
+        ),
+      );
     return notes;
   });
 }
@@ -137,12 +151,12 @@ function cycled(values: Float32Array, first: number, last: number, by: number): 
   return rose && fell;
 }
 
-function noteOf(series: Series, what: string, although: string, runs: Run[]): TrustNote {
+function noteOf(series: Series, of: string, what: string, although: string, runs: Run[]): TrustNote {
   const longest = Math.max(...runs.map(lengthOf));
   return {
     code: 'stuck-value',
     devices: [series.device],
-    text: `The ${what} in the log of ${series.device} stands still for up to ${duration(longest)}, ${although}: it was not measured there.`,
+    text: `The ${what} in the log of ${of} stands still for up to ${duration(longest)}, ${although}: it was not measured there.`,
     spans: runs.map(({ from, to }) => ({ from, to })),
   };
 }
