@@ -40,9 +40,9 @@ export const toldOf = ({ charges, findings }: Diagnosis): Told => ({
 const MINDED = ['gaps', 'clock-offset'];
 
 /** What is said where no cause is possible or better. */
-export const nothingFound = (trust: readonly { code: string }[]): string =>
+export const nothingFound = ({ trust, unexamined }: Pick<Diagnosis, 'trust' | 'unexamined'>): string =>
   `Of the causes weighed, none is possible or better. ${
     trust.some((note) => !MINDED.includes(note.code))
       ? 'But the logs cannot be believed as they stand: settle that first, then weigh them anew.'
-      : 'Nothing wrong was found in the logs.'
+      : `Nothing wrong was found in the logs, as far as they are looked at${unexamined.length > 0 ? `; not looked at yet: ${unexamined.join(', ')}` : ''}.`
   }`;

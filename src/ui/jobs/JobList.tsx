@@ -98,10 +98,10 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
                     </>
                   ) : (
                     <span className="text-ink-soft">
-                      {job.headline === 'nothing'
-                        ? 'Nothing wrong was found'
-                        : job.recordings === 0
-                          ? 'No logs yet'
+                      {job.recordings === 0
+                        ? 'No logs yet'
+                        : job.headline === 'nothing'
+                          ? 'Nothing wrong was found'
                           : 'Not analysed yet'}
                     </span>
                   )}

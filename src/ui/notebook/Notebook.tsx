@@ -49,7 +49,7 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
           {note.text}
         </p>
       ))}
-      {hasLogs && notable.length === 0 && <p className="mb-2 text-sm">{nothingFound(trust)}</p>}
+      {hasLogs && notable.length === 0 && <p className="mb-2 text-sm">{nothingFound(diagnosis)}</p>}
       <Accordion.Root
         type="multiple"
         defaultValue={(openAll ? findings : notable.slice(0, 1)).map((one) => one.cause)}

@@ -112,7 +112,7 @@ export function reportOf(
       figure(one.after, one.unit),
       one.why,
     ]),
-    nothing: nothingFound(diagnosis.trust),
+    nothing: nothingFound(diagnosis),
     findings: diagnosis.findings
       .filter((one) => NOTABLE.includes(one.standing))
       .map((one) => ({

@@ -161,9 +161,9 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
   const extents = useMemo(
     () =>
       lanes.map((lane) => {
-        const found = extentOf(lane, source, full, Math.max(1, width)) ?? [0, 1];
         // A bus that a BMS has switched off reads nothing: drawn to scale, all else would be a line.
-        if (lane.id === 'volts') found[0] = Math.max(found[0], LOWEST_SHOWN * found[1]);
+        const least = lane.id === 'volts' ? LOWEST_SHOWN : -Infinity;
+        const found = extentOf(lane, source, full, Math.max(1, width), least) ?? [0, 1];
         // The band that the battery asks for is to be seen even when the voltage never gets there.
         if (lane.id === 'volts' && bank)
           found[1] = Math.max(found[1], bank.chargeVolts.max + 0.02 * bank.cellsInSeries);

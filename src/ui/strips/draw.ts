@@ -96,15 +96,28 @@ export function drawLane(
   context.globalAlpha = 1;
 }
 
-/** Least and greatest value of a lane over a span, from tiles that are there; null before any has come. */
-export function extentOf(lane: Lane, source: TileSource, view: Span, width: number): [number, number] | null {
-  let low = Infinity;
+/**
+ * Least and greatest value of a lane over a span, from tiles that are there; null before any has come.
+ * @param leastShare values below this share of the greatest are left out
+ */
+export function extentOf(
+  lane: Lane,
+  source: TileSource,
+  view: Span,
+  width: number,
+  leastShare = -Infinity,
+): [number, number] | null {
+  const over = (visit: (min: number, max: number) => void) => {
+    for (const trace of lane.traces) eachBucket(source, trace, view, width, (_, min, max) => visit(min, max));
+  };
   let high = -Infinity;
-  for (const trace of lane.traces)
-    eachBucket(source, trace, view, width, (_, min, max) => {
-      if (min < low) low = min;
-      if (max > high) high = max;
-    });
+  over((_, max) => (high = Math.max(high, max)));
+  const least = leastShare * high;
+  let low = Infinity;
+  over((min, max) => {
+    if (min >= least) low = Math.min(low, min);
+    else if (max >= least) low = Math.min(low, max);
+  });
   return low <= high ? [low, high] : null;
 }
 

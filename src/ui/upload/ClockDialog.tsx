@@ -89,7 +89,7 @@ export function ClockDialog({ recording, deviceName, zone, open, onClose }: Prop
           aria-describedby={undefined}
           className="border-rule-strong bg-sheet fixed top-1/2 left-1/2 max-h-[90dvh] w-[min(44rem,calc(100vw-2rem))] -translate-1/2 overflow-y-auto border p-4"
         >
-          <Dialog.Title className="font-semibold">The clock of {deviceName}</Dialog.Title>
+          <Dialog.Title className="font-semibold">Clock: {deviceName}</Dialog.Title>
           <p className="text-ink-soft text-sm">{recording.fileName}</p>
           <section className="mt-3 text-sm">
             {advice === 'looking' && <p role="status">Holding it against the other logs …</p>}
