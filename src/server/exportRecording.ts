@@ -2,12 +2,12 @@
 
 import { cutSeries, type Table, tableOf, timelineTable } from '@/core/log/export/columns';
 import { csvOf } from '@/core/log/export/csv';
-import { parquetOf } from '@/core/log/export/parquet';
 import type { Span } from '@/core/quantity/span';
 import type { Series } from '@/core/log/channels';
 import type { Store } from '@/store/database';
 import { findJob, isId } from '@/store/jobs';
 import { findRecording, listRecordings, loadSeries } from '@/store/recordings';
+import { parquetInThread } from './threads';
 
 export const FORMATS = ['csv', 'parquet'] as const;
 export type ExportFormat = (typeof FORMATS)[number];
@@ -47,9 +47,10 @@ export async function exportTimeline(
   return series.length > 0 ? exported('timeline', table.time[0] ?? span?.from ?? 0, table, format) : null;
 }
 
-function exported(of: string, from: number, table: Table, format: ExportFormat): Exported {
+async function exported(of: string, from: number, table: Table, format: ExportFormat): Promise<Exported> {
   const name = `${of}-${new Date(from).toISOString().slice(0, 10)}`;
-  return format === 'csv'
-    ? { fileName: `${name}.csv`, type: 'text/csv; charset=utf-8; header=present', body: csvOf(table) }
-    : { fileName: `${name}.parquet`, type: 'application/vnd.apache.parquet', body: [parquetOf(table)] };
+  if (format === 'csv')
+    return { fileName: `${name}.csv`, type: 'text/csv; charset=utf-8; header=present', body: csvOf(table) };
+  const file = await parquetInThread(table);
+  return { fileName: `${name}.parquet`, type: 'application/vnd.apache.parquet', body: [file] };
 }

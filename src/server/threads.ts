@@ -3,6 +3,7 @@
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { buffersOf, type Series } from '@/core/log/channels';
+import type { Table } from '@/core/log/export/columns';
 import type { ClockEstimate } from '@/core/log/overlay';
 import { NotALog } from '@/core/log/sniff';
 import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
@@ -63,4 +64,14 @@ export async function estimateInThread(first: Series, second: Series): Promise<C
   if (answer.kind === 'failed') throw failed(answer);
   if (answer.kind !== 'clock') throw new Error('The worker thread answered something else than was asked.');
   return answer.estimate;
+}
+
+/** A table as Parquet. The thread takes its columns over. */
+export async function parquetInThread(table: Table): Promise<Uint8Array> {
+  const columns = [table.time, ...table.columns.map((one) => one.values)];
+  const buffers = new Set(columns.map((one) => one.buffer as ArrayBuffer));
+  const answer = await runThread({ kind: 'write-parquet', table }, undefined, [...buffers]);
+  if (answer.kind === 'failed') throw failed(answer);
+  if (answer.kind !== 'parquet') throw new Error('The worker thread answered something else than was asked.');
+  return answer.file;
 }

@@ -1,6 +1,7 @@
 /** What is asked of a worker thread and what it answers. */
 
 import type { Series } from '@/core/log/channels';
+import type { Table } from '@/core/log/export/columns';
 import type { ClockEstimate } from '@/core/log/overlay';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { DeviceKind } from '@/core/log/recognise';
@@ -18,7 +19,8 @@ export type ThreadTask =
       timeZone: string;
     }
   | { kind: 'analyse'; input: DiagnosisInput }
-  | { kind: 'estimate-clock'; first: Series; second: Series };
+  | { kind: 'estimate-clock'; first: Series; second: Series }
+  | { kind: 'write-parquet'; table: Table };
 
 export type ReadAnswer = {
   kind: 'read';
@@ -35,5 +37,6 @@ export type ThreadAnswer =
   | ReadAnswer
   | { kind: 'analysed'; diagnosis: Diagnosis }
   | { kind: 'clock'; estimate: ClockEstimate | null }
+  | { kind: 'parquet'; file: Uint8Array }
   /** `ours`: the message is a sentence for the user; otherwise a fault of the program. */
   | { kind: 'failed'; ours: boolean; message: string };

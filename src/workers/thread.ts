@@ -4,6 +4,7 @@ import { createReadStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { parentPort, workerData } from 'node:worker_threads';
 import { buffersOf } from '@/core/log/channels';
+import { parquetOf } from '@/core/log/export/parquet';
 import { estimateClock } from '@/core/log/overlay';
 import { csvReader, type CsvReader, type ReadPlan } from '@/core/log/readCsv';
 import { HEAD_BYTES, recognise } from '@/core/log/recognise';
@@ -35,6 +36,7 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
   if (task.kind === 'analyse') return { kind: 'analysed', diagnosis: diagnose(task.input) };
   if (task.kind === 'estimate-clock')
     return { kind: 'clock', estimate: estimateClock(task.first, task.second) };
+  if (task.kind === 'write-parquet') return { kind: 'parquet', file: parquetOf(task.table) };
   const { deviceKind, description, timeZone } = task;
   const head: Uint8Array[] = [];
   let headBytes = 0;
@@ -70,8 +72,14 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
   return { kind: 'read', plan: plan!, series, zoned, rows, problemCount, problems };
 }
 
+/** What is given away with an answer instead of copied. */
+function handedOver(answer: ThreadAnswer): ArrayBuffer[] {
+  if (answer.kind === 'read') return buffersOf(answer.series);
+  return answer.kind === 'parquet' ? [answer.file.buffer as ArrayBuffer] : [];
+}
+
 run(workerData as ThreadTask).then(
-  (answer) => parentPort!.postMessage(answer, answer.kind === 'read' ? buffersOf(answer.series) : []),
+  (answer) => parentPort!.postMessage(answer, handedOver(answer)),
   (error: unknown) =>
     parentPort!.postMessage({
       kind: 'failed',

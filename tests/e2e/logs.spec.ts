@@ -111,10 +111,11 @@ test('a file that was broken off lies there, and goes on when it is chosen again
 
 test('a current that counts the other way is asked about and turned round', async ({ page }) => {
   await openJob(page);
-  await choose(page, 'turned.csv', monitorLog(START, 300, -1), 'Monitor');
+  // Under a heading of its own: what is confirmed here is offered for no other test's log.
+  await choose(page, 'turned.csv', monitorLog(START, 300, -1, 'current turned (A)'), 'Monitor');
   await expect(page.getByText('as it stands, positive is discharging')).toBeVisible();
   await expect(take(page)).toBeDisabled();
-  await expect(page.getByText('Say what a positive “battery current (A)” means.')).toBeVisible();
+  await expect(page.getByText('Say what a positive “battery current turned (A)” means.')).toBeVisible();
   await expectAccessible(page, 'the confirmation');
   await page.getByRole('button', { name: 'This log counts so: turn it round' }).click();
   await expect(page.getByText('falls, the voltage rises: negative is charging.')).toBeVisible();

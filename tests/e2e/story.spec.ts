@@ -21,7 +21,7 @@ test('a charger log is taken in, its stages seen, the finding weighed, the repor
   page,
 }) => {
   const log = demoJob('tide-gauge').logs.find((one) => one.device === 'solar')!;
-  await openJob(page, /Tide gauge/);
+  await openJob(page, /Tide gauge never gets full/);
   await page.getByRole('link', { name: /^Logs/ }).click();
   await page.getByLabel('Written by').selectOption('Solar controller');
   await page

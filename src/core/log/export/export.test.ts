@@ -125,3 +125,15 @@ test('the aligned timeline has a row for every moment of any device, and makes n
   const { data } = Papa.parse<string[]>(rows.join('\r\n'));
   expect(data.every((row) => row.length === 4)).toBe(true);
 });
+
+test('Parquet of more rows than a group, and of none', async () => {
+  const count = 150_000;
+  const long: Series = {
+    device: 'monitor',
+    time: Float64Array.from({ length: count }, (_, i) => START + i * 1000),
+    channels: { battery_voltage: Float32Array.from({ length: count }, (_, i) => 24 + (i % 97) / 100) },
+  };
+  expectTheSame(await readBack(parquetOf(tableOf(long)), 'monitor.parquet'), long);
+  const none = parquetOf(tableOf(cutSeries(long, { from: 0, to: 1 })));
+  expect(Buffer.from(none.subarray(0, 4)).toString()).toBe('PAR1');
+});
