@@ -49,7 +49,7 @@ start(async () => {
     .goto(address)
     .then(() => page.getByRole('link', { name: /Cold room shuts down/ }).getAttribute('href'));
   await page.goto(`${address}${second?.replace(/\/[a-z-]+$/, '')}/logs`);
-  await page.getByRole('button', { name: /^Clock as written, second/ }).click();
+  await page.getByRole('button', { name: /^Clock as written.*second/ }).click();
   await page.getByText('This is sure.').waitFor();
   await shoot(page, 'log-clock');
   await page.goto(`${base}/charging`);

@@ -6,7 +6,8 @@ import { findAnalyses, saveAnalysis, type StoredAnalysis } from '@/store/analyse
 import type { Store } from '@/store/database';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { StoredJob } from '@/store/jobs';
-import { listRecordings, loadSeries } from '@/store/recordings';
+import { listRecordings } from '@/store/recordings';
+import { loadSeries } from '@/store/samples';
 import { analyseInThread } from './threads';
 
 /** Which descriptions and clocks an analysis was made from, as one word. */

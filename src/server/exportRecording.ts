@@ -6,7 +6,8 @@ import type { Span } from '@/core/quantity/span';
 import type { Series } from '@/core/log/channels';
 import type { Store } from '@/store/database';
 import { findJob, isId } from '@/store/jobs';
-import { findRecording, listRecordings, loadSeries } from '@/store/recordings';
+import { findRecording, listRecordings } from '@/store/recordings';
+import { loadSeries } from '@/store/samples';
 import { parquetInThread } from './threads';
 
 export const FORMATS = ['csv', 'parquet'] as const;

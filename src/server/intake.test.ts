@@ -17,13 +17,8 @@ import {
 import { findJob, insertJob, insertSystem, type StoredJob } from '@/store/jobs';
 import { takeGuard } from '@/store/guard';
 import { findRecipe } from '@/store/recipes';
-import {
-  listRecordings,
-  loadSeries,
-  recordingProblems,
-  setRecordingClock,
-  undoReplacement,
-} from '@/store/recordings';
+import { listRecordings, recordingProblems, setRecordingClock, undoReplacement } from '@/store/recordings';
+import { loadSeries } from '@/store/samples';
 import { beginIntake } from './beginIntake';
 import { bundleOfJob, jobFromBundle } from './jobBundle';
 import { takeInWhole } from './takeInWhole';

@@ -12,7 +12,8 @@ import { insertChange, listChanges } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { findJob, insertJob, insertSystem } from '@/store/jobs';
 import { findPhoto, listPhotos } from '@/store/photos';
-import { findRecording, listRecordings, loadSeries } from '@/store/recordings';
+import { findRecording, listRecordings } from '@/store/recordings';
+import { loadSeries } from '@/store/samples';
 import { takeInWhole } from './takeInWhole';
 import { NotAPhoto, takeInPhoto } from './takeInPhoto';
 

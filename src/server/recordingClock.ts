@@ -8,7 +8,8 @@ import type { ClockEstimate } from '@/core/log/overlay';
 import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
 import { findJob, isId } from '@/store/jobs';
-import { findRecording, listRecordings, loadSeries } from '@/store/recordings';
+import { findRecording, listRecordings } from '@/store/recordings';
+import { loadSeries } from '@/store/samples';
 import { estimateInThread } from './threads';
 
 export const clockSchema = z.object({

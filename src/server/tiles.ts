@@ -3,7 +3,8 @@
 import { SUMMARY_SIZE, sliceExtent } from '@/core/log/pyramid';
 import { TILE_BUCKETS, tileSpan } from '@/core/log/tiles';
 import type { Store } from '@/store/database';
-import { CHUNK_SAMPLES, findRecording, loadWindow } from '@/store/recordings';
+import { findRecording } from '@/store/recordings';
+import { CHUNK_SAMPLES, loadWindow } from '@/store/samples';
 
 /**
  * @param channels in the order in which they are wanted.

@@ -20,14 +20,8 @@ import {
   setJobRemoved,
 } from './jobs';
 import { findPhoto, insertPhoto, listPhotos, setPhotoRemoved } from './photos';
-import {
-  CHUNK_SAMPLES,
-  insertRecording,
-  listRecordings,
-  loadSeries,
-  loadWindow,
-  sameRecording,
-} from './recordings';
+import { insertRecording, listRecordings, sameRecording } from './recordings';
+import { CHUNK_SAMPLES, loadSeries, loadWindow } from './samples';
 
 const { job, system } = demoSite('tide-gauge');
 const START = Date.UTC(2026, 0, 1);
