@@ -5,8 +5,9 @@ import { readLog } from '@/core/log/takeIn';
 import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
 import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
-import { insertJob, insertSystem, systemWithSlug } from '@/store/jobs';
+import { findJob, insertJob, insertSystem, systemWithSlug } from '@/store/jobs';
 import { insertRecording } from '@/store/recordings';
+import { analyseJob } from './analyseJob';
 
 /** Logs that the technician has not taken in yet when the demo starts: they lie ready as files. */
 const LEFT_TO_TAKE_IN = new Set(['tide-gauge/solar']);
@@ -42,6 +43,7 @@ export async function seed(store: Store): Promise<string[]> {
         clock,
       });
     }
+    await analyseJob(store, (await findJob(store, jobId))!);
     added.push(slug);
   }
   return added;

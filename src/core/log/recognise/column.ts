@@ -32,7 +32,8 @@ export function recogniseColumn(
 
   // A switch of the BMS may be written as words.
   const flag = flagOf(words);
-  if (flag && filled.every((cell) => isFlag(cell))) return { ...nothing, role: flag, sure: 'certain' };
+  if (flag && filled.filter((cell) => isFlag(cell)).length >= 0.8 * filled.length)
+    return { ...nothing, role: flag, sure: 'certain' };
 
   if (!numeric) {
     const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;

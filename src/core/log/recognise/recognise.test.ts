@@ -1,3 +1,4 @@
+import { readLog } from '../takeIn';
 import { type DeviceKind, recognise } from './index';
 
 /** A small log of one column beside the time and a running number. */
@@ -220,4 +221,68 @@ test('a head with hardly a line end in it is no table', () => {
   expect(() => recognise(new TextEncoder().encode(`time,V\n${'7'.repeat(200_000)}`), 'source')).toThrow(
     /lines are longer than 128 kB/,
   );
+});
+
+describe('a BMS log', () => {
+  const log = (headings: string, cells: string) => {
+    const rows = Array.from(
+      { length: 30 },
+      (_, i) => `2026-09-21T06:${String(i).padStart(2, '0')}:00Z,53.1,-4.2,${cells}`,
+    );
+    return new TextEncoder().encode(
+      `time,Pack voltage (V),Pack current (A),${headings}\n${rows.join('\n')}\n`,
+    );
+  };
+
+  test.each([
+    ['Charge allowed,Discharge allowed', '1,0'],
+    ['charge_enabled,discharge_enabled', 'true,false'],
+    ['CHG MOS,DSG MOS', 'ON,OFF'],
+    ['Charging switch,Discharging switch', 'closed,open'],
+    ['charge enable,discharge enable', 'yes,no'],
+  ])('switches under %s, written as %s', (headings, cells) => {
+    const bytes = log(headings, cells);
+    const roles = recognise(bytes, 'bms').columns.map((one) => one.role);
+    expect(roles.slice(3)).toEqual(['bms_charge_allowed', 'bms_discharge_allowed']);
+    const { series, problemCount } = readLog(bytes, 'bms', { device: 'bms' }, 'UTC');
+    expect(problemCount).toBe(0);
+    expect([...series.channels.bms_charge_allowed!]).toEqual(new Array(30).fill(1));
+    expect([...series.channels.bms_discharge_allowed!]).toEqual(new Array(30).fill(0));
+  });
+
+  test('a word that is no position of a switch is told, and the cell is missing', () => {
+    const bytes = log('Charge allowed,Discharge allowed', '1,0');
+    const text = new TextDecoder().decode(bytes) + '2026-09-21T06:40:00Z,53.1,-4.2,perhaps,0\n';
+    const { series, problems } = readLog(new TextEncoder().encode(text), 'bms', { device: 'bms' }, 'UTC');
+    expect(problems[0]!.reason).toContain('"perhaps" in "Charge allowed"');
+    expect(series.channels.bms_charge_allowed!.at(-1)).toBeNaN();
+  });
+
+  test('a limit of current is no switch', () => {
+    expect(one('Charge current limit (A)', ['50', '50', '50', '40'], 'bms').role).not.toBe(
+      'bms_charge_allowed',
+    );
+    expect(one('Fan enabled', ['1', '0', '1', '1'], 'bms').role).toBeNull();
+  });
+});
+
+test.each(['SoC %', 'SoC [%]', 'SOC (%)', 'soc_pct', 'State of charge (%)', 'Battery SoC'])(
+  '%s is the state of charge',
+  (heading) => {
+    expect(one(heading, ['90', '89.5', '89', '88'], 'monitor').role).toBe('soc');
+  },
+);
+
+test('another column may be told to hold the time', () => {
+  const text =
+    'made,sent,volts\n2026-09-21 06:00,2026-09-21 08:00,24.1\n2026-09-21 06:01,2026-09-21 08:01,24.1\n';
+  const time = (timeHeading?: string) =>
+    recognise(
+      new TextEncoder().encode(text),
+      'monitor',
+      timeHeading === undefined ? {} : { timeHeading },
+    ).columns.find((column) => column.role === 'time')!.heading;
+  expect(time()).toBe('made');
+  expect(time('sent')).toBe('sent');
+  expect(time('volts')).toBe('made');
 });

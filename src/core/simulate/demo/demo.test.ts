@@ -84,6 +84,22 @@ describe.each(DEMO_SLUGS)('%s', (slug) => {
   });
 });
 
+test('weather mast: what the controller holds is found behind its compensation, and a battery that is not let charge is not full', () => {
+  const demo = demoJob('weather-mast', truthOf('weather-mast'));
+  const { setpoints, charges } = diagnose({ ...demo, series: read(demo) });
+  const { profile } = demo.system.sources[0]!;
+  expect(setpoints[0]!.absorptionV!).toBeCloseTo(profile.absorptionV!, 1);
+  expect(setpoints[0]!.floatV!).toBeCloseTo(profile.floatV!, 1);
+  expect(setpoints[0]!.compensationMvPerCellPerC).toBe(profile.compensationMvPerCellPerC);
+  const { time } = truthOf('weather-mast').series;
+  const charge = truthOf('weather-mast').trueCharge;
+  for (const one of charges.filter((each) => each.full)) {
+    const end = time.findIndex((ms) => ms >= Date.parse(one.to));
+    const highest = Math.max(...charge.subarray(Math.max(0, end - 1440), end + 1));
+    expect([one.from, highest > 85]).toEqual([one.from, true]);
+  }
+});
+
 describe('the stories happen in the simulation', () => {
   const count = (values: Float32Array, test: (value: number, i: number) => boolean) =>
     values.reduce((sum, value, i) => sum + (test(value, i) ? 1 : 0), 0);
