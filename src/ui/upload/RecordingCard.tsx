@@ -7,6 +7,7 @@ import { useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import { isPlain } from '@/core/log/clock';
 import type { RecordingInfo } from '@/core/log/recording';
+import { DAY } from '@/core/quantity/span';
 import { counted, duration } from '@/core/quantity/text';
 import { useToast } from '@/ui/primitives/Toasts';
 import { ClockDialog } from './ClockDialog';
@@ -47,12 +48,15 @@ export function RecordingCard({ recording: one, sameDevice, deviceName, zone, tr
     offsetSeconds,
     secondsPerDay,
   }: NonNullable<Diagnosis['trust'][number]['clock']>) {
+    // What was found holds from the first of them on; a later one has drifted until its own beginning.
+    const begin = Math.min(...sameDevice.map(({ from }) => from));
+    const driftedSeconds = (from: number) => Math.round((secondsPerDay * (from - begin)) / DAY);
     const undo = await setClocks(
-      sameDevice.map(({ id, clock }) => ({
+      sameDevice.map(({ id, clock, from }) => ({
         id,
         clock: {
           ...clock,
-          offsetSeconds: clock.offsetSeconds + offsetSeconds,
+          offsetSeconds: clock.offsetSeconds + offsetSeconds + driftedSeconds(from),
           secondsPerDay: clock.secondsPerDay + secondsPerDay,
         },
       })),
