@@ -131,6 +131,22 @@ test('what is typed survives a reload while the server is away, and is saved whe
   await fresh.context().close();
 });
 
+test('a server that does not take what was typed is told as that, and nothing is lost', async ({ page }) => {
+  const id = await newJob(page, 'Refused');
+  await page.goto(`/jobs/${id}/take-in`);
+  await page.route('**/api/{systems,jobs}/**', (route) =>
+    route.request().method() === 'PUT' ? route.fulfill({ status: 400, json: {} }) : route.continue(),
+  );
+  await field(page, 'The job', 'Since when').fill('Whitsun');
+  await expect(
+    page.getByText('The server did not take it: what you typed is kept in this browser'),
+  ).toBeVisible();
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  await page.reload();
+  await expect(field(page, 'The job', 'Since when')).toHaveValue('Whitsun');
+  await expect(saved(page)).toBeVisible({ timeout: 10_000 });
+});
+
 test('two tabs on one system: different fields are joined, the same field is put before the second', async ({
   page,
   browser,

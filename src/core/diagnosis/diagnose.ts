@@ -103,7 +103,7 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
   const perMv = (seen.bank?.cellsInSeries ?? NaN) / 1000;
   return {
     format: 1,
-    unexamined: ['hazards in the log', 'synchronisations', 'cut-offs', 'the percentage'],
+    unexamined: ['hazards in the log', 'syncs', 'cutoffs', 'soc'],
     trust: seen.trust.map(({ spans, ...note }) => ({ ...note, spans: spans.map(isoSpan) })),
     hazards: review.hazards.map(({ code, text }) => ({ code, text, spans: [] })),
     charges: seen.charging

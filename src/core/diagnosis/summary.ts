@@ -39,10 +39,17 @@ export const toldOf = ({ charges, findings }: Diagnosis): Told => ({
 /** Doubts that do not keep the logs from being weighed: nothing is counted in gaps, and clocks are set right for it. */
 const MINDED = ['gaps', 'clock-offset'];
 
+/** Names in the diagnosis, as people say them. */
+const SAID: Record<string, string> = {
+  syncs: 'synchronisations',
+  cutoffs: 'cut-offs',
+  soc: 'the percentage',
+};
+
 /** What is said where no cause is possible or better. */
 export const nothingFound = ({ trust, unexamined }: Pick<Diagnosis, 'trust' | 'unexamined'>): string =>
   `Of the causes weighed, none is possible or better. ${
     trust.some((note) => !MINDED.includes(note.code))
       ? 'But the logs cannot be believed as they stand: settle that first, then weigh them anew.'
-      : `Nothing wrong was found in the logs, as far as they are looked at${unexamined.length > 0 ? `; not looked at yet: ${unexamined.join(', ')}` : ''}.`
+      : `Nothing wrong was found in the logs, as far as they are looked at${unexamined.length > 0 ? `; not looked at yet: ${unexamined.map((one) => SAID[one] ?? one).join(', ')}` : ''}.`
   }`;

@@ -7,11 +7,12 @@ const WORDS: Record<SaveState, string> = {
   waiting: 'Typing …',
   saving: 'Saving …',
   unreachable: 'Server not reached: kept in this browser, trying again',
+  refused: 'The server did not take it: what you typed is kept in this browser. Reload the page',
   gone: 'This job was removed elsewhere: what you typed is kept in this browser',
 };
 
 export function SaveWord({ state }: { state: SaveState }) {
-  const bad = state === 'unreachable' || state === 'gone';
+  const bad = state === 'unreachable' || state === 'gone' || state === 'refused';
   return (
     <p
       role="status"

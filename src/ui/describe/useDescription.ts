@@ -26,7 +26,9 @@ export interface DescriptionStart extends Description {
   systemVersion: number;
 }
 
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'unreachable' | 'gone';
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'unreachable' | 'gone' | 'refused';
+/** What is said until a save has come through. */
+const KEPT_STATES: ReadonlySet<SaveState> = new Set(['unreachable', 'gone', 'refused']);
 
 export interface DescriptionForm {
   form: UseFormReturn<FieldValues>;
@@ -127,6 +129,7 @@ export function useDescription(start: DescriptionStart): DescriptionForm {
           join(doc, theirs.version, theirs.value, typed(doc), saved);
           continue;
         }
+        if (response.status >= 400 && response.status < 500) return 'refused';
         if (!response.ok) return 'unreachable';
         docs.current[doc].version = ((await response.json()) as { version: number }).version;
         docs.current[doc].saved = value;
@@ -184,7 +187,7 @@ export function useDescription(start: DescriptionStart): DescriptionForm {
       formState: { values: true },
       callback() {
         keepDraft();
-        setState((now) => (now === 'unreachable' || now === 'gone' ? now : 'waiting'));
+        setState((now) => (KEPT_STATES.has(now) ? now : 'waiting'));
         clearTimeout(timer.current);
         timer.current = setTimeout(() => void saveRef.current(), SAVE_AFTER_MS);
       },
