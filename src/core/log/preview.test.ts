@@ -2,8 +2,9 @@
 
 import fc from 'fast-check';
 import { PART, partsOf, settleDateOrder } from './dateOrder';
-import { previewOf, signOf, timesOfHead } from './preview';
+import { previewOf, timesOfHead } from './preview';
 import { headTable, recognise, recogniseTable } from './recognise';
+import { signOf } from './sign';
 import { readLog } from './takeIn';
 import { timeColumnOf } from './timeFormat';
 

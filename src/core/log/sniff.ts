@@ -128,6 +128,10 @@ export function isNumber(cell: string, decimalChar: '.' | ','): boolean {
   return (decimalChar === ',' ? NUMBER_COMMA : NUMBER_POINT).test(cell);
 }
 
+/** A cell as a number; NaN when it is none. */
+export const numberOf = (cell: string, decimalChar: '.' | ','): number =>
+  isNumber(cell, decimalChar) ? Number(decimalChar === ',' ? cell.replace(',', '.') : cell) : NaN;
+
 const MISSING = /^(|-+|n\/?a|nan|null|none|unknown|\?+|#n\/a)$/i;
 
 /** Whether a cell says that there is no reading. */

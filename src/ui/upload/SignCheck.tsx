@@ -2,7 +2,7 @@
 
 import type { ColumnReading } from '@/core/log/recognise';
 import { buttonClass } from '@/ui/primitives/buttons';
-import type { Sign } from '@/core/log/preview';
+import type { Sign } from '@/core/log/sign';
 
 interface Props {
   column: ColumnReading;

@@ -137,7 +137,7 @@ const powerOf = (subject: ReturnType<typeof subjectOf>, device: DeviceKind): Rea
       ? 'source_power'
       : 'battery_power';
 
-const defaultVoltage = (device: DeviceKind): Channel =>
+export const defaultVoltage = (device: DeviceKind): Channel =>
   device === 'source' ? 'source_voltage' : device === 'load' ? 'load_voltage' : 'battery_voltage';
 const defaultCurrent = (device: DeviceKind): Channel =>
   device === 'source' ? 'source_current' : device === 'load' ? 'load_current' : 'battery_current';

@@ -6,6 +6,7 @@
 import { chooseTime } from '../chooseTime';
 import { decodeText, plainBytes } from '../encoding';
 import { type Dialect, NotALog, sniffDialect, splitLine } from '../sniff';
+import { settleBehaviour } from './behaviour';
 import { recogniseColumn } from './column';
 import type { ColumnReading, DeviceKind, LogReading } from './reading';
 import { dropNeedlessPower, settleCells, settleDirections, settleDoubles } from './settle';
@@ -75,6 +76,7 @@ export function recogniseTable(
   settleDirections(columns);
   settleCells(columns, rows, dialect);
   dropNeedlessPower(columns);
+  settleBehaviour(columns, rows, dialect, device);
   settleDoubles(columns);
   return { dialect, columns, time };
 }

@@ -286,3 +286,74 @@ test('another column may be told to hold the time', () => {
   expect(time('sent')).toBe('sent');
   expect(time('volts')).toBe('made');
 });
+
+describe('headings that say nothing', () => {
+  /** Battery of 20 mΩ at rest at so many volts, its current either way; beside it something slow and a counter. */
+  function log(
+    headings: string,
+    rest = 12.6,
+    others = (i: number) => `${(20 + Math.sin(i / 50)).toFixed(1)},${i}`,
+  ): Uint8Array {
+    const rows = Array.from({ length: 400 }, (_, i) => {
+      const amps = (i % 10 < 5 ? -6 : -2) + (i % 37 < 18 ? 9 : 0);
+      const at = new Date(Date.UTC(2026, 6, 1) + i * 60_000).toISOString();
+      return `${at},${(rest + 0.02 * amps).toFixed(2)},${amps.toFixed(1)},${others(i)}`;
+    });
+    return new TextEncoder().encode(`${headings}\n${rows.join('\n')}\n`);
+  }
+  const read = (headings: string, rest?: number, device: DeviceKind = 'monitor') =>
+    recognise(log(headings, rest), device).columns;
+
+  test.each([12.6, 25.1, 51.2])(
+    'a column about %d V that moves with one that changes sign: both are put forward, and asked',
+    (rest) => {
+      const columns = read('time,ch1,ch2,ch3,ch4', rest);
+      expect(columns.map((one) => one.role)).toEqual([
+        'time',
+        'battery_voltage',
+        'battery_current',
+        null,
+        null,
+      ]);
+      expect(columns.slice(1, 3).map((one) => one.sure)).toEqual(['ask', 'ask']);
+      expect(columns[1]!.question).toMatch(
+        /^"ch1" lies between \d+\.\d and \d+\.\d and moves with "ch2": is it a voltage, in V\?$/,
+      );
+      expect(() =>
+        readLog(log('time,ch1,ch2,ch3,ch4', rest), 'monitor', { device: 'monitor' }, 'UTC'),
+      ).toThrow(/"ch1" lies between/);
+    },
+  );
+
+  test('one that is named helps to find the other', () => {
+    expect(read('time,ch1,current (A),ch3,ch4')[1]).toMatchObject({ role: 'battery_voltage', sure: 'ask' });
+    const [, volts, amps] = read('time,voltage,ch2,ch3,ch4');
+    expect(volts).toMatchObject({ role: 'battery_voltage', sure: 'likely' });
+    expect(amps).toMatchObject({ role: 'battery_current', sure: 'ask' });
+    expect(read('time,ch1,ch2,ch3,ch4', 12.6, 'source')[1]!.role).toBe('source_voltage');
+  });
+
+  test('nothing is put forward where both are named, where the figures are no bank’s, or where nothing moves together', () => {
+    expect(
+      read('time,voltage (V),current (A),ch3,ch4')
+        .slice(3)
+        .map((one) => one.role),
+    ).toEqual([null, null]);
+    expect(
+      read('time,ch1,ch2,ch3,ch4', 230)
+        .slice(1)
+        .every((one) => one.role === null),
+    ).toBe(true);
+    expect(
+      read('time,ch1,ch2,ch3,ch4', 3.3)
+        .slice(1)
+        .every((one) => one.role === null),
+    ).toBe(true);
+    const noise = (i: number) => `${12 + ((i * 7919) % 13) / 10},${((i * 104_729) % 11) - 5}`;
+    const apart = recognise(
+      log('time,a temperature (°C),b humidity (%),ch3,ch4', 12.6, noise),
+      'monitor',
+    ).columns;
+    expect(apart.slice(3).map((one) => one.role)).toEqual([null, null]);
+  });
+});
