@@ -101,7 +101,7 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
                       {job.recordings === 0
                         ? 'No logs yet'
                         : job.headline === 'nothing'
-                          ? 'Nothing wrong was found'
+                          ? 'No cause found so far'
                           : 'Not analysed yet'}
                     </span>
                   )}
