@@ -154,6 +154,39 @@ const log = (from: number, minutes: number, volts: number): Buffer =>
     expect(await undoReplacement(store, merged!.id)).toBe(false);
   });
 
+  test.each([
+    ['read in the same zone as the first, it follows the zone that was set for that', undefined],
+    ['read in a zone of its own, it keeps it', 'UTC'],
+  ])('merged with a log whose zone was set by hand: %s', async (_, timeZone) => {
+    const local = (bytes: Buffer) => Buffer.from(bytes.toString().replaceAll('Z,', ','));
+    await send(local(log(0, 600, 25)), 'done');
+    const [first] = await listRecordings(store, stored.id);
+    expect(first).toMatchObject({ zoned: true, from: START - 120 * MINUTE });
+    await setRecordingClock(store, first!.id, { timeZone: 'UTC', offsetSeconds: 30, secondsPerDay: 0 });
+    // A multiple of seven minutes on, so that both tell the shared moments alike.
+    const bytes = local(log(301, 600, 25));
+    const description = { device: 'monitor', ...(timeZone ? { timeZone } : {}) };
+    const begun = await beginIntake(store, stored, {
+      fileName: 'b.csv',
+      size: bytes.length,
+      modified: 0,
+      description,
+    });
+    const { id } = begun as Intake;
+    await takePart(store, id, 0, bytes);
+    await until(id, 'asking');
+    await answerOverlap(store, id, 'merge');
+    await until(id, 'done');
+    const [merged] = await listRecordings(store, stored.id);
+    expect(merged).toMatchObject({
+      sampleCount: 901,
+      from: START + 30_000,
+      to: START + 900 * MINUTE + 30_000,
+    });
+    expect(merged!.clock).toEqual({ timeZone: 'UTC', offsetSeconds: 30, secondsPerDay: 0 });
+    expect(merged!.problemCount).toBe(0);
+  });
+
   test('replaced, the earlier one is taken away', async () => {
     await send(log(0, 100, 25), 'done');
     const { id } = await send(log(50, 100, 26), 'asking', 'august.csv');

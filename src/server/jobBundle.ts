@@ -2,18 +2,15 @@
 
 import { type BundleFiles, readDescription, unzipBundle } from '@/core/bundle/read';
 import { type LogToWrite, writeBundle, zipBundle } from '@/core/bundle/write';
-import type { Series } from '@/core/log/channels';
 import { tableOf } from '@/core/log/export/columns';
 import { csvOf } from '@/core/log/export/csv';
-import { setClock } from '@/core/log/clock';
-import type { RecordingInfo } from '@/core/log/recording';
 import { joined } from '@/core/log/tables/delimited';
 import { insertChange, listChanges } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { findJob, insertJob, insertSystem } from '@/store/jobs';
 import { findPhoto, listPhotos } from '@/store/photos';
-import { findRecording, listRecordings } from '@/store/recordings';
-import { loadSeries } from '@/store/samples';
+import { listRecordings } from '@/store/recordings';
+import { readingOf } from './readingOf';
 import { takeInWhole } from './takeInWhole';
 import { NotAPhoto, takeInPhoto } from './takeInPhoto';
 
@@ -58,14 +55,6 @@ export async function bundleOfJob(
   const name = slug(found.system.name);
   const files = writeBundle(name, found.job, found.system, logs, { photos, changes });
   return { fileName: `${name}.zip`, zip: zipBundle(files) };
-}
-
-/** A recording with its times as they were read, in UTC: what its clock is off by goes beside it, so that it can still be set otherwise. */
-async function readingOf(store: Store, { id, zoned, clock }: RecordingInfo): Promise<Series> {
-  const series = await loadSeries(store, id, true);
-  const plan = (await findRecording(store, id))!.plan;
-  const zone = { timeZone: clock.timeZone, offsetSeconds: 0, secondsPerDay: 0 };
-  return { ...series, time: setClock(series.time, zoned ? plan.timeZone : null, zone) };
 }
 
 export interface TakenIn {

@@ -15,10 +15,10 @@ import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
 import { dropParts, findIntake, intakeBytes, setIntake, type StoredIntake } from '@/store/intakes';
 import { findJob, type StoredJob } from '@/store/jobs';
-import { insertRecording, overlapping, sameRecording } from '@/store/recordings';
-import { loadSeries } from '@/store/samples';
+import { findRecording, insertRecording, overlapping, sameRecording } from '@/store/recordings';
 import type { ReadAnswer } from '@/workers/tasks';
 import { analyseJob } from './analyseJob';
+import { readingOf } from './readingOf';
 import { readInThread } from './threads';
 
 /** How often it is looked whether somebody has cancelled, ms. */
@@ -135,13 +135,23 @@ async function spool(store: Store, id: string, path: string, signal: AbortSignal
   return hash.digest('hex');
 }
 
-/** The new log joined to those that it overlaps, sample for sample as they were read, under the clock that was set for them. */
+/**
+ * The new log joined to those that it overlaps, under the clock that was set for them. Each brings its times by its own zone; a log that was
+ * read in the zone of the first, as its device always writes, is set to the zone that was since set for that one.
+ */
 async function mergedWith(store: Store, earlier: readonly RecordingInfo[], read: ReadAnswer) {
-  let { series } = read;
+  const [first] = earlier;
+  if (!first) return {};
+  const asFirst = read.zoned && (await findRecording(store, first.id))?.plan.timeZone === read.plan.timeZone;
+  const timeZone = asFirst ? first.clock.timeZone : read.plan.timeZone;
+  const time = asFirst
+    ? setClock(read.series.time, read.plan.timeZone, { timeZone, offsetSeconds: 0, secondsPerDay: 0 })
+    : read.series.time;
+  let series = { ...read.series, time };
   let { problemCount } = read;
   const problems = [...read.problems];
   for (const one of earlier) {
-    const joined = joinSeries(await loadSeries(store, one.id, true), series);
+    const joined = joinSeries(await readingOf(store, one), series);
     series = joined.series;
     if (joined.differing === 0) continue;
     problemCount++;
@@ -150,6 +160,12 @@ async function mergedWith(store: Store, earlier: readonly RecordingInfo[], read:
       reason: `${joined.differing} of ${joined.shared} moments that ${one.fileName} holds too are told otherwise there: the values of the new file were taken.`,
     });
   }
-  const clock = earlier[0]?.clock;
-  return { series, problems, problemCount, ...(clock ? { clock } : {}) };
+  return {
+    series,
+    problems,
+    problemCount,
+    plan: { ...read.plan, timeZone },
+    zoned: read.zoned || earlier.some((one) => one.zoned),
+    clock: { ...first.clock, timeZone },
+  };
 }
