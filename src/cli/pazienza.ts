@@ -3,10 +3,18 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { parseArgs } from 'node:util';
-import { BundleError, type BundleFiles, readBundle, unzipBundle } from '@/core/bundle/read';
+import {
+  BundleError,
+  type BundleFile,
+  bundleFiles,
+  type BundleFiles,
+  readBundle,
+  unzipBundle,
+} from '@/core/bundle/read';
 import { writeBundle, zipBundle } from '@/core/bundle/write';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
+import { onDisk } from '@/workers/onDisk';
 import { readable } from './readable';
 
 const HELP = `Pazienza: diagnoses battery systems from the logs of their chargers and monitors.
@@ -17,7 +25,7 @@ const HELP = `Pazienza: diagnoses battery systems from the logs of their charger
   pazienza work                    be a worker that takes in logs for the application at DATABASE_URL; as many as are wanted
   pazienza --help                  this page
 
-Exit codes: 0 done; 2 the input or the call was wrong, with a sentence on standard error.
+Exit codes: 0 done; 2 the input or the call was wrong; 3 a fault of Pazienza's own; with a sentence on standard error.
 `;
 
 class Usage extends Error {}
@@ -47,7 +55,7 @@ function parse(args: string[]) {
 }
 
 async function analyse(path: string, asJson: boolean): Promise<void> {
-  const { job, system, logs } = await readBundle(filesAt(path));
+  const { job, system, logs } = await readBundle(await filesAt(path));
   const diagnosis = diagnose({ job, system, series: logs.map((log) => log.series) });
   for (const log of logs)
     if (log.problemCount > 0)
@@ -57,19 +65,19 @@ async function analyse(path: string, asJson: boolean): Promise<void> {
   process.stdout.write(asJson ? JSON.stringify(diagnosis, null, 2) + '\n' : readable(job, system, diagnosis));
 }
 
-function filesAt(path: string): BundleFiles {
+async function filesAt(path: string): Promise<BundleFiles> {
   if (!existsSync(path)) throw new BundleError(`There is nothing at ${path}.`);
   if (!statSync(path).isDirectory()) return unzipBundle(readFileSync(path));
-  const files: BundleFiles = new Map();
+  const files: [string, BundleFile][] = [];
   const walk = (folder: string) => {
     for (const entry of readdirSync(folder, { withFileTypes: true })) {
       const full = join(folder, entry.name);
       if (entry.isDirectory()) walk(full);
-      else files.set(relative(path, full).replaceAll('\\', '/'), readFileSync(full));
+      else if (entry.isFile()) files.push([relative(path, full).replaceAll('\\', '/'), onDisk(full)]);
     }
   };
   walk(path);
-  return files;
+  return bundleFiles(files);
 }
 
 function simulate(slug: string, out: string): void {
@@ -98,6 +106,12 @@ main(process.argv.slice(2)).catch((error: unknown) => {
     process.stderr.write(
       `pazienza: ${error.message}. Check that the path is right and can be read or written.\n`,
     );
-  else throw error;
+  else {
+    // A fault of ours: what happened is said in a sentence, and the exit tells it from bad input.
+    const what = error instanceof Error ? error.message : String(error);
+    process.stderr.write(`pazienza: something failed in Pazienza itself (${what}). Nothing was changed.\n`);
+    process.exitCode = 3;
+    return;
+  }
   process.exitCode = 2;
 });

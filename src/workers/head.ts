@@ -11,7 +11,7 @@ import {
   recogniseTable,
 } from '@/core/log/recognise';
 import { NotALog } from '@/core/log/sniff';
-import { fileKindOf, MOST_WHOLE, needsWhole, openTable, unpackGzip } from '@/core/log/tables/open';
+import { fileKindOf, MOST_WHOLE, needsWhole, openTable, gzipHead } from '@/core/log/tables/open';
 import type { LogDescription } from '@/core/log/takeIn';
 
 /** Look at a file; or, of the file looked at last, say when its first rows were written if it is read so. */
@@ -35,7 +35,7 @@ async function open(file: File): Promise<{ head: Uint8Array; parts: () => Promis
   const none = async () => [];
   const start = await piece(0, HEAD_BYTES);
   if (fileKindOf(start) === 'gzip') {
-    const inside = unpackGzip(start, HEAD_BYTES, true);
+    const inside = gzipHead(start, HEAD_BYTES);
     if (!needsWhole(inside)) return { head: inside, parts: none };
   } else if (!needsWhole(start))
     return { head: start, parts: () => Promise.all(partsOf(file.size).map((at) => piece(at, PART))) };

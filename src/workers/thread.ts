@@ -37,39 +37,18 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
   if (task.kind === 'estimate-clock')
     return { kind: 'clock', estimate: estimateClock(task.first, task.second) };
   if (task.kind === 'write-parquet') return { kind: 'parquet', file: parquetOf(task.table) };
-  const { deviceKind, description, timeZone } = task;
-  const head: Uint8Array[] = [];
-  let headBytes = 0;
-  let reader: CsvReader | null = null;
-  let plan: ReadPlan | null = null;
-  const begin = async (): Promise<CsvReader> => {
-    const start = joined(head);
-    const reading = recognise(start, deviceKind, givenOf(description));
-    const asks = reading.time?.ask === 'order' && !description.dateOrder;
-    plan = planReading(
-      asks ? settleDateOrder(reading, await partsOfFile(task.path)) : reading,
-      description,
-      timeZone,
-    );
-    const begun = csvReader(plan);
-    begun.push(start);
-    return begun;
-  };
-  const file = createReadStream(task.path, { highWaterMark: 1 << 20 }) as AsyncIterable<Uint8Array>;
-  for await (const chunk of openStream(file, task.fileName)) {
-    if (reader) {
-      reader.push(chunk);
-      continue;
-    }
-    head.push(chunk);
-    headBytes += chunk.length;
-    if (headBytes >= HEAD_BYTES) reader = await begin();
-  }
-  reader ??= await begin();
-  const result = reader.end();
-  if (result.series.time.length < 2) throw new NotALog(tooFewRows(result));
-  const { series, zoned, rows, problemCount, problems } = result;
-  return { kind: 'read', plan: plan!, series, zoned, rows, problemCount, problems };
+  const { path, fileName, deviceKind, description, timeZone } = task;
+  const { plan, series, zoned, rows, problemCount, problems } = await readLogFile(
+    {
+      name: fileName,
+      chunks: createReadStream(path, { highWaterMark: 1 << 20 }) as AsyncIterable<Uint8Array>,
+      parts: () => partsOfFile(path),
+    },
+    deviceKind,
+    description,
+    timeZone,
+  );
+  return { kind: 'read', plan, series, zoned, rows, problemCount, problems };
 }
 
 /** What is given away with an answer instead of copied. */

@@ -1,8 +1,17 @@
 import { gzipSync } from 'fflate';
 import { diagnose } from '../diagnosis/diagnose';
 import { DEMO_SLUGS, demoJob, demoSystem } from '../simulate/demo';
-import { BundleError, type BundleFiles, readBundle, readDescription, unzipBundle } from './read';
-import { writeBundle, zipBundle } from './write';
+import {
+  BundleError,
+  bundleFiles,
+  type BundleFiles,
+  inMemory,
+  leftOut,
+  readBundle,
+  readDescription,
+  unzipBundle,
+} from './read';
+import { writeBundle, type WrittenFiles, zipBundle } from './write';
 
 const demo = demoJob('harbour-office');
 const logs = demo.logs.map(({ path, device, text }) => ({
@@ -10,7 +19,9 @@ const logs = demo.logs.map(({ path, device, text }) => ({
   bytes: new TextEncoder().encode(text),
   description: { device },
 }));
-const files = () => writeBundle('harbour-office', demo.job, demo.system, logs);
+const asFiles = (written: Iterable<[string, Uint8Array]>) =>
+  bundleFiles([...written].map(([path, bytes]) => [path, inMemory(bytes)] as const));
+const files = (): WrittenFiles => writeBundle('harbour-office', demo.job, demo.system, logs);
 
 async function findings(from: BundleFiles): Promise<string> {
   const { job, system, logs: read } = await readBundle(from);
@@ -18,18 +29,19 @@ async function findings(from: BundleFiles): Promise<string> {
 }
 
 test('a folder, its zip, a zip with a folder in it and gzipped logs give the same findings', async () => {
-  const plain = await findings(files());
-  expect(await findings(unzipBundle(zipBundle(files())))).toBe(plain);
+  const plain = await findings(asFiles(files()));
+  expect(await findings(await unzipBundle(zipBundle(files())))).toBe(plain);
   const inFolder = new Map([...files()].map(([path, bytes]) => [`job/${path}`, bytes]));
-  expect(await findings(unzipBundle(zipBundle(inFolder)))).toBe(plain);
+  expect(await findings(await unzipBundle(zipBundle(inFolder)))).toBe(plain);
   const zipped = new Map(
     [...files()].map(([path, bytes]) => [path, path.endsWith('.csv') ? gzipSync(bytes) : bytes]),
   );
-  expect(await findings(zipped)).toBe(plain);
-});
+  expect(await findings(asFiles(zipped))).toBe(plain);
+}, 30_000);
 
 test('what is wrong with the descriptor is told', async () => {
-  const as = (text: string) => readBundle(files().set('datapackage.json', new TextEncoder().encode(text)));
+  const as = (text: string) =>
+    readBundle(asFiles(files().set('datapackage.json', new TextEncoder().encode(text))));
   const descriptor = new TextDecoder().decode(files().get('datapackage.json'));
   await expect(readBundle(new Map())).rejects.toThrow(/There is no datapackage\.json/);
   await expect(as('{')).rejects.toThrow(/not valid JSON/);
@@ -46,12 +58,12 @@ test('what is wrong with the descriptor is told', async () => {
 test('a log that is missing, of no device or not readable is named', async () => {
   const missing = files();
   missing.delete('logs/monitor.csv');
-  await expect(readBundle(missing)).rejects.toThrow(
+  await expect(readBundle(asFiles(missing))).rejects.toThrow(
     /logs\/monitor\.csv is named .* but is not in the bundle/,
   );
   const unread = files().set('logs/monitor.csv', new TextEncoder().encode('time,remark\nyesterday,fine\n'));
-  await expect(readBundle(unread)).rejects.toThrow(/^logs\/monitor\.csv: /);
-  expect(() => unzipBundle(new Uint8Array([1, 2, 3]))).toThrow(/damaged or no zip/);
+  await expect(readBundle(asFiles(unread))).rejects.toThrow(/^logs\/monitor\.csv: /);
+  await expect(unzipBundle(new Uint8Array([1, 2, 3]))).rejects.toThrow(/damaged or no zip/);
 });
 
 describe('the description alone', () => {
@@ -66,27 +78,35 @@ describe('the description alone', () => {
     why: 'The charger never goes above 28.2 V.',
   };
 
-  test.each(DEMO_SLUGS)('%s goes out and comes back as it was', (slug) => {
+  test.each(DEMO_SLUGS)('%s goes out and comes back as it was', async (slug) => {
     const { job, system } = demoSystem(slug);
-    const described = readDescription(
-      unzipBundle(zipBundle(writeBundle(slug, job, system, [], { photos: [photo], changes: [change] }))),
+    const { photos, ...described } = await readDescription(
+      await unzipBundle(
+        zipBundle(writeBundle(slug, job, system, [], { photos: [photo], changes: [change] })),
+      ),
     );
-    expect(described).toEqual({ name: slug, job, system, changes: [change], photos: [photo], logs: [] });
+    expect(described).toEqual({ name: slug, job, system, changes: [change], logs: [], unnamed: [] });
+    expect(photos.map(({ path, check }) => ({ path, check }))).toEqual([
+      { path: photo.path, check: photo.check },
+    ]);
+    expect(await photos[0]!.file.bytes()).toEqual(photo.bytes);
   });
 
-  test('logs are named but not read', () => {
-    expect(readDescription(files()).logs.map((one) => one.path)).toEqual(logs.map((one) => one.path));
+  test('logs are named but not read', async () => {
+    expect((await readDescription(asFiles(files()))).logs.map((one) => one.path)).toEqual(
+      logs.map((one) => one.path),
+    );
   });
 
-  test('a photo that is named but missing is told', () => {
+  test('a photo that is named but missing is told', async () => {
     const without = writeBundle('x', demo.job, demo.system, [], { photos: [photo] });
     without.delete(photo.path);
-    expect(() => readDescription(without)).toThrow(
+    await expect(readDescription(asFiles(without))).rejects.toThrow(
       /photo photos\/joints-1\.jpg is named .* not in the bundle/,
     );
   });
 
-  test('what another tool wrote as null is not known', () => {
+  test('what another tool wrote as null is not known', async () => {
     const all = files();
     const json = JSON.parse(new TextDecoder().decode(all.get('datapackage.json'))) as {
       pazienza: {
@@ -97,9 +117,57 @@ describe('the description alone', () => {
     json.pazienza.system.bms = null;
     json.pazienza.system.sources[0]!.counted = null;
     all.set('datapackage.json', new TextEncoder().encode(JSON.stringify(json)));
-    const { system } = readDescription(all);
+    const { system } = await readDescription(asFiles(all));
     expect(system.bank).not.toHaveProperty('maxChargeA');
     expect(system).not.toHaveProperty('bms');
     expect(system.sources[0]!.counted).toBeNull();
   });
+});
+
+test('what would be left out is said: files that nothing names, logs that cannot be read', async () => {
+  const more = files()
+    .set('notes.txt', new TextEncoder().encode('rang the owner'))
+    .set('.hidden', new Uint8Array(1))
+    .set('logs/monitor.csv', new TextEncoder().encode('nothing\n'));
+  const left = await leftOut(await readDescription(asFiles(more)));
+  expect(left).toHaveLength(2);
+  expect(left[0]).toMatch(/^notes\.txt lies in the bundle, but its description does not say what it is\.$/);
+  expect(left[1]).toMatch(/^logs\/monitor\.csv: No rows of readings/);
+  expect(await leftOut(await readDescription(asFiles(files())))).toEqual([]);
+});
+
+test('a description that is out of all bounds is refused with a place and a sentence', async () => {
+  const json = () => JSON.parse(new TextDecoder().decode(files().get('datapackage.json'))) as Described;
+  type Described = {
+    resources: Record<string, unknown>[];
+    pazienza: { job: Record<string, unknown>; system: Record<string, unknown> };
+  };
+  const as = (change: (one: Described) => void, text?: string) => {
+    const one = json();
+    change(one);
+    return readDescription(
+      asFiles(files().set('datapackage.json', new TextEncoder().encode(text ?? JSON.stringify(one)))),
+    );
+  };
+  await expect(as((one) => (one.pazienza.job.openedAt = 'tomorrow'))).rejects.toThrow(
+    /pazienza\.job\.openedAt \(Opened\): Write the moment as 2026/,
+  );
+  await expect(
+    as(
+      (one) =>
+        (one.pazienza.system.sources = Array.from({ length: 51 }, (_, i) => ({ id: `s${i}`, name: 'x' }))),
+    ),
+  ).rejects.toThrow(/50 sources at most/);
+  await expect(
+    as((one) => ((one.resources[0]!.pazienza as Record<string, unknown>).clockOffsetSeconds = 1e12)),
+  ).rejects.toThrow(/clockOffsetSeconds.*: /);
+  await expect(as((one) => (one.resources.length = 1), '['.repeat(100_000))).rejects.toThrow(
+    /lists within lists/,
+  );
+  await expect(
+    as(
+      (one) =>
+        ((one.resources[0]!.pazienza as Record<string, unknown>).columns = { V: { channel: 'constructor' } }),
+    ),
+  ).resolves.toBeDefined();
 });

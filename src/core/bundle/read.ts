@@ -1,40 +1,47 @@
-/** Reads a job bundle from its files, wherever they came from. */
+/** Reads a job bundle from its files, wherever they lie. */
 
-import { strFromU8, unzipSync } from 'fflate';
-import type { z } from 'zod';
+import { strFromU8 } from 'fflate';
+import { BadJson, type JsonBounds, parseJson } from '../quantity/json';
+import { nameOfPlace } from '../system/placeNames';
+import { issuesOf } from '../system/refusals';
 import { devicesOf, type Job, type System } from '../system/schema';
-import type { Series } from '../log/channels';
-import type { RowProblem } from '../log/readCsv';
+import { LogAsks } from '../log/answers';
+import { fileInMemory, type LogFile, readLogFile } from '../log/readFile';
 import { NotALog } from '../log/sniff';
-import { openTable } from '../log/tables/open';
-import { type LogDescription, takeInLog } from '../log/takeIn';
-import { packageSchema, type Change, type DataPackage } from './schema';
+import { type ZipEntry, zipEntries, type ZipSource } from '../log/tables/zip';
+import type { LogDescription, ReadLog as Read } from '../log/takeIn';
+import { setClock } from '../log/clock';
+import { type Change, type DataPackage, MOST_LOGS, packageSchema } from './schema';
 
 /** What is wrong with a bundle, as a sentence that names file and place. */
 export class BundleError extends Error {}
 
-/** Paths within the bundle to their bytes. */
-export type BundleFiles = Map<string, Uint8Array>;
+/** A file of a bundle, in memory or on disk. */
+export interface BundleFile {
+  size: number;
+  bytes(): Promise<Uint8Array>;
+  /** As a log that can be read. @param name for messages */
+  log(name: string): LogFile;
+}
 
-export interface ReadLog {
+/** Paths within the bundle to its files. */
+export type BundleFiles = Map<string, BundleFile>;
+
+export interface ReadLog extends Pick<Read, 'series' | 'rows' | 'problemCount' | 'problems'> {
   path: string;
-  series: Series;
-  rows: number;
-  problemCount: number;
-  problems: RowProblem[];
 }
 
 export interface BundlePhoto {
   path: string;
   /** Item of the checklists that it belongs to. */
   check: string;
-  bytes: Uint8Array;
+  file: BundleFile;
 }
 
 export interface BundleLog {
   path: string;
   description: LogDescription;
-  bytes: Uint8Array;
+  file: BundleFile;
 }
 
 /** Everything of a bundle, its logs as they are. */
@@ -46,6 +53,8 @@ export interface Described {
   photos: BundlePhoto[];
   /** The logs that it brings, not yet read. */
   logs: BundleLog[];
+  /** Files that nothing in the description names: they are not taken in. */
+  unnamed: string[];
 }
 
 export interface Bundle {
@@ -55,76 +64,114 @@ export interface Bundle {
 }
 
 const DESCRIPTOR = 'datapackage.json';
-/** More than this is not unpacked, bytes. */
-const LARGEST = 2 ** 31;
+/** What a bundle may hold: files, bytes unpacked, and bytes of its description. */
+export const BUNDLE_BOUNDS = { entries: 1000, total: 2 ** 30 };
+const MOST_DESCRIPTOR = 4 * 2 ** 20;
+const JSON_BOUNDS: JsonBounds = { depth: 24, values: 100_000 };
 
-/** Unpacks a zip; when everything lies in one folder, that folder is taken off. @throws BundleError */
-export function unzipBundle(zip: Uint8Array): BundleFiles {
-  let total = 0;
-  let entries: Record<string, Uint8Array>;
-  try {
-    entries = unzipSync(zip, {
-      filter: (file) => {
-        total += file.originalSize;
-        if (total > LARGEST)
-          throw new BundleError(
-            'The zip unpacks to more than 2 GiB and was not unpacked. Send its logs one by one.',
-          );
-        return !file.name.endsWith('/') && !file.name.startsWith('__MACOSX/');
-      },
-    });
-  } catch (error) {
-    if (error instanceof BundleError) throw error;
-    throw new BundleError('The zip cannot be unpacked: it is damaged or no zip. Pack the folder again.');
-  }
-  const descriptor = Object.keys(entries).find(
-    (path) => path === DESCRIPTOR || path.endsWith(`/${DESCRIPTOR}`),
-  );
+export const inMemory = (bytes: Uint8Array): BundleFile => ({
+  size: bytes.length,
+  bytes: async () => bytes,
+  log: (name) => fileInMemory(bytes, name),
+});
+
+/** Files by their paths; when the description lies in a folder, that folder is taken off. */
+export function bundleFiles(entries: Iterable<readonly [string, BundleFile]>): BundleFiles {
+  const all = [...entries];
+  const descriptor = all
+    .map(([path]) => path)
+    .filter((path) => path === DESCRIPTOR || path.endsWith(`/${DESCRIPTOR}`))
+    .sort((a, b) => a.length - b.length)[0];
   const prefix = descriptor?.slice(0, -DESCRIPTOR.length) ?? '';
   return new Map(
-    Object.entries(entries).flatMap(([path, bytes]) =>
-      path.startsWith(prefix) ? [[path.slice(prefix.length), bytes]] : [],
+    all.flatMap(([path, file]) =>
+      path.startsWith(prefix) ? [[path.slice(prefix.length), file] as const] : [],
     ),
   );
 }
 
-export function readDescriptor(files: BundleFiles): DataPackage {
-  const bytes = files.get(DESCRIPTOR);
-  if (!bytes)
+/** The entries of a zip, its directory checked. @throws BundleError */
+export async function bundleEntries(zip: Uint8Array | ZipSource): Promise<ZipEntry[]> {
+  return told(() => zipEntries(zip, BUNDLE_BOUNDS));
+}
+
+/** A fault of a file in a bundle is one of the bundle. */
+export async function told<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    throw error instanceof NotALog ? new BundleError(error.message) : error;
+  }
+}
+
+/** Unpacks a zip in memory. @throws BundleError */
+export async function unzipBundle(zip: Uint8Array): Promise<BundleFiles> {
+  const files: [string, BundleFile][] = [];
+  for (const entry of await bundleEntries(zip))
+    files.push([entry.name, inMemory(await told(() => entry.bytes()))]);
+  return bundleFiles(files);
+}
+
+export async function readDescriptor(files: BundleFiles): Promise<DataPackage> {
+  const file = files.get(DESCRIPTOR);
+  if (!file)
     throw new BundleError(
       `There is no ${DESCRIPTOR}: a job bundle is a folder or zip with that file at its top.`,
     );
+  if (file.size > MOST_DESCRIPTOR)
+    throw new BundleError(
+      `${DESCRIPTOR} is larger than ${MOST_DESCRIPTOR / 2 ** 20} MB: no job needs so much.`,
+    );
   let json: unknown;
   try {
-    json = JSON.parse(strFromU8(bytes));
+    json = parseJson(strFromU8(await file.bytes()), JSON_BOUNDS);
   } catch (error) {
-    throw new BundleError(
-      `${DESCRIPTOR} is not valid JSON: ${error instanceof Error ? error.message : String(error)}.`,
-    );
+    if (!(error instanceof BadJson)) throw error;
+    throw new BundleError(`${DESCRIPTOR} cannot be read: ${error.message}.`);
   }
   const parsed = packageSchema.safeParse(withoutNulls(json));
-  if (!parsed.success) throw new BundleError(`${DESCRIPTOR}: ${firstIssue(parsed.error)}`);
+  if (!parsed.success) throw new BundleError(`${DESCRIPTOR}, ${placeOf(parsed.error)}`);
   return parsed.data;
 }
 
 /** Reads the description alone. @throws BundleError that names the place */
-export function readDescription(files: BundleFiles): Described {
-  const { name, resources, pazienza } = readDescriptor(files);
+export async function readDescription(files: BundleFiles): Promise<Described> {
+  const { name, resources, pazienza } = await readDescriptor(files);
   const photos: BundlePhoto[] = [];
   const logs: BundleLog[] = [];
-  for (const { path, dialect, pazienza: description } of resources) {
+  const named = new Set([DESCRIPTOR]);
+  for (const { path: written, dialect, pazienza: description } of resources) {
+    const path = files.has(written) ? written : written.replace(/^\.\//, '');
     // A resource that is neither log nor photo is a table for people or for another tool.
     if (!description) continue;
-    const bytes = files.get(path) ?? files.get(path.replace(/^\.\//, ''));
+    const file = files.get(path);
     const isLog = 'device' in description;
-    if (!bytes)
+    if (!file)
       throw new BundleError(
         `The ${isLog ? 'log' : 'photo'} ${path} is named in ${DESCRIPTOR} but is not in the bundle.`,
       );
-    if (isLog) logs.push({ path, description: { ...description, dialect }, bytes });
-    else photos.push({ path, check: description.check, bytes });
+    named.add(path);
+    if (isLog) logs.push({ path, description: { ...description, dialect }, file });
+    else photos.push({ path, check: description.check, file });
   }
-  return { name, job: pazienza.job, system: pazienza.system, changes: pazienza.changes ?? [], photos, logs };
+  const devices = devicesOf(pazienza.system);
+  for (const { path, description } of logs)
+    if (!devices.some((one) => one.id === description.device))
+      throw new BundleError(
+        `${DESCRIPTOR}: the log ${path} is said to be of "${description.device}", but the system has only ${devices.map((one) => `"${one.id}"`).join(', ')}.`,
+      );
+  if (logs.length > MOST_LOGS)
+    throw new BundleError(`${DESCRIPTOR} names ${logs.length} logs; a bundle has ${MOST_LOGS} at most.`);
+  const unnamed = [...files.keys()].filter((path) => !named.has(path) && !/(^|\/)\./.test(path));
+  return {
+    name,
+    job: pazienza.job,
+    system: pazienza.system,
+    changes: pazienza.changes ?? [],
+    photos,
+    logs,
+    unnamed,
+  };
 }
 
 /** What another tool wrote as null is not known, which is left out here; for `counted` null is the word for it. */
@@ -139,39 +186,50 @@ function withoutNulls(value: unknown): unknown {
 }
 const KEPT_NULLS = new Set(['counted', 'before', 'after']);
 
+/** Reads one log of a bundle. @throws NotALog */
+export function readBundleLog({ path, description, file }: BundleLog, system: System): Promise<Read> {
+  const { kind } = devicesOf(system).find((one) => one.id === description.device)!;
+  return readLogFile(file.log(path), kind, description, system.timeZone);
+}
+
 /** Reads description and logs. @throws BundleError with the file, and where it can the row and column */
 export async function readBundle(files: BundleFiles): Promise<Bundle> {
-  const { job, system, logs: found } = readDescription(files);
-  const devices = devicesOf(system);
+  const { job, system, logs: found } = await readDescription(files);
   const logs: ReadLog[] = [];
-  for (const { path, description, bytes } of found) {
-    const device = devices.find((one) => one.id === description.device);
-    if (!device)
-      throw new BundleError(
-        `${DESCRIPTOR}: the log ${path} is said to be of "${description.device}", but the system has only ${devices.map((one) => `"${one.id}"`).join(', ')}.`,
-      );
+  for (const log of found)
     try {
-      const table = await openTable(bytes, path);
-      const { series, rows, problemCount, problems } = takeInLog(
-        table,
-        device.kind,
-        description,
-        system.timeZone,
-      );
-      logs.push({ path, series, rows, problemCount, problems });
+      const { series, clock, rows, problemCount, problems } = await readBundleLog(log, system);
+      // The zone was minded when it was read.
+      const time = setClock(series.time, null, clock);
+      logs.push({ path: log.path, series: { ...series, time }, rows, problemCount, problems });
     } catch (error) {
-      if (error instanceof NotALog) throw new BundleError(`${path}: ${error.message}`);
+      if (error instanceof NotALog) throw new BundleError(`${log.path}: ${error.message}`);
       throw error;
     }
-  }
   return { job, system, logs };
 }
 
-/** The first thing that a schema found, as "place: what". */
-export function firstIssue(error: z.ZodError): string {
-  const issue = error.issues[0]!;
+/** What of a bundle would not be taken in, a sentence each. Logs that only ask something are not among them: they ask when they come in. */
+export async function leftOut({ system, logs, unnamed }: Described): Promise<string[]> {
+  const left = unnamed.map(
+    (path) => `${path} lies in the bundle, but its description does not say what it is.`,
+  );
+  for (const log of logs)
+    try {
+      await readBundleLog(log, system);
+    } catch (error) {
+      if (!(error instanceof NotALog)) throw error;
+      if (!(error instanceof LogAsks)) left.push(`${log.path}: ${error.message}`);
+    }
+  return left;
+}
+
+/** The first thing that a schema found, as "place (name): what". */
+function placeOf(error: Parameters<typeof issuesOf>[0]): string {
+  const issue = issuesOf(error)[0]!;
   const place = issue.path
     .map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`))
-    .join('');
-  return `${place.replace(/^\./, '')}: ${issue.message}`;
+    .join('')
+    .replace(/^\./, '');
+  return place === '' ? issue.message : `${place} (${nameOfPlace(issue.path)}): ${issue.message}`;
 }

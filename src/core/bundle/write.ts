@@ -3,7 +3,6 @@
 import { strToU8, zipSync } from 'fflate';
 import type { z } from 'zod';
 import type { Job, System } from '../system/schema';
-import type { BundleFiles, BundlePhoto } from './read';
 import type { Change, DataPackage, logDescriptionSchema } from './schema';
 
 export interface LogToWrite {
@@ -12,8 +11,11 @@ export interface LogToWrite {
   description: z.infer<typeof logDescriptionSchema>;
 }
 
+/** Paths within the bundle to their bytes. */
+export type WrittenFiles = Map<string, Uint8Array>;
+
 export interface Extras {
-  photos?: readonly BundlePhoto[];
+  photos?: readonly { path: string; check: string; bytes: Uint8Array }[];
   changes?: readonly Change[];
 }
 
@@ -24,7 +26,7 @@ export function writeBundle(
   system: System,
   logs: readonly LogToWrite[],
   { photos = [], changes = [] }: Extras = {},
-): BundleFiles {
+): WrittenFiles {
   const descriptor: DataPackage = {
     name,
     title: job.title,
@@ -52,6 +54,6 @@ export function writeBundle(
   ]);
 }
 
-export function zipBundle(files: BundleFiles): Uint8Array {
+export function zipBundle(files: WrittenFiles): Uint8Array {
   return zipSync(Object.fromEntries(files), { mtime: '2000-01-01T00:00:00Z' });
 }

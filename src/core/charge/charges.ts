@@ -5,7 +5,7 @@ import { median, quantile } from '../quantity/numbers';
 import { CHEMISTRY } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Source } from '../system/schema';
-import { firstAtOrAfter, gapsIn, integrate } from '../log/grid';
+import { cellAt, cellStart, firstAtOrAfter, gapsIn, integrate } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 import { batteryCurrent } from '../log/timeline';
 import { whatEnded } from './ended';
@@ -207,7 +207,7 @@ function stageOf(
   const known = cells.filter((cell) => view.volts[cell]! === view.volts[cell]!);
   const setpoint = name === 'absorption' ? setpoints.absorption : name === 'float' ? setpoints.float : null;
   const span = refine(
-    { from: grid.from + first * grid.step, to: grid.from + last * grid.step },
+    { from: cellStart(grid, first), to: cellStart(grid, last) },
     setpoint?.volts,
     setpoint?.width,
     view,
@@ -275,7 +275,7 @@ function refine(
   const { time, volts } = view.log;
   const { grid } = view;
   const shiftAt = (ms: number) => {
-    const cell = Math.min(grid.count - 1, Math.max(0, Math.floor((ms - grid.from) / grid.step)));
+    const cell = cellAt(grid, ms);
     return view.volts[cell]! - at25(view, cell, setpoints.voltsPerC) || 0;
   };
   const near = Math.max(3 * width, 0.03 * view.blocks);

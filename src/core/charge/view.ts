@@ -8,7 +8,7 @@ import { quantile } from '../quantity/numbers';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Channel, Series } from '../log/channels';
-import { judgingGrid, type Grid, medianStep, toGrid } from '../log/grid';
+import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
 import { anyLogWith, type Timeline } from '../log/timeline';
 
@@ -74,7 +74,7 @@ function viewOf(
   if (!voltChannel || !ampChannel) return null;
   const volts = series.channels[voltChannel]!;
   const amps = series.channels[ampChannel]!;
-  const grid = judgingGrid(spanOf(series), medianStep(series.time));
+  const grid = judgingGrid(spanOf(series), medianStep(series.time), series.time);
   const onGrid = (log: Series | null, channel: Channel) =>
     log ? toGrid(log.time, log.channels[channel]!, grid) : null;
 
@@ -134,7 +134,7 @@ function nearestOnGrid(series: Series, grid: Grid): Float32Array {
   const out = new Float32Array(grid.count).fill(NaN);
   const stages = series.channels.source_stage!;
   for (let i = 0; i < stages.length; i++) {
-    const cell = Math.floor((series.time[i]! - grid.from) / grid.step);
+    const cell = cellOf(grid, series.time[i]!);
     if (cell >= 0 && cell < grid.count && stages[i]! === stages[i]!) out[cell] = stages[i]!;
   }
   for (let cell = 1; cell < grid.count; cell++) if (out[cell]! !== out[cell]!) out[cell] = out[cell - 1]!;

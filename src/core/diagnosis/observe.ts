@@ -1,12 +1,12 @@
 /** Everything that can be seen in a job's logs, gathered once for all causes. */
 
 import { DateTime } from 'luxon';
-import { HOUR, lengthOf, overlaps, type Span } from '../quantity/span';
+import { HOUR, lengthOf, mergeSpans, overlaps, type Span } from '../quantity/span';
 import { blocksInSeries } from '../system/chemistry';
 import { knownSystem, type KnownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
 import { alignClocks } from '../log/align';
-import { integrate } from '../log/grid';
+import { integrate, longSilences } from '../log/grid';
 import type { Series } from '../log/channels';
 import { batteryCurrent, timelineOf, type Timeline } from '../log/timeline';
 import { judgeTrust, type TrustNote } from '../log/trust';
@@ -40,7 +40,12 @@ function balanceDays(system: KnownSystem, timeline: Timeline, charging: SourceCh
   const stages = charging.flatMap((one) => one.charges).flatMap((charge) => charge.stages);
   const days: DayBalance[] = [];
   let day = DateTime.fromMillis(span.from, { zone: system.timeZone }).startOf('day');
+  const stretches = stretchesOf(timeline);
   while (day.toMillis() < span.to) {
+    const ahead = stretches.find((one) => one.to >= day.toMillis());
+    // Days of a long silence of all logs say nothing.
+    if (ahead && ahead.from > day.plus({ days: 1 }).toMillis())
+      day = DateTime.fromMillis(ahead.from, { zone: system.timeZone }).startOf('day');
     const next = day.plus({ days: 1 });
     const window: Span = { from: day.toMillis(), to: next.toMillis() };
     const through = counting ? integrate(counting.time, counting.amps, window) : { in: NaN, out: NaN };
@@ -56,6 +61,19 @@ function balanceDays(system: KnownSystem, timeline: Timeline, charging: SourceCh
     day = next;
   }
   return days;
+}
+
+/** Where any of the logs has samples, long silences of all left out. */
+function stretchesOf(timeline: Timeline): Span[] {
+  const stretches = timeline.series.flatMap(({ time }) => {
+    const span = { from: time[0]!, to: time[time.length - 1]! };
+    const silences = longSilences(time, span);
+    return [span.from, ...silences.map((one) => one.to)].map((from, i) => ({
+      from,
+      to: silences[i]?.from ?? span.to,
+    }));
+  });
+  return mergeSpans(stretches);
 }
 
 function covered(window: Span, log: Span, gaps: Span[]): number {

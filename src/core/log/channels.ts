@@ -36,11 +36,11 @@ export const NAMED_CHANNELS = Object.keys(CHANNELS) as NamedChannel[];
 
 const CELL = /^cell_(\d{2,3})_(voltage|temperature)$/;
 
-export const isChannel = (text: string): text is Channel => text in CHANNELS || CELL.test(text);
+export const isChannel = (text: string): text is Channel => Object.hasOwn(CHANNELS, text) || CELL.test(text);
 
 export function channelInfo(channel: ReadChannel): ChannelInfo {
-  if (channel in CHANNELS) return CHANNELS[channel as NamedChannel];
-  if (channel in RAW_CHANNELS) return RAW_CHANNELS[channel as RawChannel];
+  if (Object.hasOwn(CHANNELS, channel)) return CHANNELS[channel as NamedChannel];
+  if (Object.hasOwn(RAW_CHANNELS, channel)) return RAW_CHANNELS[channel as RawChannel];
   const match = CELL.exec(channel);
   if (!match)
     throw new Error(`"${channel}" is not a channel: see the list of channels in the bundle format.`);
@@ -101,7 +101,8 @@ export type RawChannel = keyof typeof RAW_CHANNELS;
 export const RAW_CHANNEL_NAMES = Object.keys(RAW_CHANNELS) as RawChannel[];
 /** What a column of a file can be read as. */
 export type ReadChannel = Channel | RawChannel;
-export const isReadChannel = (text: string): text is ReadChannel => isChannel(text) || text in RAW_CHANNELS;
+export const isReadChannel = (text: string): text is ReadChannel =>
+  isChannel(text) || Object.hasOwn(RAW_CHANNELS, text);
 
 /** Units that a column may be written in, by the unit of its channel; a value is (written − offset) · scale. */
 export const WRITTEN_UNITS: Readonly<

@@ -160,7 +160,7 @@ function correlations(
   step: number,
   at: readonly number[],
 ): Point[] {
-  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)) };
+  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)), cuts: [] };
   const x = quickPart(partOnGrid(timeA, a, grid), step);
   const y = quickPart(partOnGrid(timeB, b, grid), step);
   return at.map((lag) => ({ lag, r: correlation(x, y, Math.round(lag / step)) }));
@@ -179,7 +179,7 @@ function correlationsBetween(
   step: number,
   at: readonly number[],
 ): Point[] {
-  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)) };
+  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)), cuts: [] };
   const x = quickPart(readOff(timeA, a, grid), step);
   return at.map((lag) => {
     const y = quickPart(readOff(timeB, b, { ...grid, from: grid.from - lag }), step);

@@ -40,6 +40,20 @@ export function plainBytes(): (chunk: Uint8Array) => Uint8Array {
   };
 }
 
+/** Makes a converter that turns carriage returns that stand alone into line feeds; pairs become one line feed. */
+export function lineFeeds(): (chunk: Uint8Array) => Uint8Array {
+  let afterCr = false;
+  return (chunk) => {
+    const out = new Uint8Array(chunk.length);
+    let at = 0;
+    for (const byte of chunk) {
+      if (byte !== 10 || !afterCr) out[at++] = byte === 13 ? 10 : byte;
+      afterCr = byte === 13;
+    }
+    return out.subarray(0, at);
+  };
+}
+
 /** Decodes bytes as UTF-8; a byte that is not valid UTF-8 is read as Latin-1, which is what old loggers write for "°". */
 export function decodeText(bytes: Uint8Array): string {
   let text = '';

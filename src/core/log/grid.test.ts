@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { HOUR, MINUTE } from '../quantity/span';
-import { cellAt, firstAtOrAfter, gapLimit, gapsIn, integrate, judgingGrid, medianStep, toGrid } from './grid';
+import {
+  cellAt,
+  firstAtOrAfter,
+  gapLimit,
+  gapsIn,
+  integrate,
+  judgingGrid,
+  medianStep,
+  toGrid,
+  cellOf,
+  cellStart,
+} from './grid';
 import { sliceExtent, summarise } from './pyramid';
 import { bucketMs, levelFor, TILE_BUCKETS, tileSpan, tilesIn } from './tiles';
 
@@ -66,6 +77,7 @@ describe('the judging grid', () => {
       from: START,
       step: 10 * MINUTE,
       count: 7,
+      cuts: [],
     });
   });
 
@@ -79,10 +91,57 @@ describe('the judging grid', () => {
       from: START,
       step: MINUTE,
       count: 33,
+      cuts: [],
     });
     expect(filled[1]).toBe(2);
     expect(filled[20]).toBeNaN();
     expect(cellAt(grid, START + 10 * HOUR)).toBe(grid.count - 1);
+  });
+
+  test('of long silences a day or two is kept; days and cells keep their places', () => {
+    const day = 24 * HOUR;
+    const part = (from: number) => Array.from({ length: 2 * 1440 }, (_, i) => from + i * MINUTE);
+    const years = 100 * 365;
+    const time = Float64Array.from([...part(START), ...part(START + 90 * day), ...part(START + years * day)]);
+    const grid = judgingGrid({ from: START, to: time.at(-1)! }, MINUTE, time);
+    expect(grid.cuts).toHaveLength(2);
+    expect(grid.count).toBeLessThan(11 * 1440);
+    let last = -1;
+    for (const ms of time) {
+      const cell = cellOf(grid, ms);
+      expect(cell).toBeGreaterThan(last);
+      expect(cellStart(grid, cell)).toBe(ms);
+      // A cell of the day is still that cell of its day.
+      expect(cell % 1440).toBe(((ms - START) / MINUTE) % 1440);
+      last = cell;
+    }
+    expect(last).toBe(grid.count - 1);
+    const ones = new Float32Array(time.length).fill(1);
+    const known = toGrid(time, ones, grid).reduce((sum, one) => sum + (one === 1 ? 1 : 0), 0);
+    expect(known).toBe(time.length);
+    // Without cuts the end of one stretch and the start of the next are a day apart at least.
+    expect(cellOf(grid, START + 90 * day) - cellOf(grid, time[2 * 1440 - 1]!)).toBeGreaterThanOrEqual(1440);
+  });
+
+  test('whatever the samples, the grid is no larger than can be judged', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 40 * 24 * 60 }), { minLength: 2, maxLength: 300 }),
+        fc.constantFrom(1, 13, 4000),
+        (steps, stretch) => {
+          let at = START;
+          const time = Float64Array.from(steps, (step) => (at += step * stretch * MINUTE));
+          const grid = judgingGrid({ from: time[0]!, to: at }, medianStep(time), time);
+          expect(grid.count).toBeLessThanOrEqual(4_000_001);
+          const cells = Array.from(time, (ms) => cellOf(grid, ms));
+          cells.forEach((cell, i) => {
+            expect(cell).toBeGreaterThanOrEqual(i === 0 ? 0 : cells[i - 1]!);
+            expect(cell).toBeLessThan(grid.count);
+            expect(Math.abs(cellStart(grid, cell) - time[i]!)).toBeLessThanOrEqual(grid.step);
+          });
+        },
+      ),
+    );
   });
 
   test('look-up by time', () => {

@@ -1,7 +1,7 @@
 /** Gaps, integration, and the even grid on which a log is judged. Counting always uses the samples themselves, never the grid. */
 
 import type { Span } from '../quantity/span';
-import { MINUTE } from '../quantity/span';
+import { DAY, lengthOf, MINUTE } from '../quantity/span';
 import { quantile } from '../quantity/numbers';
 
 /** Median step between samples, ms. NaN for fewer than two samples. Looks at up to 10 000 steps spread over the log. */
@@ -77,21 +77,79 @@ export function integrate(time: Float64Array, amps: Float32Array, span: Span): T
   return total;
 }
 
-/** An even grid of cells; cell i covers from + i·step to from + (i + 1)·step. */
+/**
+ * An even grid of cells over the stretches in which a log has samples; cell i covers `step` ms from {@link cellStart}. Of a long silence
+ * only a day or two is kept, whole days left out, so that the cells of a day keep their places in it and no grid spans empty years.
+ */
 export interface Grid {
   from: number;
   step: number;
   count: number;
+  /** For each silence that was cut short: the cell before which it was cut, and how much was left out up to there, ms. Rising. */
+  cuts: readonly { cell: number; ms: number }[];
 }
+
+/** A silence longer than this is cut short, ms. */
+const LONG_SILENCE = 14 * DAY;
+/** What is kept of it at least: a day, or a few cells where they are wide, ms. */
+const keptOf = (cell: number): number => Math.max(DAY, 4 * cell);
+/** More cells than these no log is judged on: the cells of a longer one are wider. */
+const MOST_CELLS = 4_000_000;
 
 /**
  * The grid on which a log is judged: one-minute cells, or the log's own step where that is longer.
- * @param step the log's median step, ms.
+ * @param step the log's median step, ms. @param time of the log, whose silences are cut short; without it the grid spans all
  */
-export function judgingGrid(span: Span, step: number): Grid {
-  const cell = Math.max(MINUTE, step);
+export function judgingGrid(span: Span, step: number, time?: Float64Array): Grid {
+  const silences = time ? longSilences(time, span) : [];
+  const silent = silences.reduce((sum, one) => sum + lengthOf(one) - keptOf(step), 0);
+  const widest = Math.ceil((span.to - span.from - silent) / MOST_CELLS / MINUTE) * MINUTE;
+  const cell = Math.max(MINUTE, step, widest);
   const from = Math.floor(span.from / cell) * cell;
-  return { from, step: cell, count: Math.max(1, Math.floor((span.to - from) / cell) + 1) };
+  const cuts: { cell: number; ms: number }[] = [];
+  let ms = 0;
+  for (const silence of silences) {
+    const leftOut = lengthOf(silence) - keptOf(cell);
+    // Whole days that are also whole cells: what follows keeps its place in the day and in its cells.
+    const unit = DAY % cell === 0 ? DAY : cell;
+    const cut = Math.floor(leftOut / unit) * unit;
+    if (cut <= 0) continue;
+    cuts.push({ cell: Math.floor((silence.to - keptOf(cell) / 2 - cut - ms - from) / cell), ms: ms + cut });
+    ms += cut;
+  }
+  return { from, step: cell, count: Math.max(1, Math.floor((span.to - from - ms) / cell) + 1), cuts };
+}
+
+/** Silences so long that only a part of each is judged. */
+export function longSilences(time: Float64Array, span: Span): Span[] {
+  const limit = Math.max(LONG_SILENCE, 20 * medianStep(time));
+  const found: Span[] = [];
+  for (let i = firstAtOrAfter(time, span.from) + 1; i < time.length && time[i]! <= span.to; i++)
+    if (time[i]! - time[i - 1]! > limit) found.push({ from: time[i - 1]!, to: time[i]! });
+  return found;
+}
+
+/** When a cell begins, epoch ms; of the cell behind the last, when the last ends. */
+export function cellStart({ from, step, cuts }: Grid, cell: number): number {
+  return from + cell * step + (lastCut(cuts, (one) => one.cell <= cell)?.ms ?? 0);
+}
+
+/** The cell that holds a moment; below 0 or beyond the last where the grid does not reach. */
+export function cellOf({ from, step, cuts }: Grid, ms: number): number {
+  const cut = lastCut(cuts, (one) => from + one.cell * step + one.ms <= ms);
+  return Math.floor((ms - from - (cut?.ms ?? 0)) / step);
+}
+
+function lastCut<T>(cuts: readonly T[], holds: (cut: T) => boolean): T | undefined {
+  if (cuts.length === 0) return undefined;
+  let low = 0;
+  let high = cuts.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (holds(cuts[middle]!)) low = middle + 1;
+    else high = middle;
+  }
+  return cuts[low - 1];
 }
 
 /**
@@ -104,7 +162,7 @@ export function toGrid(time: Float64Array, values: Float32Array, grid: Grid): Fl
   const sums = new Float64Array(grid.count);
   for (let i = 0; i < time.length; i++) {
     const value = values[i]!;
-    const cell = Math.floor((time[i]! - grid.from) / grid.step);
+    const cell = cellOf(grid, time[i]!);
     if (value !== value || cell < 0 || cell >= grid.count) continue;
     sums[cell]! += value;
     counts[cell]!++;
@@ -127,4 +185,4 @@ export function toGrid(time: Float64Array, values: Float32Array, grid: Grid): Fl
 
 /** The number of an even grid of cells that hold a moment, clamped to the grid. */
 export const cellAt = (grid: Grid, ms: number): number =>
-  Math.min(grid.count - 1, Math.max(0, Math.floor((ms - grid.from) / grid.step)));
+  Math.min(grid.count - 1, Math.max(0, cellOf(grid, ms)));

@@ -62,7 +62,7 @@ function liveliest(time: Float64Array, values: Float32Array, { overlap }: ClockO
     }
     if (high - low > best.spread) best = { from, spread: high - low };
   }
-  return { from: best.from, step, count: Math.max(2, Math.floor(length / step)) };
+  return { from: best.from, step, count: Math.max(2, Math.floor(length / step)), cuts: [] };
 }
 
 function pointsOf(time: Float64Array, values: Float32Array, grid: Grid): (number | null)[] {

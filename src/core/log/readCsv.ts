@@ -3,12 +3,15 @@
  * for a cell that reads as a number or a time. It is the hot path of taking a log in; `npm run bench` compares it with others.
  */
 
+import type { LogAnswers } from './answers';
 import { type ReadChannel, type Series, stageReader } from './channels';
 import { deriveChannels } from './deriveChannels';
 import { localClock } from './localTime';
-import { decodeText, plainBytes } from './encoding';
-import { type Dialect, flagNumber, isFlag, isMissing } from './sniff';
+import { decodeText, lineFeeds, plainBytes } from './encoding';
+import { type Dialect, flagNumber, isFlag, isMissing, numberOf } from './sniff';
 import { settleTimes } from './settleTimes';
+import { isJump } from './strayRows';
+import { isUsualMoment } from '../quantity/span';
 import { dateTimeReader, readClock } from './time';
 import type { TimeFormat } from './timeFormat';
 
@@ -21,6 +24,8 @@ export interface ReadPlan {
   startMs?: number;
   /** Zone of local times that carry no offset. */
   timeZone: string;
+  /** What a person has said of rows that lie years away from the rest. */
+  strayRows?: LogAnswers['strayRows'];
   columns: {
     index: number;
     channel: ReadChannel;
@@ -54,7 +59,10 @@ export interface CsvResult {
 
 export interface CsvReader {
   push(chunk: Uint8Array): void;
-  end(): CsvResult;
+  /** Rows of data that were met so far. */
+  rows(): number;
+  /** @param cutOff the last line may be half a line: it is let go. @throws LogAsks when only a person can say how it is to be read */
+  end(cutOff?: boolean): CsvResult;
 }
 
 export const LISTED_PROBLEMS = 10_000;
@@ -72,6 +80,9 @@ const POWERS = Float64Array.from({ length: 23 }, (_, i) => 10 ** i);
 const SKIP = -2;
 const TIME = -1;
 const CLOCK = -3;
+/** No meter of a battery system shows more, whatever its unit. */
+const MOST_VALUE = 1e9;
+
 /** 30 December 1899, where spreadsheets begin to count, epoch ms. */
 const SERIAL_ZERO = Date.UTC(1899, 11, 30);
 
@@ -119,6 +130,13 @@ export function csvReader(plan: ReadPlan): CsvReader {
   /** In a line that is far too long: what comes is let go until it ends. */
   let skipping = false;
   const toPlain = plainBytes();
+  const toLines = dialect.loneCr ? lineFeeds() : null;
+  /** Where the lines of rows do not follow each other: place among the rows kept, and line, by turns. */
+  const lineMarks: number[] = [];
+  let lastLine = -1;
+  /** Rows at which the time leaps far, as they stand in the file: they may have to be set aside. */
+  const jumps = new Map<number, string>();
+  let lastMoment = NaN;
 
   function problem(reason: string): void {
     if (problemCount++ < LISTED_PROBLEMS) problems.push({ line, reason });
@@ -156,9 +174,11 @@ export function csvReader(plan: ReadPlan): CsvReader {
     }
     if (isMissing(text)) return NaN;
     if (isSwitch(column.channel) && isFlag(text)) return flagNumber(text);
-    const number = Number(decimal === 44 ? text.replace(',', '.') : text);
-    if (Number.isFinite(number)) return number;
-    problem(`"${text.slice(0, 40)}" in "${column.heading}" is not a number; the cell is taken as missing.`);
+    const number = numberOf(text, dialect.decimalChar);
+    if (Math.abs(number) <= MOST_VALUE) return number;
+    problem(
+      `"${text.slice(0, 40)}" in "${column.heading}" ${number === number ? 'is more than any meter shows' : 'is not a number'}; the cell is taken as missing.`,
+    );
     return NaN;
   }
 
@@ -170,13 +190,14 @@ export function csvReader(plan: ReadPlan): CsvReader {
     }
     if (sinceStart && timeFormat.kind === 'elapsed' && timeFormat.unitMs === 'clock')
       return sinceStart(readClock(b, from, to), true);
-    const text = decodeText(b.subarray(from, to));
-    const number = text === '' ? NaN : Number(decimal === 44 ? text.replace(',', '.') : text);
+    const number = numberOf(decodeText(b.subarray(from, to)), dialect.decimalChar);
     switch (timeFormat.kind) {
       case 'epoch':
-        return number > 0 ? number * timeFormat.unitMs : NaN;
-      case 'serial':
-        return number > 0 ? toUtc(Math.round((SERIAL_ZERO + number * 86_400_000) / 1000) * 1000) : NaN;
+        return usualMoment(number * timeFormat.unitMs);
+      case 'serial': {
+        const local = usualMoment(Math.round((SERIAL_ZERO + number * 86_400_000) / 1000) * 1000);
+        return local === local ? toUtc(local) : NaN;
+      }
       default:
         return sinceStart!(number * (timeFormat as { unitMs: number }).unitMs, false);
     }
@@ -231,8 +252,8 @@ export function csvReader(plan: ReadPlan): CsvReader {
             decimals = at - decimalsStart;
             digits += decimals;
           }
-          if ((c === delimiter || c === LF || c === CR) && digits > 0 && digits < 16) {
-            const value = mantissa / POWERS[decimals]!;
+          const value = mantissa / POWERS[decimals]!;
+          if ((c === delimiter || c === LF || c === CR) && digits > 0 && digits < 16 && value <= MOST_VALUE) {
             put(target, negative ? -value : value);
           } else {
             while (c !== delimiter && c !== LF && c !== CR) c = b[++at]!;
@@ -269,8 +290,28 @@ export function csvReader(plan: ReadPlan): CsvReader {
         continue;
       }
       rows++;
+      if (line !== lastLine + 1) lineMarks.push(length, line);
+      lastLine = line;
+      if (isJump(lastMoment, moment) && jumps.size < LISTED_PROBLEMS)
+        jumps.set(
+          length,
+          decodeText(b.subarray(lineStart, Math.min(lineEnd, lineStart + ROW_KEPT))).trimEnd(),
+        );
+      lastMoment = moment;
       time[length++] = moment;
     }
+  }
+
+  /** Line in the file of a row that was kept. */
+  function lineOf(row: number): number {
+    let low = 0;
+    let high = lineMarks.length / 2;
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (lineMarks[2 * middle]! <= row) low = middle;
+      else high = middle;
+    }
+    return lineMarks[2 * low + 1]! + row - lineMarks[2 * low]!;
   }
 
   function put(target: number, value: number): void {
@@ -279,7 +320,8 @@ export function csvReader(plan: ReadPlan): CsvReader {
 
   return {
     push(bytes) {
-      const chunk = toPlain(bytes);
+      const plain = toPlain(bytes);
+      const chunk = toLines ? toLines(plain) : plain;
       let from = 0;
       if (skipping) {
         const next = chunk.indexOf(LF);
@@ -311,17 +353,26 @@ export function csvReader(plan: ReadPlan): CsvReader {
       if (last > from) readLines(chunk, from, last);
       carry = chunk.slice(Math.max(last, from));
     },
-    end() {
-      if (carry.length > 0) {
+    rows: () => rows,
+    end(cutOff = false) {
+      if (carry.length > 0 && !cutOff) {
         const closed = new Uint8Array(carry.length + 1);
         closed.set(carry);
         closed[carry.length] = LF;
         readLines(closed, 0, closed.length);
       }
       carry = new Uint8Array(0);
-      const settled = settleTimes(time, length, (one, other) =>
-        values.every((column) => Object.is(column[one], column[other])),
+      const settled = settleTimes(
+        time,
+        length,
+        (one, other) => values.every((column) => Object.is(column[one], column[other])),
+        plan.strayRows,
       );
+      for (const { row: at, reason } of settled.stray) {
+        if (problemCount++ >= LISTED_PROBLEMS) continue;
+        const row = jumps.get(at);
+        problems.push({ line: lineOf(at), reason, ...(row === undefined ? {} : { row }) });
+      }
       for (const note of settled.notes) problem(note);
       // Each row that was lost counts; the note itself has counted one.
       if (settled.lost > 0) problemCount += settled.lost - 1;
@@ -344,6 +395,11 @@ export function csvReader(plan: ReadPlan): CsvReader {
   };
 }
 
+const usualMoment = (ms: number): number => (isUsualMoment(ms) ? ms : NaN);
+
+/** No device counts on for longer without a new start, ms. */
+const LONGEST_COUNT = 50 * 365 * 86_400_000;
+
 /**
  * Moments of times that count from a start, the first of which is known. A clock that passes midnight goes on; a count that falls back
  * (the device was restarted) goes on one step after the row before.
@@ -354,13 +410,13 @@ function elapsedClock(startMs: number): (elapsed: number, ofDay: boolean) => num
   let carried = 0;
   let step = 1000;
   return (elapsed, ofDay) => {
-    if (elapsed !== elapsed) return NaN;
+    if (!(elapsed >= 0 && elapsed < LONGEST_COUNT)) return NaN;
     if (first !== first) first = elapsed;
     else if (elapsed < last) {
       const day = 86_400_000;
       carried += ofDay && last - elapsed > day / 2 && last < day ? day : last - elapsed + step;
     } else if (elapsed > last) step = elapsed - last;
     last = elapsed;
-    return startMs + carried + (elapsed - first);
+    return usualMoment(startMs + carried + (elapsed - first));
   };
 }

@@ -10,7 +10,7 @@ const settle = (time: Float64Array, same: (a: number, b: number) => boolean = di
 
 test('rising times are left as they are', () => {
   const time = minutes(0, 1, 2, 5);
-  expect(settle(time)).toEqual({ time, from: null, notes: [], lost: 0 });
+  expect(settle(time)).toEqual({ time, from: null, notes: [], lost: 0, stray: [] });
 });
 
 test('rows out of order are put in order, and said', () => {
@@ -39,10 +39,11 @@ test('six rows a minute with times to the minute are spread evenly over it', () 
 
 test('a clock that fell back to its epoch: those rows are left out and said', () => {
   const time = Float64Array.from([...minutes(0, 1), 0, MINUTE, ...minutes(4, 5, 6)]);
-  const { time: kept, notes, lost } = settle(time);
+  const { time: kept, notes, lost, stray } = settle(time);
   expect(kept).toEqual(minutes(0, 1, 4, 5, 6));
-  expect(lost).toBe(2);
-  expect(notes[0]).toMatch(/^2 rows from a clock that had fallen back to its epoch \(1970-01-01\)/);
+  expect([lost, notes]).toEqual([0, []]);
+  expect(stray.map((one) => one.row)).toEqual([2, 3]);
+  expect(stray[0]!.reason).toMatch(/^Its time, 1970-01-01, is of a clock that had fallen back to its epoch/);
   // At the start of a log as well.
   const early = Float64Array.from([0, MINUTE, ...minutes(4, 5, 6)]);
   expect(settle(early).time).toEqual(minutes(4, 5, 6));

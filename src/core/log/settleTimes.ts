@@ -1,7 +1,8 @@
 /** Puts the times of a log in order: a clock that fell back to its epoch, rows out of order, rows that come twice, times too coarse. */
 
 import { MINUTE } from '../quantity/span';
-import { median } from '../quantity/numbers';
+import type { LogAnswers } from './answers';
+import { isJump, type Stray, strayRows } from './strayRows';
 
 export interface SettledTimes {
   /** Rising, epoch ms. */
@@ -11,41 +12,43 @@ export interface SettledTimes {
   /** What was done, a sentence each, and how many rows were lost by it. */
   notes: string[];
   lost: number;
+  /** Rows set aside because their time lies far outside the rest; not among `lost`. */
+  stray: Stray[];
 }
-
-/** Before this no log was written: a clock that shows an earlier year has lost its battery. */
-const EARLIEST = Date.UTC(2005, 0, 1);
 
 /**
  * @param time epoch ms in the order of the file, `length` of them
- * @param same whether two rows hold the same readings, by place
+ * @param same whether two rows hold the same readings, by place. @param answer what was said of rows far from the rest
+ * @throws LogAsks when that has to be asked
  */
 export function settleTimes(
   time: Float64Array,
   length: number,
   same: (a: number, b: number) => boolean,
+  answer?: LogAnswers['strayRows'],
 ): SettledTimes {
   const times = time.subarray(0, length);
   let rises = true;
-  for (let i = 1; i < length && rises; i++) rises = times[i]! > times[i - 1]!;
-  const reset = length > 0 && times[0]! < EARLIEST && times[length - 1]! >= EARLIEST;
-  if (rises && !reset) return { time: times.slice(), from: null, notes: [], lost: 0 };
+  let jumps = false;
+  for (let i = 1; i < length; i++) {
+    rises &&= times[i]! > times[i - 1]!;
+    jumps ||= isJump(times[i - 1]!, times[i]!);
+  }
+  if (rises && !jumps) return { time: times.slice(), from: null, notes: [], lost: 0, stray: [] };
 
+  const stray = jumps ? strayRows(times, answer) : [];
+  const aside = new Set(stray.map((one) => one.row));
   const notes: string[] = [];
   let lost = 0;
-  let kept: number[] = Array.from({ length }, (_, i) => i);
-  const usual = median(times.length > 20_000 ? times.filter((_, i) => i % 97 === 0) : times);
-  if (usual >= EARLIEST) {
-    const before = kept.length;
-    kept = kept.filter((i) => times[i]! >= EARLIEST);
-    const dropped = before - kept.length;
-    if (dropped > 0) {
-      lost += dropped;
-      notes.push(
-        `${count(dropped)} from a clock that had fallen back to its epoch (${new Date(earliest(times)).toISOString().slice(0, 10)}); when they were written cannot be known, and they are left out.`,
-      );
-    }
-  }
+  const kept = Array.from({ length }, (_, i) => i).filter((i) => !aside.has(i));
+  if (rises)
+    return {
+      time: Float64Array.from(kept, (i) => times[i]!),
+      from: Uint32Array.from(kept),
+      notes,
+      lost,
+      stray,
+    };
 
   const out = Float64Array.from(kept, (i) => times[i]!);
   const spread = spreadCoarse(out, (a, b) => same(kept[a]!, kept[b]!));
@@ -76,16 +79,11 @@ export function settleTimes(
     from: Uint32Array.from(single, (i) => kept[i]!),
     notes,
     lost,
+    stray,
   };
 }
 
 const count = (rows: number): string => `${rows} ${rows === 1 ? 'row' : 'rows'}`;
-
-function earliest(times: Float64Array): number {
-  let first = Infinity;
-  for (const one of times) if (one < first) first = one;
-  return first;
-}
 
 /**
  * Rows that share a time in a run, with differing readings, were sampled more often than the clock was written: they are spread evenly

@@ -8,6 +8,8 @@ export interface Dialect {
   /** Index of a line of units below the headings, if there is one. */
   unitLine: number | null;
   firstDataLine: number;
+  /** Set where lines end in a carriage return alone. */
+  loneCr?: true;
 }
 
 export class NotALog extends Error {}
@@ -90,7 +92,15 @@ export function sniffDialect(
     unitLine = headingLine;
     headingLine--;
   }
-  return { delimiter, decimalChar, headingLine, unitLine, firstDataLine };
+  return {
+    delimiter,
+    decimalChar,
+    headingLine,
+    unitLine,
+    firstDataLine,
+    // A head may be cut between the two signs of a line's end.
+    ...(/\r[^\n]/.test(head) ? { loneCr: true as const } : {}),
+  };
 }
 
 function bestDelimiter(lines: string[]): string {

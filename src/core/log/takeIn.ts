@@ -1,5 +1,6 @@
 /** From a log file's bytes to a Series: recognition, what the sender says of the columns, and the reader joined. */
 
+import type { LogAnswers } from './answers';
 import { isReadChannel, type ReadChannel } from './channels';
 import { type Clock, setClock } from './clock';
 import { csvReader, type CsvResult, type ReadPlan } from './readCsv';
@@ -19,7 +20,7 @@ export interface ToldColumn {
 }
 
 /** What is told about a log beside its bytes, in a bundle or on the confirmation screen. Everything but the device may be left out. */
-export interface LogDescription {
+export interface LogDescription extends LogAnswers {
   device: string;
   timeZone?: string | undefined;
   clockOffsetSeconds?: number | undefined;
@@ -89,6 +90,7 @@ export function planReading(reading: LogReading, description: LogDescription, ti
     timeFormat,
     ...(startMs === undefined ? {} : { startMs }),
     timeZone: description.timeZone ?? timeZone,
+    ...(description.strayRows ? { strayRows: description.strayRows } : {}),
     columns: plan,
   };
 }

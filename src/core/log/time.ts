@@ -4,6 +4,10 @@ import { DAY } from '../quantity/span';
 
 import type { DateOrder } from './timeFormat';
 
+/** Years that the clock of a logger can show; others are no readings of it. */
+const FIRST_YEAR = 1970;
+const LAST_YEAR = 2199;
+
 const MINUS = 45;
 const PLUS = 43;
 const COLON = 58;
@@ -80,6 +84,7 @@ export function dateTimeReader(
     const month = part[monthAt]!;
     const day = part[dayAt]!;
     if (year < 100) year += 2000;
+    if (year < FIRST_YEAR || year > LAST_YEAR) return reading;
     const key = year * 10000 + month * 100 + day;
     if (key !== lastKey) {
       const utc = Date.UTC(year, month - 1, day);
@@ -146,6 +151,8 @@ function clock(from: number, b: Uint8Array, to: number, reading: DateTimeReading
         digits++;
       }
       if (digits !== 2 && digits !== 4) return NaN;
+      // The widest offsets are −12 and +14 hours.
+      if (digits === 4 ? value > 1400 || value % 100 > 59 : value > 14) return NaN;
       offset = sign * (digits === 2 ? value * 60 : Math.floor(value / 100) * 60 + (value % 100));
       reading.hasOffset = true;
     } else {

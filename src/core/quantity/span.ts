@@ -30,3 +30,7 @@ export function isoTime(ms: number): string {
 }
 
 export const isoSpan = (span: Span): [string, string] => [isoTime(span.from), isoTime(span.to)];
+
+/** Years that a log or a description can be of: the clock of a logger shows no others. */
+const YEARS: Span = { from: Date.UTC(1970, 0, 1), to: Date.UTC(2200, 0, 1) };
+export const isUsualMoment = (ms: number): boolean => ms >= YEARS.from && ms < YEARS.to;

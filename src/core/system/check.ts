@@ -2,18 +2,20 @@
 
 import type { z } from 'zod';
 import { plainCopy, valueAt } from './paths';
+import { issuesOf } from './refusals';
 
 /** Path of a field, `sources.0.ratedA`, to what is wrong with it. */
 export type Problems = Record<string, string>;
 
 /** One sentence a field, the first that was found there. */
 export function problemsOf(error: z.ZodError): Problems {
-  const problems: Problems = {};
-  for (const issue of error.issues) {
+  const seen = new Map<string, string>();
+  for (const issue of issuesOf(error)) {
     const path = issue.path.map(String).join('.');
-    problems[path] ??= issue.code === 'invalid_value' ? 'Choose one of the list.' : issue.message;
+    if (!seen.has(path))
+      seen.set(path, issue.code === 'invalid_value' ? 'Choose one of the list.' : issue.message);
   }
-  return problems;
+  return Object.fromEntries(seen);
 }
 
 type Plain = Record<string, unknown>;

@@ -6,52 +6,43 @@
  */
 
 import { z } from 'zod';
-import { isTimeZone } from '../quantity/timeZone';
 import { schoolChoicesSchema } from './schools';
+import {
+  between,
+  celsius,
+  date,
+  id,
+  moment,
+  name,
+  notNegative,
+  number,
+  percent,
+  positive,
+  text,
+  timeZone,
+  whole,
+} from './values';
 
-/** A number as a person may have typed it: the sentence names what was typed. */
-const number = () =>
-  z.number({
-    error: ({ input }) =>
-      input === undefined
-        ? 'This is not filled in.'
-        : `“${String(input)}” is not a number: write it like 14.4.`,
-  });
-const positive = () => number().positive({ error: 'This must be above 0.' });
-const notNegative = () => number().nonnegative({ error: 'This cannot be below 0.' });
-const whole = () =>
-  number()
-    .int({ error: 'This is a count: write a whole number.' })
-    .positive({ error: 'This must be 1 or more.' });
-const between = (low: number, high: number, unit: string) => {
-  const error = `This lies between ${low} and ${high}${unit}.`;
-  return number().min(low, { error }).max(high, { error });
-};
-const percent = () => between(0, 100, ' %');
-const celsius = () => between(-60, 90, ' °C');
 const SWAPPED = 'The lower end of the range is above the upper end: swap them.';
 const range = (end: () => z.ZodNumber) =>
   z.object({ min: end(), max: end() }).refine((r) => r.min <= r.max, { error: SWAPPED });
 const compensation = () => between(-10, 10, ' mV per °C per cell');
-const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, {
-  error: 'An id has small letters, digits and hyphens only, such as "charger-1".',
-});
-const name = z.string({ error: 'Give it a name.' }).trim().min(1, { error: 'Give it a name.' }).max(120, {
-  error: 'Keep the name under 120 letters.',
-});
-const DATE = 'Write the date as year-month-day, such as 2024-03-12.';
-const date = z
-  .string()
-  .regex(/^\d{4}-\d{2}-\d{2}([T ].*)?$/, { error: DATE })
-  .refine(
-    (text) => {
-      const [year, month, day] = text.slice(0, 10).split('-').map(Number) as [number, number, number];
-      const at = new Date(Date.UTC(year, month - 1, day));
-      return at.getUTCMonth() === month - 1 && at.getUTCDate() === day;
-    },
-    { error: DATE },
-  );
-const text = z.string().max(4000, { error: 'Keep this under 4000 letters.' });
+/** A list of entries, with as many as a system or a visit can have. */
+const list = <T extends z.ZodType>(entry: T, most: number, what: string) =>
+  z.array(entry).max(most, { error: `There can be ${most} ${what} at most.` });
+const choices = <T extends string>(values: readonly [T, ...T[]]) =>
+  z
+    .array(z.enum(values))
+    .max(4 * values.length)
+    .overwrite((chosen) => [...new Set(chosen)]);
+
+/** A group of so many fields at most, whose names come from outside. */
+const few = <T extends z.ZodType<Record<string, unknown>>>(group: T, most: number) =>
+  group.refine((one) => Object.keys(one).length <= most, { error: `There can be ${most} of these at most.` });
+
+/** More than these no system has. */
+export const MOST_SOURCES = 50;
+export const MOST_LOADS = 100;
 
 export const CHEMISTRIES = ['flooded', 'agm', 'gel', 'lfp'] as const;
 export const COMPLAINTS = ['undercharging', 'drifting-soc', 'premature-cutoff'] as const;
@@ -168,13 +159,11 @@ export const systemSchema = z
     name,
     /** Whose system it is. */
     owner: name.optional(),
-    timeZone: z.string().refine(isTimeZone, {
-      error: ({ input }) => `“${String(input)}” is not a time zone; use a name such as “Europe/Rome”.`,
-    }),
+    timeZone,
     bank: bankSchema,
-    sources: z.array(sourceSchema),
+    sources: list(sourceSchema, MOST_SOURCES, 'sources'),
     monitor: monitorSchema.optional(),
-    loads: z.array(loadSchema),
+    loads: list(loadSchema, MOST_LOADS, 'loads'),
     bms: bmsSchema.optional(),
     site: siteSchema.optional(),
     schools: schoolChoicesSchema.optional(),
@@ -225,27 +214,31 @@ export const walkSchema = z.object({
   /** What the monitor shows while a charger runs. */
   chargingReads: z.enum(['positive', 'negative']).optional(),
   /** Conductors on the battery posts that belong to none of the described devices. */
-  others: z.array(z.object({ what: name, amps: number().optional() })).optional(),
+  others: list(z.object({ what: name, amps: number().optional() }), 50, 'of these conductors').optional(),
   /** Clamp-meter readings, A, by device id; `battery` is the battery's own, positive when charging; a load's is positive when it draws. */
-  clampA: z.record(z.string(), number()).optional(),
+  clampA: few(z.record(id, number()), MOST_SOURCES + MOST_LOADS + 1).optional(),
   /** Millivolts lost over a joint at a current. */
-  joints: z.array(z.object({ what: name, millivolts: notNegative(), amps: positive() })).optional(),
+  joints: list(
+    z.object({ what: name, millivolts: notNegative(), amps: positive() }),
+    100,
+    'joints',
+  ).optional(),
   /** Voltages of the two halves of a bank of two blocks in series. */
   halves: z.object({ lowerV: positive().optional(), upperV: positive().optional() }).optional(),
 });
 
 export const jobSchema = z.object({
   title: name,
-  complaints: z.array(z.enum(COMPLAINTS)),
-  openedAt: z.string(),
+  complaints: choices(COMPLAINTS),
+  openedAt: moment,
   notes: text.default(''),
   since: text.optional(),
   changed: text.optional(),
   tried: text.optional(),
   reading: readingSchema.optional(),
   /** Work that is planned: the checklists fit it. */
-  works: z.array(z.enum(WORKS)).optional(),
-  checks: z.record(z.string(), checkSchema).optional(),
+  works: choices(WORKS).optional(),
+  checks: few(z.record(id, checkSchema), 200).optional(),
   walk: walkSchema.optional(),
 });
 

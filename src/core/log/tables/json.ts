@@ -1,7 +1,11 @@
 /** Logs in JSON: arrays of objects or of rows, columns in arrays, and JSON Lines. Nested values are flattened by name. */
 
+import { BadJson, type JsonBounds, parseJson } from '../../quantity/json';
 import { NotALog } from '../sniff';
 import { type Cell, toDelimited } from './delimited';
+
+/** Readings lie a few lists deep. */
+const BOUNDS: JsonBounds = { depth: 32, values: 20_000_000 };
 
 type Plain = Record<string, unknown>;
 const isPlain = (value: unknown): value is Plain =>
@@ -53,14 +57,17 @@ function fromLines(text: string): Plain[] {
 }
 
 function fromDocument(text: string): Plain[] {
-  let value: unknown;
   try {
-    value = JSON.parse(text);
+    return fromValue(parseJson(text, BOUNDS));
   } catch (error) {
+    if (!(error instanceof BadJson)) throw error;
     throw new NotALog(
-      `This JSON cannot be read: ${error instanceof Error ? error.message : 'it is damaged'}. Export the log again; a file that was cut off while loading ends in the middle.`,
+      `This JSON cannot be read: ${error.message}. Export the log again; a file that was cut off while loading ends in the middle.`,
     );
   }
+}
+
+function fromValue(value: unknown): Plain[] {
   if (Array.isArray(value)) return recordsOf(value);
   if (!isPlain(value)) return [];
   const columns = Object.entries(value).filter(([, inner]) => Array.isArray(inner)) as [string, unknown[]][];
@@ -70,12 +77,12 @@ function fromDocument(text: string): Plain[] {
     return recordsOf(longest);
   }
   // Columns in arrays of one length.
-  const length = Math.max(0, ...columns.map(([, list]) => list.length));
+  const length = columns.reduce((most, [, list]) => Math.max(most, list.length), 0);
   const whole = columns.filter(([, list]) => list.length === length);
   if (length < 2 || whole.length < 2) {
     // What wraps the readings may lie one deeper.
     const inner = Object.values(value).find(isPlain);
-    return inner ? fromDocument(JSON.stringify(inner)) : [];
+    return inner ? fromValue(inner) : [];
   }
   return Array.from({ length }, (_, i) => Object.fromEntries(whole.map(([name, list]) => [name, list[i]])));
 }
@@ -111,7 +118,7 @@ function flatten(value: unknown, name: string, put: (name: string, value: Cell) 
 
 function parsed(line: string): unknown {
   try {
-    return JSON.parse(line.replace(/,$/, '')) as unknown;
+    return parseJson(line.replace(/,$/, ''), BOUNDS);
   } catch {
     return undefined;
   }

@@ -2,8 +2,10 @@
 
 import { gzipSync, strToU8, zipSync } from 'fflate';
 import { parquetWriteBuffer } from 'hyparquet-writer';
+import { NotALog } from '../sniff';
 import { takeInLog } from '../takeIn';
-import { fileKindOf, needsWhole, openStream, openTable, unpackGzip } from './open';
+import { Damaged } from './gzip';
+import { fileKindOf, needsWhole, openStream, openTable, gzipHead } from './open';
 
 const CSV =
   'time,battery voltage (V),battery current (A)\n2026-09-21T06:30:00Z,12.41,-3.5\n2026-09-21T06:31:00Z,12.4,-3.4\n';
@@ -125,8 +127,8 @@ describe('what is no log is said by its name', () => {
       zipSync({ 'a.csv': bytes(CSV), 'b.csv': bytes(CSV) }),
       /holds 2 files \(a\.csv, b\.csv\)/,
     ],
-    ['an empty zip', zipSync({}), /zip is empty|cannot be opened/],
-    ['a damaged zip', zipSync({ 'a.csv': bytes(CSV) }).subarray(0, 60), /cannot be opened/],
+    ['an empty zip', zipSync({}), /zip is empty/],
+    ['a damaged zip', zipSync({ 'a.csv': bytes(CSV) }).subarray(0, 60), /cannot be unpacked/],
     [
       'a damaged gzip',
       new Uint8Array([0x1f, 0x8b, 8, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14]),
@@ -173,7 +175,7 @@ test('a stream of any pieces gives what the whole file gives', async () => {
 
 test('the head of a gzip is enough to recognise it; a zip is needed whole', () => {
   const packed = gzipSync(bytes(CSV.repeat(2000)));
-  const head = unpackGzip(packed.subarray(0, packed.length / 2), 1 << 20, true);
+  const head = gzipHead(packed.subarray(0, packed.length / 2), 1 << 20);
   expect(new TextDecoder().decode(head).startsWith('time,battery voltage')).toBe(true);
   expect([needsWhole(packed), needsWhole(bytes(CSV)), needsWhole(zipSync({ a: bytes(CSV) }))]).toEqual([
     false,
@@ -181,4 +183,75 @@ test('the head of a gzip is enough to recognise it; a zip is needed whole', () =
     true,
   ]);
   expect(fileKindOf(bytes('[Site] Porto Lente\ntime,V\n'))).toBe('text');
+});
+
+describe('damaged packing', () => {
+  const rows = CSV.repeat(3000);
+  const packed = gzipSync(bytes(rows));
+  const got = async (file: Uint8Array) => {
+    const parts: Uint8Array[] = [];
+    let damage: Damaged | null = null;
+    try {
+      for await (const part of openStream(pieces(file, 4000), 'log.csv.gz')) parts.push(part);
+    } catch (error) {
+      if (!(error instanceof Damaged)) throw error;
+      damage = error;
+    }
+    return { text: Buffer.concat(parts).toString(), how: damage?.how ?? null };
+  };
+
+  test('a cut gzip gives what was whole, and says so', async () => {
+    const { text, how } = await got(packed.subarray(0, Math.round(packed.length / 2)));
+    expect(how).toBe('cut');
+    expect(text.length).toBeGreaterThan(rows.length / 3);
+    expect(rows.startsWith(text)).toBe(true);
+    expect(await got(packed.subarray(0, packed.length - 3))).toEqual({ text: rows, how: 'cut' });
+  });
+
+  test.each([
+    ['checksum', packed.length - 6],
+    ['length', packed.length - 2],
+    ['contents', Math.round(packed.length / 2)],
+  ])('a gzip whose %s was changed is told', async (_, at) => {
+    const changed = packed.slice();
+    changed[at]! ^= 0x41;
+    expect((await got(changed)).how).toBe('changed');
+    await expect(openTable(changed, 'log.csv.gz')).rejects.toThrow(/damaged: it is not as it was packed/);
+  });
+
+  test('zeros behind the end, and several members, are read', async () => {
+    expect(await got(Buffer.concat([packed, Buffer.alloc(70_000)]))).toEqual({ text: rows, how: null });
+    expect(await got(Buffer.concat([packed, packed]))).toEqual({ text: rows + rows, how: null });
+  });
+
+  test('a zip whose contents were changed is told by the name of the file', async () => {
+    const zip = zipSync({ 'log.csv': bytes(CSV) }, { level: 0 });
+    zip[zip.length >> 1]! ^= 0x41;
+    const at = Buffer.from(zip).indexOf('Z,');
+    zip[at - 1]! ^= 1;
+    await expect(openTable(zip, 'log.zip')).rejects.toThrow(/“log\.csv” in the zip is damaged/);
+  });
+
+  test.each([
+    ['leads out of it', '../log.csv'],
+    ['leads out of it', '/etc/log.csv'],
+    ['leads out of it', 'C:\\log.csv'],
+    ['leads out of it', 'lo\0g.csv'],
+  ])('a zip with a name that %s is refused: %s', async (_, name) => {
+    await expect(openTable(zipSync({ [name]: bytes(CSV) }), 'log.zip')).rejects.toThrow(/leads out of it/);
+  });
+
+  test('a zip of too many files, or of one twice, is refused', async () => {
+    const many = Object.fromEntries(Array.from({ length: 5001 }, (_, i) => [`${i}.csv`, new Uint8Array(1)]));
+    await expect(openTable(zipSync(many), 'log.zip')).rejects.toThrow(/more than 5000 files/);
+    const twice = zipSync({ 'a.csv': bytes(CSV), 'b.csv': bytes(CSV) }, { level: 0 });
+    for (let at; (at = Buffer.from(twice).indexOf('b.csv')) >= 0;) twice[at] = 97;
+    await expect(openTable(twice, 'log.zip')).rejects.toThrow(/“a\.csv” twice/);
+  });
+});
+
+test('JSON that is nested deeper than any log is refused', async () => {
+  const deep = '['.repeat(200_000) + ']'.repeat(200_000);
+  await expect(openTable(bytes(deep), 'deep.json')).rejects.toThrow(/more than 32 deep/);
+  await expect(openTable(bytes(`[${deep}]`), 'deep.json')).rejects.toThrow(NotALog);
 });

@@ -1,19 +1,16 @@
 /** What a file is, whatever its name says, and its readings as delimited text: gzip, zip, JSON, spreadsheets and Parquet are opened. */
 
-import { Gunzip, unzipSync } from 'fflate';
 import { decodeText, plainBytes } from '../encoding';
 import { NotALog } from '../sniff';
+import { MOST_JSON, MOST_UNPACKED, MOST_WHOLE, tooLargeWhole } from './bounds';
 import { joined } from './delimited';
+import { Damaged, gunzip } from './gzip';
 import { jsonToDelimited } from './json';
+
+export { MOST_WHOLE } from './bounds';
 
 export type FileKind = 'text' | 'json' | 'gzip' | 'zip' | 'parquet' | 'old-workbook' | 'picture' | 'pdf';
 
-/** What may come out of a packed file, bytes; and what is opened whole. */
-export const MOST_UNPACKED = 4 * 2 ** 30;
-export const MOST_WHOLE = 512 * 2 ** 20;
-/** A large file that unpacks to more than this for each of its bytes is no log. */
-const MOST_RATIO = 200;
-const LARGE = 64 * 2 ** 20;
 /** Files in files: a zip of a gzip of a table. */
 const DEEPEST = 3;
 
@@ -64,71 +61,46 @@ export async function openTable(bytes: Uint8Array, name: string, depth = 0): Pro
       return parquetToDelimited(bytes);
     }
     case 'json':
+      if (bytes.length > MOST_JSON) throw tooLargeWhole(MOST_JSON);
       return jsonToDelimited(decodeText(plainBytes()(bytes)));
     default:
       return bytes;
   }
 }
 
-/** Unpacks as far as is allowed. @param most bytes that may come out; more is cut off when `head` is set, else refused */
-export function unpackGzip(bytes: Uint8Array, most = MOST_WHOLE, head = false): Uint8Array {
-  const parts: Uint8Array[] = [];
-  let total = 0;
-  const gunzip = new Gunzip((part) => {
-    parts.push(part);
-    total += part.length;
-  });
-  const step = 64 * 1024;
-  try {
-    for (let at = 0; at < bytes.length; at += step) {
-      gunzip.push(bytes.subarray(at, at + step), !head && at + step >= bytes.length);
-      if (total <= most && !isBomb(total, Math.min(bytes.length, at + step))) continue;
-      if (head) break;
-      throw tooLarge(total, bytes.length);
-    }
-  } catch (error) {
-    if (error instanceof NotALog) throw error;
-    if (!head)
-      throw new NotALog(
-        'This gzip file is damaged: it may have been cut off. Copy it again from the device.',
-      );
-  }
-  return joined(parts);
+/** @throws Damaged when it is not whole */
+export function unpackGzip(bytes: Uint8Array): Uint8Array {
+  const unpack = gunzip(MOST_WHOLE);
+  return joined([...unpack.push(bytes), ...unpack.end()]);
 }
 
-const isBomb = (unpacked: number, packed: number): boolean =>
-  unpacked > MOST_WHOLE || (unpacked > LARGE && unpacked / Math.max(1, packed) > MOST_RATIO);
-
-const tooLarge = (unpacked: number, packed: number): NotALog =>
-  new NotALog(
-    unpacked / Math.max(1, packed) > MOST_RATIO
-      ? 'This packed file blows up to hundreds of times its size: it is no log, and it was not unpacked.'
-      : `This packed file unpacks to more than ${Math.round(MOST_WHOLE / 2 ** 20)} MB. Unpack it and take in the log itself.`,
-  );
+/** The first bytes of what a gzip holds, however the rest may be. */
+export function gzipHead(bytes: Uint8Array, most: number): Uint8Array {
+  const parts: Uint8Array[] = [];
+  let total = 0;
+  try {
+    for (const part of gunzip(MOST_WHOLE).push(bytes)) {
+      parts.push(part);
+      if ((total += part.length) >= most) break;
+    }
+  } catch (error) {
+    if (!(error instanceof Damaged) || total === 0) throw error;
+  }
+  return joined(parts).subarray(0, most);
+}
 
 async function openZip(bytes: Uint8Array, depth: number): Promise<Uint8Array> {
-  const names: { name: string; size: number; packed: number }[] = [];
-  try {
-    unzipSync(bytes, {
-      filter: ({ name, originalSize, size }) => {
-        names.push({ name, size: originalSize, packed: size });
-        return false;
-      },
-    });
-  } catch {
-    throw new NotALog('This zip cannot be opened: it is damaged or protected. Pack it again.');
-  }
-  if (names.some(({ name }) => name === 'xl/workbook.xml')) {
-    const total = names.reduce((sum, one) => sum + one.size, 0);
-    if (isBomb(total, bytes.length)) throw tooLarge(total, bytes.length);
+  const { zipEntries } = await import('./zip');
+  const entries = await zipEntries(bytes, { entries: 5000, total: MOST_WHOLE });
+  if (entries.some(({ name }) => name === 'xl/workbook.xml')) {
+    // Unpacked once to see that it is whole, and no larger than it says.
+    for (const entry of entries) await entry.unpack(() => undefined);
     const { workbookToDelimited } = await import('./workbook');
     return workbookToDelimited(bytes);
   }
-  if (names.some(({ name }) => /(^|\/)datapackage\.json$/.test(name)))
+  if (entries.some(({ name }) => /(^|\/)datapackage\.json$/.test(name)))
     throw new NotALog('This is a job bundle, not a log: take it in on the list of jobs.');
-  const logs = names.filter(
-    ({ name, size }) => size > 0 && !name.endsWith('/') && !/(^|\/)(__MACOSX|\.)/.test(name),
-  );
+  const logs = entries.filter(({ name, size }) => size > 0 && !/(^|\/)\./.test(name));
   const only = logs[0];
   if (!only) throw new NotALog('This zip is empty. Pack the log again.');
   if (logs.length > 1)
@@ -140,9 +112,7 @@ async function openZip(bytes: Uint8Array, depth: number): Promise<Uint8Array> {
           ', ',
         )}${logs.length > 5 ? ', …' : ''}). Unpack it and take the logs in one by one, each for its device.`,
     );
-  if (isBomb(only.size, only.packed)) throw tooLarge(only.size, only.packed);
-  const inner = unzipSync(bytes, { filter: ({ name }) => name === only.name })[only.name]!;
-  return openTable(inner, only.name, depth + 1);
+  return openTable(await only.bytes(), only.name, depth + 1);
 }
 
 /**
@@ -171,58 +141,35 @@ export async function* openStream(
   let total = start.value.length;
   for await (const chunk of rest) {
     total += chunk.length;
-    if (total > MOST_WHOLE)
-      throw new NotALog(
-        `A file of this kind is opened whole and may have ${Math.round(MOST_WHOLE / 2 ** 20)} MB at most. Export the log as CSV, or in parts.`,
-      );
+    if (total > MOST_WHOLE) throw tooLargeWhole(MOST_WHOLE);
     parts.push(chunk);
   }
   yield await openTable(joined(parts), name);
 }
 
+/** @throws Damaged after what was whole was given out */
 async function* inflate(
   first: Uint8Array,
   rest: AsyncIterable<Uint8Array>,
   name: string,
 ): AsyncGenerator<Uint8Array, void, undefined> {
-  let out: Uint8Array[] = [];
-  let packed = 0;
-  let unpacked = 0;
-  const gunzip = new Gunzip((part) => {
-    unpacked += part.length;
-    out.push(part);
-  });
-  let whole: Uint8Array[] | null = null;
+  const unpack = gunzip(MOST_UNPACKED);
   let looked = false;
-  const step = 64 * 1024;
-  function* feed(chunk: Uint8Array): Generator<Uint8Array> {
-    for (let at = 0; at < chunk.length; at += step) {
-      const part = chunk.subarray(at, at + step);
-      packed += part.length;
-      try {
-        gunzip.push(part);
-      } catch {
-        throw new NotALog(
-          'This gzip file is damaged: it may have been cut off. Copy it again from the device.',
-        );
-      }
-      if (unpacked > MOST_UNPACKED || (unpacked > LARGE && unpacked / packed > MOST_RATIO))
-        throw tooLarge(unpacked, packed);
-      const got = out;
-      out = [];
-      for (const piece of got) {
-        if (piece.length === 0) continue;
-        if (!looked) {
-          looked = true;
-          if (fileKindOf(piece) !== 'text') whole = [];
-        }
-        if (whole) whole.push(piece);
-        else yield piece;
-      }
+  let whole: Uint8Array[] | null = null;
+  let total = 0;
+  function* passed(pieces: Iterable<Uint8Array>): Generator<Uint8Array> {
+    for (const piece of pieces) {
+      if (piece.length === 0) continue;
+      if (!looked && fileKindOf(piece) !== 'text') whole = [];
+      looked = true;
+      if (!whole) yield piece;
+      else if ((total += piece.length) > MOST_WHOLE) throw tooLargeWhole(MOST_WHOLE);
+      else whole.push(piece);
     }
   }
-  yield* feed(first);
-  for await (const chunk of rest) yield* feed(chunk);
+  yield* passed(unpack.push(first));
+  for await (const chunk of rest) yield* passed(unpack.push(chunk));
+  yield* passed(unpack.end());
   const inside = whole as Uint8Array[] | null;
   if (inside) yield await openTable(joined(inside), name.replace(/\.gz$/i, ''), 1);
 }

@@ -2,7 +2,7 @@
 
 import { percent } from '../../quantity/text';
 import { type Series, spanOf } from '../channels';
-import { firstAtOrAfter, judgingGrid, medianStep, toGrid } from '../grid';
+import { cellStart, firstAtOrAfter, judgingGrid, medianStep, toGrid } from '../grid';
 import { anyLogWith } from '../timeline';
 import { deviceName, type TrustInput, type TrustNote } from './note';
 
@@ -102,7 +102,7 @@ export function scaleDisagrees({ timeline, system, bank }: TrustInput): TrustNot
       code: 'scale-disagrees',
       devices: [own.device, other.device],
       text: `When the current of ${deviceName(system, own.device)} moves, that of ${deviceName(system, other.device)} moves by ${percent(100 * ratio)} of it: one of the two is scaled wrongly.`,
-      spans: [{ from: grid.from, to: grid.from + grid.count * grid.step }],
+      spans: [{ from: grid.from, to: cellStart(grid, grid.count) }],
     },
   ];
 }
@@ -140,6 +140,6 @@ export function onOneGrid(a: Series, valuesA: Float32Array, b: Series, valuesB: 
     from: Math.max(one.from, two.from),
     to: Math.max(Math.min(one.to, two.to), Math.max(one.from, two.from)),
   };
-  const grid = judgingGrid(span, Math.max(medianStep(a.time), medianStep(b.time)));
+  const grid = judgingGrid(span, Math.max(medianStep(a.time), medianStep(b.time)), a.time);
   return { grid, x: toGrid(a.time, valuesA, grid), y: toGrid(b.time, valuesB, grid) };
 }

@@ -5,7 +5,7 @@ import { HOUR, lengthOf, type Span } from '../../quantity/span';
 import { duration, volts as asVolts } from '../../quantity/text';
 import { blocksInSeries, isLead } from '../../system/chemistry';
 import type { Series } from '../channels';
-import { gapLimit, medianStep } from '../grid';
+import { cellStart, gapLimit, medianStep } from '../grid';
 import { anyLogWith } from '../timeline';
 import { onOneGrid } from './currents';
 import { deviceName, type TrustInput, type TrustNote } from './note';
@@ -52,7 +52,7 @@ export function voltageDisagrees({ timeline, system, bank }: TrustInput): TrustN
         code: 'voltage-disagrees',
         devices: [id, battery.device],
         text: `${deviceName(system, id)} reads ${asVolts(Math.abs(constant))} ${constant > 0 ? 'more' : 'less'} than ${deviceName(system, battery.device)} with no current flowing: one of the two meters is off.`,
-        spans: [{ from: grid.from, to: grid.from + grid.count * grid.step }],
+        spans: [{ from: grid.from, to: cellStart(grid, grid.count) }],
       },
     ];
   });
