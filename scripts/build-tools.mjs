@@ -9,6 +9,7 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 const entries = {
   pazienza: 'src/cli/pazienza.ts',
   admin: 'src/server/admin.ts',
+  web: 'src/server/web.ts',
   thread: 'src/workers/thread.ts',
   kill: 'tests/kill/kill.ts',
   bench: 'tests/bench/bench.ts',
@@ -26,6 +27,6 @@ await build({
   target: 'node20',
   minifySyntax: true,
   sourcemap: 'linked',
-  external: ['pg-native', '@duckdb/*', 'papaparse', 'next', 'react', '@react-pdf/*'],
+  external: ['pg-native', '@duckdb/*', 'papaparse', 'next', 'react', '@react-pdf/*', 'sharp', 'piscina'],
   logLevel: 'warning',
 });

@@ -31,7 +31,7 @@ async function lookForEarlierRun() {
   const run = lastRun();
   if (!run) return null;
   if (isRunning(run)) return run.address;
-  if (processLine(run.webPid)?.includes('next') && processFolder(run.webPid) === root) {
+  if (/next|web\.cjs/.test(processLine(run.webPid) ?? '') && processFolder(run.webPid) === root) {
     say('Ending a web server that an earlier run left behind.');
     await endProcess(run.webPid);
   }

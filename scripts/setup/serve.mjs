@@ -7,22 +7,18 @@ import { root, Stop } from './shell.mjs';
  * @returns {Promise<{ pid: number, address: string, ended: Promise<number>, stop(): Promise<void> }>}
  */
 export async function serve({ port, databaseUrl }) {
-  const child = spawn(
-    process.execPath,
-    ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)],
-    {
-      cwd: root,
-      // A group of its own: Ctrl-C reaches only us, and we end things in order.
-      detached: true,
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: {
-        ...process.env,
-        NODE_ENV: 'production',
-        NEXT_TELEMETRY_DISABLED: '1',
-        DATABASE_URL: databaseUrl,
-      },
+  const child = spawn(process.execPath, ['.build/web.cjs', '--port', String(port)], {
+    cwd: root,
+    // A group of its own: Ctrl-C reaches only us, and we end things in order.
+    detached: true,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+      DATABASE_URL: databaseUrl,
     },
-  );
+  });
   /** @type {Promise<number>} */
   const ended = new Promise((resolve) => {
     child.once('exit', (code) => resolve(code ?? 1));

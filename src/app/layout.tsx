@@ -2,6 +2,7 @@ import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
 import './globals.css';
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
 import { Toasts } from '@/ui/primitives/Toasts';
@@ -12,11 +13,19 @@ export const metadata: Metadata = {
   description: 'Diagnosis of battery systems from their logs',
 };
 
-export default function Layout({ children }: { children: ReactNode }) {
+export default async function Layout({ children }: { children: ReactNode }) {
+  // Every page is made on request: its scripts carry the nonce of its answer.
+  const nonce = (await headers()).get('x-nonce') ?? '';
   return (
     <html lang="en" suppressHydrationWarning>
       <body className="flex min-h-dvh flex-col">
-        <ThemeProvider attribute="class" defaultTheme="system" enableSystem disableTransitionOnChange>
+        <ThemeProvider
+          attribute="class"
+          defaultTheme="system"
+          enableSystem
+          disableTransitionOnChange
+          nonce={nonce}
+        >
           <TopBar />
           <Toasts>{children}</Toasts>
         </ThemeProvider>

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
 import { migrate, openStore } from '@/store/database';
 import { seed, unseed } from './seed';
+import { endThreads } from './threads';
 import { startWorker } from './worker';
 
 async function main([verb, folder]: string[]): Promise<void> {
@@ -23,6 +24,7 @@ async function main([verb, folder]: string[]): Promise<void> {
     } else if (verb === 'unseed') await unseed(store);
     else throw new Error(`Say migrate, seed, unseed, work or demo-logs FOLDER, not "${verb ?? ''}".`);
   } finally {
+    await endThreads();
     await store.destroy();
   }
 }

@@ -1,54 +1,65 @@
 /** Changes one setting of a device for the record: the description and the record go together, or not at all. */
 
-import { z } from 'zod';
-import { problemsOf, type Problems } from '@/core/system/check';
-import { fieldAt, FIELDS } from '@/core/system/fields';
+import type { z } from 'zod';
+import { problemsOf } from '@/core/system/check';
+import { fieldAt } from '@/core/system/fields';
 import { sameValue } from '@/core/system/merge';
 import { valueAt, withValue } from '@/core/system/paths';
 import { type System, systemSchema } from '@/core/system/schema';
 import { deleteChange, insertChange, type StoredChange } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { findSystem, saveSystem } from '@/store/jobs';
+import type { changeRequestSchema } from './doors';
+import { gone, Refusal } from './refusal';
 
-const requestSchema = z.object({
-  base: z.number(),
-  path: z.string().refine((path) => path.replace(/\.\d+(?=\.|$)/g, '.*') in FIELDS, {
-    error: 'There is no such setting.',
-  }),
-  /** null: it is switched off, or not known any more. */
-  after: z.union([z.number(), z.string(), z.null()]),
-  why: z.string().trim().min(1, { error: 'Say why: whoever comes next will want to know.' }).max(2000),
-  on: z.iso.date({ error: 'Write the date as year-month-day, such as 2026-10-19.' }),
-});
+const DEVICES: ReadonlyMap<string, string> = new Map([
+  ['bank', 'Battery'],
+  ['monitor', 'Monitor'],
+  ['bms', 'BMS'],
+  ['site', 'Site'],
+]);
 
-export type ChangeAnswer =
-  | { version: number; system: System; change: StoredChange }
-  | { problems: Problems }
-  | { conflict: { version: number; value: System } }
-  | null;
+export interface Changed {
+  version: number;
+  system: System;
+  change: StoredChange;
+}
+
+/** A setting of a monitor or a BMS is one only where there is such a device. */
+const isOfThisSystem = (system: System, path: string): boolean => {
+  const [device] = path.split('.');
+  return !(device === 'monitor' && !system.monitor) && !(device === 'bms' && !system.bms);
+};
 
 /** "Monitor: Charged voltage" */
 export function settingLabel(system: System, path: string): string {
   const [list, index] = path.split('.') as [string, string];
-  const devices: Record<string, string> = { bank: 'Battery', monitor: 'Monitor', bms: 'BMS', site: 'Site' };
-  const name = list === 'sources' || list === 'loads' ? system[list][Number(index)]?.name : devices[list];
+  const name = list === 'sources' || list === 'loads' ? system[list][Number(index)]?.name : DEVICES.get(list);
   return `${name ?? list}: ${fieldAt(path).label}`;
 }
 
-/** Null when there is no such system. */
-export async function changeSetting(store: Store, systemId: string, request: unknown): Promise<ChangeAnswer> {
-  const parsed = requestSchema.safeParse(request);
-  if (!parsed.success) return { problems: problemsOf(parsed.error) };
-  const { base, path, after, why, on } = parsed.data;
+/** `{ version, system, change }`; 409 with what stands there now. @throws Refusal */
+export async function changeSetting(
+  store: Store,
+  systemId: string,
+  { base, path, after, why, on }: z.output<typeof changeRequestSchema>,
+): Promise<Changed | Response> {
   const found = await findSystem(store, systemId);
-  if (!found) return null;
-  if (found.version !== base) return { conflict: { version: found.version, value: found.system } };
+  if (!found) throw gone('system');
+  if (found.version !== base)
+    return Response.json({ version: found.version, value: found.system }, { status: 409 });
   const before = valueAt(found.system, path) ?? null;
-  const changed = systemSchema.safeParse(withValue(found.system, path, after ?? undefined));
-  if (!changed.success) return { problems: { after: Object.values(problemsOf(changed.error))[0]! } };
+  const next = isOfThisSystem(found.system, path) ? withValue(found.system, path, after ?? undefined) : null;
+  if (!next) throw new Refusal(400, 'This system has no such setting: load the page anew.');
+  const changed = systemSchema.safeParse(next);
+  if (!changed.success) {
+    const error = Object.values(problemsOf(changed.error))[0]!;
+    throw new Refusal(400, error, { problems: { after: error } });
+  }
   return store.transaction().execute(async (transaction) => {
     const saved = await saveSystem(transaction, systemId, base, changed.data);
-    if (!saved || 'conflict' in saved) return saved;
+    if (!saved) throw gone('system');
+    if ('conflict' in saved) return Response.json(saved.conflict, { status: 409 });
     const change = {
       on,
       path,
@@ -78,7 +89,8 @@ export async function undoChange(
     if (!change || !found) return null;
     const unchanged = { version: found.version, system: found.system };
     if (!sameValue(valueAt(found.system, change.path) ?? null, change.after)) return unchanged;
-    const back = systemSchema.safeParse(withValue(found.system, change.path, change.before ?? undefined));
+    const put = withValue(found.system, change.path, change.before ?? undefined);
+    const back = systemSchema.safeParse(put ?? undefined);
     if (!back.success) return unchanged;
     const saved = await saveSystem(transaction, systemId, found.version, back.data);
     return saved && 'version' in saved ? { version: saved.version, system: back.data } : unchanged;

@@ -1,44 +1,59 @@
-/** The answer of the routes that give out a file in a format and for a span. */
+/** A file that is given out piece by piece, as it is made. */
 
-import { z } from 'zod';
-import type { Span } from '@/core/quantity/span';
-import { type Exported, type ExportFormat, FORMATS } from './exportRecording';
-import { notFound } from './request';
+import { heavy } from './heavy';
+import type { Exported } from './exportRecording';
 
-const querySchema = z.object({
-  format: z.enum(FORMATS).default('csv'),
-  /** Epoch ms; both or neither. */
-  from: z.coerce.number().optional(),
-  to: z.coerce.number().optional(),
-});
-
-/** @param what is exported, for the sentence when it is not there */
-export async function exportAnswer(
-  request: Request,
-  what: string,
-  exportIt: (format: ExportFormat, span: Span | null) => Promise<Exported | null>,
-): Promise<Response> {
-  const query = querySchema.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-  if (!query.success)
-    return Response.json(
-      { error: 'Ask for csv or parquet, and for a span by from and to.' },
-      { status: 400 },
-    );
-  const { format, from, to } = query.data;
-  const exported = await exportIt(format, from !== undefined && to !== undefined ? { from, to } : null);
-  if (!exported) return notFound(what);
-  const pieces = exported.body[Symbol.iterator]();
-  const body = new ReadableStream<Uint8Array>({
-    pull(controller) {
-      const { done, value } = pieces.next();
-      if (done) controller.close();
-      else controller.enqueue(value);
-    },
+/**
+ * Files take turns: one counts as being given out until its last piece was fetched, or whoever fetched it has gone.
+ * @throws Refusal
+ */
+export function fileAnswer(make: () => Promise<Exported>): Promise<Response> {
+  return new Promise((resolve, reject) => {
+    void heavy(async () => {
+      let file: Exported;
+      try {
+        file = await make();
+      } catch (error) {
+        return reject(error);
+      }
+      const { body, over } = streamed(file.body);
+      resolve(
+        new Response(body, {
+          headers: {
+            'content-type': file.type,
+            'content-disposition': `attachment; filename="${file.fileName}"`,
+            'cache-control': 'no-store',
+          },
+        }),
+      );
+      await over;
+    });
   });
-  return new Response(body, {
-    headers: {
-      'content-type': exported.type,
-      'content-disposition': `attachment; filename="${exported.fileName}"`,
-    },
-  });
+}
+
+function streamed(body: Exported['body']) {
+  const pieces = Symbol.asyncIterator in body ? body[Symbol.asyncIterator]() : body[Symbol.iterator]();
+  let end = () => {};
+  const over = new Promise<void>((done) => (end = done));
+  return {
+    over,
+    body: new ReadableStream<Uint8Array>({
+      async pull(controller) {
+        try {
+          const { done, value } = await pieces.next();
+          // Between pieces other requests have their turn.
+          await new Promise((next) => setImmediate(next));
+          if (!done) return controller.enqueue(value);
+          controller.close();
+        } catch (error) {
+          controller.error(error);
+        }
+        end();
+      },
+      async cancel() {
+        end();
+        await pieces.return?.();
+      },
+    }),
+  };
 }

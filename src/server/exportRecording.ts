@@ -5,47 +5,47 @@ import { csvOf } from '@/core/log/export/csv';
 import type { Span } from '@/core/quantity/span';
 import type { Series } from '@/core/log/channels';
 import type { Store } from '@/store/database';
-import { findJob, isId } from '@/store/jobs';
+import { findJob } from '@/store/jobs';
 import { findRecording, listRecordings } from '@/store/recordings';
 import { loadSeries } from '@/store/samples';
+import { gone } from './refusal';
 import { parquetInThread } from './threads';
 
-export const FORMATS = ['csv', 'parquet'] as const;
-export type ExportFormat = (typeof FORMATS)[number];
+export type ExportFormat = 'csv' | 'parquet';
 
 export interface Exported {
   fileName: string;
   type: string;
   /** In pieces, as they are made. */
-  body: Iterable<Uint8Array>;
+  body: Iterable<Uint8Array> | AsyncIterable<Uint8Array>;
 }
 
-/** Null when there is no such recording. */
+/** @throws Refusal when there is no such recording */
 export async function exportRecording(
   store: Store,
   id: string,
   format: ExportFormat,
   span: Span | null,
-): Promise<Exported | null> {
-  const recording = isId(id) ? await findRecording(store, id) : undefined;
-  if (!recording) return null;
+): Promise<Exported> {
+  const recording = await findRecording(store, id);
+  if (!recording) throw gone('recording');
   const series = cutSeries(await loadSeries(store, id), span);
   return exported(recording.device, series.time[0] ?? recording.from_ms, tableOf(series), format);
 }
 
-/** All recordings of a job on one clock; null when there is no such job, or it has none. */
+/** All recordings of a job on one clock. @throws Refusal when there is no such job, or it has none */
 export async function exportTimeline(
   store: Store,
   jobId: string,
   format: ExportFormat,
   span: Span | null,
-): Promise<Exported | null> {
-  if (!isId(jobId) || !(await findJob(store, jobId))) return null;
+): Promise<Exported> {
+  const recordings = (await findJob(store, jobId)) ? await listRecordings(store, jobId) : [];
+  if (recordings.length === 0) throw gone('job with logs');
   const series: Series[] = [];
-  for (const { id } of await listRecordings(store, jobId))
-    series.push(cutSeries(await loadSeries(store, id), span));
+  for (const { id } of recordings) series.push(cutSeries(await loadSeries(store, id), span));
   const table = timelineTable(series);
-  return series.length > 0 ? exported('timeline', table.time[0] ?? span?.from ?? 0, table, format) : null;
+  return exported('timeline', table.time[0] ?? span?.from ?? 0, table, format);
 }
 
 async function exported(of: string, from: number, table: Table, format: ExportFormat): Promise<Exported> {

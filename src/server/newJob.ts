@@ -1,36 +1,27 @@
 /** Opens a job, on a system that is known or on a new one. */
 
-import { z } from 'zod';
-import { problemsOf, type Problems } from '@/core/system/check';
-import { jobSchema, systemSchema } from '@/core/system/schema';
+import type { z } from 'zod';
 import type { Store } from '@/store/database';
 import { findSystem, insertJob, insertSystem } from '@/store/jobs';
+import type { newJobSchema } from './doors';
+import { Refusal } from './refusal';
 
-const requestSchema = z.object({
-  /** Of a known system; else `systemName` names a new one. */
-  systemId: z.string().optional(),
-  systemName: systemSchema.shape.name.optional(),
-  timeZone: systemSchema.shape.timeZone.default('UTC'),
-  title: jobSchema.shape.title,
-  complaints: jobSchema.shape.complaints,
-});
+const wrong = (field: string, error: string): Refusal =>
+  new Refusal(400, error, { problems: { [field]: error } });
 
-/** @param now the moment at which it is opened, ISO 8601 */
+/** @param now the moment at which it is opened, ISO 8601 @throws Refusal */
 export async function newJob(
   store: Store,
-  request: unknown,
+  { systemId, systemName, timeZone, title, complaints }: z.output<typeof newJobSchema>,
   now: string,
-): Promise<{ id: string } | { problems: Problems }> {
-  const parsed = requestSchema.safeParse(request);
-  if (!parsed.success) return { problems: problemsOf(parsed.error) };
-  const { systemId, systemName, timeZone, title, complaints } = parsed.data;
-  let of: string;
-  if (systemId) {
-    if (!(await findSystem(store, systemId)))
-      return { problems: { systemId: 'This system is not there any more: choose another.' } };
-    of = systemId;
-  } else if (systemName)
-    of = await insertSystem(store, { name: systemName, timeZone, bank: {}, sources: [], loads: [] });
-  else return { problems: { systemName: 'Give it a name.' } };
-  return { id: await insertJob(store, of, { title, complaints, openedAt: now, notes: '' }) };
+): Promise<{ id: string }> {
+  if (systemId && !(await findSystem(store, systemId)))
+    throw wrong('systemId', 'This system is not there any more: choose another.');
+  if (!systemId && !systemName) throw wrong('systemName', 'Give it a name.');
+  return store.transaction().execute(async (transaction) => {
+    const of =
+      systemId ??
+      (await insertSystem(transaction, { name: systemName!, timeZone, bank: {}, sources: [], loads: [] }));
+    return { id: await insertJob(transaction, of, { title, complaints, openedAt: now, notes: '' }) };
+  });
 }

@@ -1,18 +1,19 @@
 /** A job as the workspace shows it: description, recordings and, where a step needs it, the diagnosis. */
 
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import { diagnose, type Diagnosis } from '@/core/diagnosis/diagnose';
 import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Job, System } from '@/core/system/schema';
 import { type Told, toldOf } from '@/core/diagnosis/summary';
 import { findAnalyses } from '@/store/analyses';
-import { listChanges, type StoredChange } from '@/store/changes';
+import { countChanges, listChanges, type StoredChange } from '@/store/changes';
 import type { Store } from '@/store/database';
 import { listIntakes } from '@/store/intakes';
-import { findJob } from '@/store/jobs';
+import { findJob, type StoredJob } from '@/store/jobs';
 import { listPhotos, type PhotoInfo } from '@/store/photos';
 import { listRecordings } from '@/store/recordings';
 import { analyseJob, isCurrent } from './analyseJob';
+import { TooMuch } from './threads';
 
 export interface DescribedJob {
   id: string;
@@ -25,25 +26,29 @@ export interface DescribedJob {
   /** Logs on their way in, and those that could not be taken in. */
   intakes: Intake[];
   photos: PhotoInfo[];
-  /** Settings changed on the system's devices, the latest first. */
+  /** Settings changed on the system's devices, the latest first: the first page of them, and how many there are. */
   changes: StoredChange[];
+  changeCount: number;
   /** What the logs have come to; null when they were not weighed since something changed. */
   told: Told | null;
 }
 
 export interface OpenJob extends DescribedJob {
   diagnosis: Diagnosis;
+  /** Why the logs were not weighed: then the diagnosis leans on the description alone. */
+  notWeighed: string | null;
 }
 
 /** What is known of a job without looking into its logs; null when there is no such job. */
 export async function describeJob(store: Store, id: string): Promise<DescribedJob | null> {
   const found = await findJob(store, id);
   if (!found) return null;
-  const [recordings, intakes, photos, changes, analyses] = await Promise.all([
+  const [recordings, intakes, photos, changes, changeCount, analyses] = await Promise.all([
     listRecordings(store, id),
     listIntakes(store, id),
     listPhotos(store, id),
     listChanges(store, found.systemId),
+    countChanges(store, found.systemId),
     findAnalyses(store, [id]),
   ]);
   const analysis = analyses.get(id);
@@ -54,6 +59,7 @@ export async function describeJob(store: Store, id: string): Promise<DescribedJo
     intakes,
     photos,
     changes,
+    changeCount,
     told: analysis && current ? toldOf(analysis.result) : null,
   };
 }
@@ -62,6 +68,21 @@ export async function describeJob(store: Store, id: string): Promise<DescribedJo
 export async function openJob(store: Store, id: string): Promise<OpenJob | null> {
   const found = await findJob(store, id);
   if (!found) return null;
-  const [described, diagnosis] = await Promise.all([describeJob(store, id), analyseJob(store, found)]);
-  return described && { ...described, diagnosis };
+  const [described, weighed] = await Promise.all([describeJob(store, id), weigh(store, found)]);
+  return described && { ...described, ...weighed };
+}
+
+/** What cannot be weighed must not keep the job from being opened. */
+async function weigh(
+  store: Store,
+  found: StoredJob,
+): Promise<{ diagnosis: Diagnosis; notWeighed: string | null }> {
+  try {
+    return { diagnosis: await analyseJob(store, found), notWeighed: null };
+  } catch (error) {
+    if (!(error instanceof TooMuch)) console.error(error);
+    const { job, system } = found;
+    const why = error instanceof TooMuch ? error.message : 'Something in them could not be worked out.';
+    return { diagnosis: diagnose({ job, system, series: [] }), notWeighed: why };
+  }
 }

@@ -1,27 +1,16 @@
-/** The clock of a recording: what the others say it should be, and setting it. */
+/** The clocks of recordings: what the others say one should be, and setting them. */
 
-import { z } from 'zod';
-import { isTimeZone } from '@/core/quantity/timeZone';
 import { referenceLog } from '@/core/log/align';
 import type { Clock } from '@/core/log/clock';
 import type { ClockEstimate } from '@/core/log/overlay';
 import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
-import { findJob, isId } from '@/store/jobs';
-import { findRecording, listRecordings } from '@/store/recordings';
+import { findJob } from '@/store/jobs';
+import { type ClockOf, findRecording, listRecordings, setRecordingClocks } from '@/store/recordings';
 import { loadSeries } from '@/store/samples';
+import { heavy } from './heavy';
+import { gone, Refusal } from './refusal';
 import { estimateInThread } from './threads';
-
-export const clockSchema = z.object({
-  timeZone: z
-    .string()
-    .refine(isTimeZone, { error: 'This is no time zone: use a name such as "Europe/Rome".' }),
-  offsetSeconds: z
-    .number()
-    .min(-40 * 365 * 86_400)
-    .max(40 * 365 * 86_400),
-  secondsPerDay: z.number().gt(-3600).lt(3600),
-}) satisfies z.ZodType<Clock>;
 
 export interface ClockAdvice extends ClockEstimate {
   /** Name of the device whose clock it was held against. */
@@ -30,18 +19,20 @@ export interface ClockAdvice extends ClockEstimate {
   advised: Clock;
 }
 
-/** 'alone' when no other log has seen the same; null when there is no such recording. */
-export async function adviseClock(store: Store, id: string): Promise<ClockAdvice | 'alone' | null> {
-  const recording = isId(id) ? await findRecording(store, id) : undefined;
-  if (!recording) return null;
+/** Null when no other log has seen the same. @throws Refusal when there is no such recording */
+export async function adviseClock(store: Store, id: string): Promise<ClockAdvice | null> {
+  const recording = await findRecording(store, id);
+  if (!recording) throw gone('recording');
   const others = (await listRecordings(store, recording.job_id)).filter(
     (one) => one.device !== recording.device && one.from < recording.to_ms && one.to > recording.from_ms,
   );
   const chosen = referenceLog(others);
-  if (!chosen) return 'alone';
-  const [first, second] = await Promise.all([loadSeries(store, chosen.id), loadSeries(store, id)]);
-  const estimate = await estimateInThread(first, second);
-  if (!estimate) return 'alone';
+  if (!chosen) return null;
+  const estimate = await heavy(async () => {
+    const [first, second] = await Promise.all([loadSeries(store, chosen.id), loadSeries(store, id)]);
+    return estimateInThread(first, second);
+  });
+  if (!estimate) return null;
   const { clock } = recording;
   return {
     ...estimate,
@@ -57,4 +48,21 @@ export async function adviseClock(store: Store, id: string): Promise<ClockAdvice
 async function nameOf(store: Store, jobId: string, device: string): Promise<string> {
   const job = await findJob(store, jobId);
   return (job && devicesOf(job.system).find((one) => one.id === device)?.name) ?? device;
+}
+
+const CANNOT = {
+  overlap: {
+    status: 409,
+    error:
+      'By these clocks two logs of one device would overlap. Merge them first, or set the clocks of both.',
+  },
+  'no-time': { status: 400, error: 'By this clock the log would lie outside the years 1970 to 2199.' },
+};
+
+/** @returns the clocks that were set before @throws Refusal */
+export async function setClocks(store: Store, clocks: readonly ClockOf[]): Promise<{ before: ClockOf[] }> {
+  const before = await setRecordingClocks(store, clocks);
+  if (before === 'gone') throw gone('recording');
+  if (typeof before === 'string') throw new Refusal(CANNOT[before].status, CANNOT[before].error);
+  return { before };
 }

@@ -1,77 +1,121 @@
-/** Runs a task in a worker thread and waits for its answer. */
+/**
+ * Heavy work in a few worker threads, with bounds on time, memory and how much may wait: the thread that answers requests never does it.
+ */
 
 import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import Piscina from 'piscina';
 import { buffersOf, type Series } from '@/core/log/channels';
+import { LogAsks } from '@/core/log/answers';
 import type { Table } from '@/core/log/export/columns';
 import type { ClockEstimate } from '@/core/log/overlay';
 import { NotALog } from '@/core/log/sniff';
 import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
-import type { ReadAnswer, ThreadAnswer, ThreadTask } from '@/workers/tasks';
+import { MINUTE } from '@/core/quantity/span';
+import type { OpenedBundle, ReadAnswer, SmallPhoto, ThreadAnswer, ThreadTask } from '@/workers/tasks';
 
-/** Threads are bundled beside the server by scripts/build-tools.mjs. */
-const threadPath = () => join(/* turbopackIgnore: true */ process.cwd(), '.build', 'thread.cjs');
+/** Threads that read, weigh and unpack; beside them one for photos, which never wait behind those. */
+const THREADS = 2;
+/** Tasks that may wait for a thread. */
+const MOST_WAITING = 64;
+/** Heap of a thread, MB: columns of numbers are not in it. */
+const HEAP_MB = 640;
 
-/** @param signal ends the thread when the one who asked has gone. @param given buffers that the thread takes over */
-function runThread(task: ThreadTask, signal?: AbortSignal, given: ArrayBuffer[] = []): Promise<ThreadAnswer> {
-  return new Promise((resolve, reject) => {
-    const worker = new Worker(threadPath(), { workerData: task, transferList: given });
-    const stop = () => {
-      void worker.terminate();
-      reject(new DOMException('The task was cancelled.', 'AbortError'));
-    };
-    signal?.addEventListener('abort', stop, { once: true });
-    worker.once('message', (answer: ThreadAnswer) => resolve(answer));
-    worker.once('error', reject);
-    worker.once('exit', () => {
-      signal?.removeEventListener('abort', stop);
-      reject(new Error('The worker thread ended without an answer.'));
+/** How long a task may take, ms. */
+const PATIENCE: Record<ThreadTask['kind'], number> = {
+  read: 30 * MINUTE,
+  analyse: 2 * MINUTE,
+  'estimate-clock': MINUTE,
+  'write-parquet': 10 * MINUTE,
+  'open-bundle': 10 * MINUTE,
+  photo: MINUTE / 2,
+};
+
+const kept = globalThis as typeof globalThis & { pazienzaPools?: { work: Piscina; photos: Piscina } };
+
+function pools() {
+  // Threads are bundled beside the server by scripts/build-tools.mjs.
+  const filename = join(/* turbopackIgnore: true */ process.cwd(), '.build', 'thread.cjs');
+  const pool = (maxThreads: number, maxQueue: number) =>
+    new Piscina({
+      filename,
+      minThreads: 0,
+      maxThreads,
+      maxQueue,
+      idleTimeout: 20_000,
+      resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
     });
-  });
+  return (kept.pazienzaPools ??= { work: pool(THREADS, MOST_WAITING), photos: pool(1, MOST_WAITING) });
 }
 
-function failed(answer: Extract<ThreadAnswer, { kind: 'failed' }>): Error {
-  return answer.ours ? new NotALog(answer.message) : new Error(answer.message);
+/** Something could not be done for want of time, memory or a free thread: a sentence for the user. */
+export class TooMuch extends Error {}
+
+/** @param given buffers that the thread takes over. @param cancelled ends the task when the one who asked has gone */
+async function run<K extends ThreadAnswer['kind']>(
+  task: ThreadTask,
+  kind: K,
+  given: ArrayBuffer[] = [],
+  cancelled?: AbortSignal,
+): Promise<Extract<ThreadAnswer, { kind: K }>> {
+  const late = AbortSignal.timeout(PATIENCE[task.kind]);
+  const signal = cancelled ? AbortSignal.any([late, cancelled]) : late;
+  let answer: ThreadAnswer;
+  try {
+    const pool = task.kind === 'photo' ? pools().photos : pools().work;
+    answer = (await pool.run(task, { transferList: given, signal })) as ThreadAnswer;
+  } catch (error) {
+    if (cancelled?.aborted) throw new DOMException('The task was cancelled.', 'AbortError');
+    if (late.aborted)
+      throw new TooMuch(`It took longer than ${Math.round(PATIENCE[task.kind] / 1000)} s and was given up.`);
+    const { code, message } = error as { code?: string; message: string };
+    if (code === 'ERR_WORKER_OUT_OF_MEMORY')
+      throw new TooMuch('It needs more memory than there is for one file.');
+    if (/queue/i.test(message))
+      throw new TooMuch('Too much is being worked on at the moment: try again later.');
+    throw error;
+  }
+  if (answer.kind === 'failed') {
+    if (answer.question) throw new LogAsks(answer.question, answer.message);
+    throw answer.ours ? new NotALog(answer.message) : new Error(answer.message);
+  }
+  if (answer.kind !== kind) throw new Error('The worker thread answered something else than was asked.');
+  return answer as Extract<ThreadAnswer, { kind: K }>;
 }
 
-/** @throws NotALog with a sentence for the user */
-export async function readInThread(
+/** @throws NotALog with a sentence for the user; LogAsks when something must be asked; TooMuch */
+export const readInThread = (
   task: Omit<Extract<ThreadTask, { kind: 'read' }>, 'kind'>,
   signal?: AbortSignal,
-): Promise<ReadAnswer> {
-  const answer = await runThread({ kind: 'read', ...task }, signal);
-  if (answer.kind === 'failed') throw failed(answer);
-  if (answer.kind !== 'read') throw new Error('The worker thread answered something else than was asked.');
-  return answer;
-}
+): Promise<ReadAnswer> => run({ kind: 'read', ...task }, 'read', [], signal);
 
-/** The thread takes the samples over: they are gone here after. */
-export async function analyseInThread(input: DiagnosisInput): Promise<Diagnosis> {
-  const answer = await runThread({ kind: 'analyse', input }, undefined, input.series.flatMap(buffersOf));
-  if (answer.kind === 'failed') throw failed(answer);
-  if (answer.kind !== 'analysed')
-    throw new Error('The worker thread answered something else than was asked.');
-  return answer.diagnosis;
-}
+/** The thread takes the samples over: they are gone here after. @throws TooMuch */
+export const analyseInThread = async (input: DiagnosisInput): Promise<Diagnosis> =>
+  (await run({ kind: 'analyse', input }, 'analysed', input.series.flatMap(buffersOf))).diagnosis;
 
 /** What two logs say of the clock of the second; null when they have seen nothing in common. The thread takes their samples over. */
-export async function estimateInThread(first: Series, second: Series): Promise<ClockEstimate | null> {
-  const answer = await runThread(
-    { kind: 'estimate-clock', first, second },
-    undefined,
-    [first, second].flatMap(buffersOf),
-  );
-  if (answer.kind === 'failed') throw failed(answer);
-  if (answer.kind !== 'clock') throw new Error('The worker thread answered something else than was asked.');
-  return answer.estimate;
-}
+export const estimateInThread = async (first: Series, second: Series): Promise<ClockEstimate | null> =>
+  (await run({ kind: 'estimate-clock', first, second }, 'clock', [first, second].flatMap(buffersOf)))
+    .estimate;
 
 /** A table as Parquet. The thread takes its columns over. */
 export async function parquetInThread(table: Table): Promise<Uint8Array> {
   const columns = [table.time, ...table.columns.map((one) => one.values)];
   const buffers = new Set(columns.map((one) => one.buffer as ArrayBuffer));
-  const answer = await runThread({ kind: 'write-parquet', table }, undefined, [...buffers]);
-  if (answer.kind === 'failed') throw failed(answer);
-  if (answer.kind !== 'parquet') throw new Error('The worker thread answered something else than was asked.');
-  return answer.file;
+  return (await run({ kind: 'write-parquet', table }, 'parquet', [...buffers])).file;
+}
+
+/** Unpacks a bundle into a folder and looks what it holds. @throws NotALog with what is wrong with it */
+export const openBundleInThread = async (path: string, folder: string): Promise<OpenedBundle> =>
+  (await run({ kind: 'open-bundle', path, folder }, 'bundle')).bundle;
+
+/** A photo made small; null when it cannot be read as one. */
+export const photoInThread = async (bytes: Uint8Array): Promise<SmallPhoto | null> =>
+  (await run({ kind: 'photo', bytes }, 'photo')).photo;
+
+/** Ends the threads. */
+export async function endThreads(): Promise<void> {
+  const { pazienzaPools } = kept;
+  delete kept.pazienzaPools;
+  await pazienzaPools?.work.destroy();
+  await pazienzaPools?.photos.destroy();
 }

@@ -1,25 +1,33 @@
 /** What a worker does with a log that has been sent whole: read it in a thread, store it in one transaction, weigh the job anew. */
 
-import { createHash, randomUUID } from 'node:crypto';
-import { open, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import type { Overlapped } from '@/core/log/intake';
+import { createHash } from 'node:crypto';
+import { open } from 'node:fs/promises';
+import { sql } from 'kysely';
+import { LogAsks } from '@/core/log/answers';
+import { spanOf } from '@/core/log/channels';
+import { setClock } from '@/core/log/clock';
 import { joinSeries } from '@/core/log/join';
 import type { RecordingInfo } from '@/core/log/recording';
 import { NotALog } from '@/core/log/sniff';
-import { setClock } from '@/core/log/clock';
 import { clockOf } from '@/core/log/takeIn';
-import { spanOf } from '@/core/log/channels';
+import { isUsualMoment } from '@/core/quantity/span';
 import { devicesOf } from '@/core/system/schema';
-import type { Store } from '@/store/database';
+import { brokenPromise, type Store } from '@/store/database';
 import { dropParts, findIntake, intakeBytes, setIntake, type StoredIntake } from '@/store/intakes';
 import { findJob, type StoredJob } from '@/store/jobs';
-import { findRecording, insertRecording, overlapping, sameRecording } from '@/store/recordings';
+import {
+  findRecording,
+  insertRecording,
+  lockDevice,
+  overlapping,
+  sameRecording,
+  setUnweighed,
+} from '@/store/recordings';
 import type { ReadAnswer } from '@/workers/tasks';
 import { analyseJob } from './analyseJob';
 import { readingOf } from './readingOf';
-import { readInThread } from './threads';
+import { clearPath, spoolPath } from './spool';
+import { readInThread, TooMuch } from './threads';
 
 /** How often it is looked whether somebody has cancelled, ms. */
 const LOOK_EVERY = 500;
@@ -32,13 +40,29 @@ export async function workIntake(store: Store, id: string): Promise<void> {
   if (!job) return;
   try {
     // Stored before the worker went: only the weighing is left.
-    if (!intake.recordingId && !(await readAndStore(store, job, intake))) return;
-    await analyseJob(store, job);
+    const recordingId = intake.recordingId ?? (await readAndStore(store, job, intake));
+    if (!recordingId) return;
+    await weighWith(store, job, recordingId);
     await setIntake(store, id, 'done');
   } catch (error) {
     if (error instanceof Cancelled) return;
-    if (!(error instanceof NotALog)) throw error;
-    await refuse(store, id, error.message);
+    if (error instanceof LogAsks) await setIntake(store, id, 'asking', { question: error.question });
+    else if (error instanceof NotALog || error instanceof TooMuch) await refuse(store, id, error.message);
+    else throw error;
+  }
+}
+
+/** A recording that keeps its job from being weighed is kept, and says so: the job is weighed without it. */
+async function weighWith(store: Store, job: StoredJob, recordingId: string): Promise<void> {
+  try {
+    await analyseJob(store, job);
+  } catch (error) {
+    // Without its database nothing can be said of the recording.
+    await sql`select 1`.execute(store);
+    if (!(error instanceof TooMuch)) console.error(error);
+    const why = error instanceof TooMuch ? error.message : 'Something in it could not be worked out.';
+    await setUnweighed(store, recordingId, `It is kept, but left out when the job is weighed. ${why}`);
+    await analyseJob(store, job);
   }
 }
 
@@ -52,8 +76,8 @@ export async function refuse(store: Store, id: string, problem: string): Promise
 
 class Cancelled extends Error {}
 
-/** @returns false when something has to be asked first */
-async function readAndStore(store: Store, job: StoredJob, intake: StoredIntake): Promise<boolean> {
+/** @returns id of the recording; null when something has to be asked first */
+async function readAndStore(store: Store, job: StoredJob, intake: StoredIntake): Promise<string | null> {
   const { id, fileName, description, overlap } = intake;
   const device = devicesOf(job.system).find((one) => one.id === description.device);
   if (!device)
@@ -66,58 +90,72 @@ async function readAndStore(store: Store, job: StoredJob, intake: StoredIntake):
       () => undefined,
     );
   }, LOOK_EVERY);
-  const path = join(tmpdir(), `pazienza-${randomUUID()}`);
+  const path = await spoolPath();
   try {
     const sha256 = await spool(store, id, path, cancelled.signal);
-    if (await sameRecording(store, job.id, device.id, sha256))
-      throw new NotALog(`This file was taken in already for ${device.name}. Nothing was changed.`);
+    if (await sameRecording(store, job.id, device.id, sha256)) throw takenAlready(device.name);
     const read = await readInThread(
       { path, fileName, deviceKind: device.kind, description, timeZone: job.system.timeZone },
       cancelled.signal,
     );
     const clock = clockOf(description, read.plan);
     const span = spanOf({ ...read.series, time: setClock(read.series.time, null, clock) });
-    const earlier = await overlapping(store, job.id, device.id, span);
-    if (earlier.length > 0 && !overlap) {
-      const question: Overlapped[] = earlier.map((one) => ({
-        id: one.id,
-        fileName: one.fileName,
-        from: Math.max(one.from, span.from),
-        to: Math.min(one.to, span.to),
-      }));
-      await setIntake(store, id, 'asking', { question });
-      return false;
-    }
+    if (!isUsualMoment(span.from) || !isUsualMoment(span.to))
+      throw new NotALog(
+        'By the clock that it is said to have, this log would lie outside the years 1970 to 2199.',
+      );
     if (!(await setIntake(store, id, 'storing'))) throw new Cancelled();
-    const recording = {
-      jobId: job.id,
-      fileName,
-      sha256,
-      plan: read.plan,
-      rowCount: read.rows,
-      problemCount: read.problemCount,
-      problems: read.problems,
-      series: read.series,
-      zoned: read.zoned,
-      clock,
-      replaces: earlier.map((one) => one.id),
-    };
-    if (overlap === 'merge') Object.assign(recording, await mergedWith(store, earlier, read));
     clearInterval(looking);
-    await store.transaction().execute(async (transaction) => {
-      const recordingId = await insertRecording(transaction, recording);
-      if (!(await setIntake(transaction, id, 'analysing', { recordingId }))) throw new Cancelled();
+    return await store.transaction().execute(async (transaction) => {
+      // Of two logs of a device that come at once the second sees the first.
+      await lockDevice(transaction, job.id, device.id);
+      if (await sameRecording(transaction, job.id, device.id, sha256)) throw takenAlready(device.name);
+      const earlier = await overlapping(transaction, job.id, device.id, span);
+      if (earlier.length > 0 && !overlap) {
+        const overlaps = earlier.map((one) => ({
+          id: one.id,
+          fileName: one.fileName,
+          from: Math.max(one.from, span.from),
+          to: Math.min(one.to, span.to),
+        }));
+        await setIntake(transaction, id, 'asking', { question: { kind: 'overlap', with: overlaps } });
+        return null;
+      }
+      const recordingId = await insertRecording(transaction, {
+        jobId: job.id,
+        fileName,
+        sha256,
+        plan: read.plan,
+        rowCount: read.rows,
+        problemCount: read.problemCount,
+        problems: read.problems,
+        series: read.series,
+        zoned: read.zoned,
+        clock,
+        replaces: earlier.map((one) => one.id),
+        ...(overlap === 'merge' ? await mergedWith(transaction, earlier, read) : {}),
+      });
+      // Gone when somebody has cancelled it, or its job was removed.
+      if (!(await findIntake(transaction, id))) throw new Cancelled();
+      await setIntake(transaction, id, 'analysing', { recordingId });
       await dropParts(transaction, id);
+      return recordingId;
     });
-    return true;
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw new Cancelled();
+    if (brokenPromise(error) === 'apart')
+      throw new NotALog(
+        'Joined, it would overlap yet another log of the same device. Set the clocks of these logs first, or take the other one away.',
+      );
     throw error;
   } finally {
     clearInterval(looking);
-    await rm(path, { force: true });
+    await clearPath(path);
   }
 }
+
+const takenAlready = (device: string): NotALog =>
+  new NotALog(`This file was taken in already for ${device}. Nothing was changed.`);
 
 /** The parts of the file as one file on disk. @returns its SHA-256 */
 async function spool(store: Store, id: string, path: string, signal: AbortSignal): Promise<string> {

@@ -8,13 +8,20 @@ import PgBoss from 'pg-boss';
 import { clearIntakes, intakesInWork } from '@/store/intakes';
 import { openStore, type Store } from '@/store/database';
 import { INTAKE_QUEUE, requeueIntake, RETRIES } from '@/store/queue';
-import { type Guard, takeGuard } from '@/store/guard';
+import { type Guards, guardsOf } from '@/store/guard';
+import { clearRemoved } from '@/store/jobs';
+import { clearSpool } from './spool';
+import { endThreads } from './threads';
 import { refuse, workIntake } from './workIntake';
 
 /** Logs that one worker reads at the same time. */
 const AT_ONCE = 2;
 /** How often it is looked for logs whose worker has gone, ms. */
 const LOOK_EVERY = 5000;
+
+/** How long what was removed can be put back, days; and how often the rest is cleared, ms. */
+const KEPT_DAYS = 7;
+const CLEAR_EVERY = 600_000;
 
 const GAVE_UP =
   'The log could not be stored: something failed on the server, four times. Nothing was changed; try again later.';
@@ -25,7 +32,9 @@ export interface Worker {
 
 /** @param url of the database */
 export async function startWorker(url: string): Promise<Worker> {
+  await clearSpool();
   const store = openStore(url);
+  const guards = guardsOf(url);
   const boss = new PgBoss({
     connectionString: url,
     max: 4,
@@ -39,24 +48,33 @@ export async function startWorker(url: string): Promise<Worker> {
       INTAKE_QUEUE,
       { pollingIntervalSeconds: 0.5, includeMetadata: true },
       async ([job]) => {
-        if (job) await take(store, url, job.data.intakeId, job.retryCount >= RETRIES);
+        if (job) await take(store, guards, job.data.intakeId, job.retryCount >= RETRIES);
       },
     );
   const look = () =>
-    lookAfter(store, url).catch((error: Error) => console.error(`Looking after the queue: ${error.message}`));
+    lookAfter(store, guards).catch((error: Error) =>
+      console.error(`Looking after the queue: ${error.message}`),
+    );
   void look();
   const looking = setInterval(() => void look(), LOOK_EVERY);
+  const clear = () =>
+    clearRemoved(store, KEPT_DAYS).catch((error: Error) => console.error(`Clearing up: ${error.message}`));
+  void clear();
+  const clearing = setInterval(() => void clear(), CLEAR_EVERY);
   return {
     async stop() {
       clearInterval(looking);
+      clearInterval(clearing);
       await boss.stop({ graceful: true, timeout: 3000, wait: true });
+      await endThreads();
+      await guards.end();
       await store.destroy();
     },
   };
 }
 
-async function take(store: Store, url: string, intakeId: string, last: boolean): Promise<void> {
-  const guard = await takeGuard(url, intakeId);
+async function take(store: Store, guards: Guards, intakeId: string, last: boolean): Promise<void> {
+  const guard = await guards.take(intakeId);
   // Another worker is at it: the queue had given it up too early.
   if (!guard) return;
   try {
@@ -86,9 +104,9 @@ async function databaseThere(store: Store): Promise<void> {
 }
 
 /** A log that a worker says to be at, while no worker stands behind it, is given back to the queue. */
-async function lookAfter(store: Store, url: string): Promise<void> {
+async function lookAfter(store: Store, guards: Guards): Promise<void> {
   for (const intakeId of await intakesInWork(store)) {
-    const guard: Guard | null = await takeGuard(url, intakeId);
+    const guard = await guards.take(intakeId);
     if (!guard) continue;
     try {
       if (!(await requeueIntake(store, intakeId))) await refuse(store, intakeId, GAVE_UP);

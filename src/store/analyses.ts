@@ -1,6 +1,7 @@
 /** Analyses: the diagnosis of a job with the version of the core that made it. One a job. */
 
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import { headlineOf } from '@/core/diagnosis/summary';
 import type { Store } from './database';
 
 export interface StoredAnalysis {
@@ -12,11 +13,14 @@ export interface StoredAnalysis {
 }
 
 export async function saveAnalysis(store: Store, jobId: string, analysis: StoredAnalysis): Promise<void> {
+  const headline = headlineOf(analysis.result.findings);
   const values = {
     core_version: analysis.coreVersion,
     recording_ids: [...analysis.recordingIds].sort(),
     described: analysis.described,
     result: JSON.stringify(analysis.result),
+    headline: headline && JSON.stringify(headline),
+    standing: headline?.standing ?? null,
   };
   await store
     .insertInto('analyses')

@@ -1,6 +1,6 @@
 /** Settings that were changed on the devices of a system, for the record. */
 
-import type { Transaction } from 'kysely';
+import { sql, type Transaction } from 'kysely';
 import type { Change } from '@/core/bundle/schema';
 import type { Store } from './database';
 import { isId } from './jobs';
@@ -33,14 +33,28 @@ export async function insertChange(
   return id;
 }
 
-/** The latest first. */
-export async function listChanges(store: Store, systemId: string): Promise<StoredChange[]> {
+/** What a list shows at a time. */
+const PAGE = 50;
+
+/** The latest first, those after the one with an id (of the same system) when it is given. */
+export async function listChanges(
+  store: Store,
+  systemId: string,
+  { after, limit = PAGE }: { after?: string | undefined; limit?: number } = {},
+): Promise<StoredChange[]> {
   const rows = await store
     .selectFrom('setting_changes')
     .selectAll()
     .where('system_id', '=', systemId)
+    .$if(after !== undefined, (query) =>
+      query.where(
+        sql<boolean>`(changed_on, created_at, id) < (select changed_on, created_at, id from setting_changes where id = ${after} and system_id = ${systemId})`,
+      ),
+    )
     .orderBy('changed_on', 'desc')
     .orderBy('created_at', 'desc')
+    .orderBy('id', 'desc')
+    .limit(limit)
     .execute();
   return rows.map(({ id, changed_on, path, label, unit, before, after, why }) => ({
     id,
@@ -52,6 +66,15 @@ export async function listChanges(store: Store, systemId: string): Promise<Store
     after,
     why,
   }));
+}
+
+export async function countChanges(store: Store, systemId: string): Promise<number> {
+  const { n } = await store
+    .selectFrom('setting_changes')
+    .select(sql<number>`count(*)::integer`.as('n'))
+    .where('system_id', '=', systemId)
+    .executeTakeFirstOrThrow();
+  return n;
 }
 
 /** Takes one change off the record. @returns it, or null when there is none */

@@ -22,6 +22,19 @@ export function openStore(url: string): Store {
   return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
 }
 
+/** In the transaction that is going on, or in one of its own. */
+export const within = <T>(store: Store, work: (transaction: Store) => Promise<T>): Promise<T> =>
+  store.isTransaction ? work(store) : store.transaction().execute(work);
+
+/** Codes of PostgreSQL: a unique index, and an exclusion, that a change would break. */
+const TAKEN = { unique: '23505', apart: '23P01' } as const;
+
+/** Which promise of the database an error says a change would break; null for any other. */
+export function brokenPromise(error: unknown): keyof typeof TAKEN | null {
+  const { code } = error as { code?: string };
+  return code === TAKEN.unique ? 'unique' : code === TAKEN.apart ? 'apart' : null;
+}
+
 /** Applies migrations that are missing, all or none of each. @returns names of those applied. @throws with what went wrong */
 export async function migrate(store: Store): Promise<string[]> {
   const migrator = new Migrator({ db: store, provider: { getMigrations: async () => MIGRATIONS } });

@@ -1,9 +1,16 @@
 /** Logs on their way in: their parts as they arrive, and how far each has come. */
 
 import { sql, type Kysely } from 'kysely';
-import type { Intake, IntakeState, OverlapAnswer, Overlapped } from '@/core/log/intake';
+import {
+  answersTo,
+  type Intake,
+  type IntakeAnswer,
+  type IntakeQuestion,
+  type IntakeState,
+  type OverlapAnswer,
+} from '@/core/log/intake';
 import type { LogDescription } from '@/core/log/takeIn';
-import type { Store } from './database';
+import { type Store, within } from './database';
 import { isId } from './jobs';
 import { queueIntake, unqueueIntake } from './queue';
 import type { Database } from './schema';
@@ -22,8 +29,11 @@ export interface StoredIntake extends Intake {
   overlap: OverlapAnswer | null;
 }
 
+/** Logs of one job that are on their way in at the same time. */
+export const MOST_INTAKES = 200;
+
 const SHOWN = [
-  'id',
+  'intakes.id',
   'job_id',
   'file_name',
   'size',
@@ -36,43 +46,49 @@ const SHOWN = [
   'recording_id',
 ] as const;
 
-/** An intake of the same file for the same device that has not been sent whole is gone on with, as it is now described. */
-export async function openIntake(store: Store, intake: NewIntake): Promise<StoredIntake> {
+/**
+ * An intake of the same file for the same device that has not been sent whole is gone on with, as it is now described.
+ * @returns null when the job has too many on their way
+ */
+export async function openIntake(store: Store, intake: NewIntake): Promise<StoredIntake | null> {
   const { jobId, fileName, size, modified, description } = intake;
-  return store.transaction().execute(async (transaction) => {
-    const begun = await transaction
+  return within(store, async (transaction) => {
+    const { n } = await transaction
       .selectFrom('intakes')
-      .select('id')
+      .select(sql<number>`count(*)::integer`.as('n'))
       .where('job_id', '=', jobId)
-      .where('file_name', '=', fileName)
-      .where('size', '=', String(size))
-      .where('modified', '=', String(modified))
-      .where(sql`description->>'device'`, '=', description.device)
-      .where('state', '=', 'receiving')
-      .forUpdate()
-      .executeTakeFirst();
-    const row = begun
-      ? await transaction
-          .updateTable('intakes')
-          .set({ description: JSON.stringify(description), changed_at: sql<Date>`now()` })
-          .where('id', '=', begun.id)
-          .returning(SHOWN)
-          .executeTakeFirstOrThrow()
-      : await transaction
-          .insertInto('intakes')
-          .values({
-            job_id: jobId,
-            file_name: fileName,
-            size,
-            modified,
-            description: JSON.stringify(description),
-            state: 'receiving',
-          })
-          .returning(SHOWN)
-          .executeTakeFirstOrThrow();
+      .where('state', '!=', 'done')
+      .executeTakeFirstOrThrow();
+    if (n >= MOST_INTAKES) return null;
+    // The database lets one in for a file, whoever asks at the same time.
+    const row = await transaction
+      .insertInto('intakes')
+      .values({
+        job_id: jobId,
+        file_name: fileName,
+        size,
+        modified,
+        description: JSON.stringify(description),
+        state: 'receiving',
+      })
+      .onConflict((conflict) =>
+        conflict
+          .columns(['job_id', 'device', 'file_name', 'size', 'modified'])
+          .where('state', '=', 'receiving')
+          .doUpdateSet({ description: JSON.stringify(description), changed_at: sql<Date>`now()` }),
+      )
+      .returning(SHOWN)
+      .executeTakeFirstOrThrow();
     return intakeOf(row);
   });
 }
+
+/** Intakes of jobs that were not removed: those of removed jobs stand still until their job is put back. */
+const ofStandingJobs = (store: Store) =>
+  store
+    .selectFrom('intakes')
+    .innerJoin('jobs', 'jobs.id', 'intakes.job_id')
+    .where('jobs.removed_at', 'is', null);
 
 export type PartTaken = { received: number } | 'elsewhere' | 'too-long' | 'gone';
 
@@ -82,12 +98,11 @@ export type PartTaken = { received: number } | 'elsewhere' | 'too-long' | 'gone'
  */
 export async function takePart(store: Store, id: string, at: number, data: Buffer): Promise<PartTaken> {
   if (!isId(id)) return 'gone';
-  return store.transaction().execute(async (transaction): Promise<PartTaken> => {
-    const row = await transaction
-      .selectFrom('intakes')
+  return within(store, async (transaction): Promise<PartTaken> => {
+    const row = await ofStandingJobs(transaction)
       .select(['size', 'received', 'state'])
-      .where('id', '=', id)
-      .forUpdate()
+      .where('intakes.id', '=', id)
+      .forUpdate('intakes')
       .executeTakeFirst();
     if (!row) return 'gone';
     const size = Number(row.size);
@@ -108,7 +123,7 @@ export async function takePart(store: Store, id: string, at: number, data: Buffe
 
 export async function findIntake(store: Store, id: string): Promise<StoredIntake | null> {
   if (!isId(id)) return null;
-  const row = await store.selectFrom('intakes').select(SHOWN).where('id', '=', id).executeTakeFirst();
+  const row = await ofStandingJobs(store).select(SHOWN).where('intakes.id', '=', id).executeTakeFirst();
   return row ? intakeOf(row) : null;
 }
 
@@ -120,6 +135,7 @@ export async function listIntakes(store: Store, jobId: string): Promise<Intake[]
     .where('job_id', '=', jobId)
     .where('state', '!=', 'done')
     .orderBy('created_at')
+    .limit(MOST_INTAKES)
     .execute();
   return rows.map(intakeOf);
 }
@@ -144,7 +160,7 @@ export async function setIntake(
   store: Kysely<Database>,
   id: string,
   state: IntakeState,
-  more: { question?: Overlapped[]; problem?: string; recordingId?: string } = {},
+  more: { question?: IntakeQuestion; problem?: string; recordingId?: string } = {},
 ): Promise<boolean> {
   const { numUpdatedRows } = await store
     .updateTable('intakes')
@@ -165,20 +181,62 @@ export async function dropParts(store: Kysely<Database>, id: string): Promise<vo
   await store.deleteFrom('intake_parts').where('intake_id', '=', id).execute();
 }
 
-/** What shall be with the earlier log that it overlaps; it is queued again. @returns false when nothing was asked */
-export async function answerOverlap(store: Store, id: string, overlap: OverlapAnswer): Promise<boolean> {
+/** Answers what a log asks; it is queued again. @returns false when nothing was asked that this answers */
+export async function answerIntake(store: Store, id: string, answer: IntakeAnswer): Promise<boolean> {
   if (!isId(id)) return false;
   return store.transaction().execute(async (transaction) => {
-    const { numUpdatedRows } = await transaction
-      .updateTable('intakes')
-      .set({ state: 'waiting', overlap, question: null, changed_at: sql<Date>`now()` })
-      .where('id', '=', id)
+    const row = await ofStandingJobs(transaction)
+      .select(['intakes.question', 'intakes.description'])
+      .where('intakes.id', '=', id)
       .where('state', '=', 'asking')
+      .forUpdate('intakes')
       .executeTakeFirst();
-    if (numUpdatedRows === 0n) return false;
+    if (!row?.question || !answersTo(row.question).includes(answer)) return false;
+    const { kind } = row.question;
+    const described = { ...row.description, [kind === 'damaged' ? 'damaged' : 'strayRows']: answer };
+    await transaction
+      .updateTable('intakes')
+      .set({
+        state: 'waiting',
+        question: null,
+        changed_at: sql<Date>`now()`,
+        ...(kind === 'overlap'
+          ? { overlap: answer as OverlapAnswer }
+          : { description: JSON.stringify(described) }),
+      })
+      .where('id', '=', id)
+      .execute();
     await queueIntake(transaction, id);
     return true;
   });
+}
+
+/** Logs of a removed job stop where they are. @param transaction the one that removes the job */
+export async function haltIntakes(transaction: Kysely<Database>, jobId: string): Promise<void> {
+  for (const id of await waitingOf(transaction, jobId)) await unqueueIntake(transaction, id);
+}
+
+/** And come back with it. @param transaction the one that puts the job back */
+export async function resumeIntakes(transaction: Kysely<Database>, jobId: string): Promise<void> {
+  await transaction
+    .updateTable('intakes')
+    .set({ state: 'waiting', changed_at: sql<Date>`now()` })
+    .where('job_id', '=', jobId)
+    .where('state', 'in', IN_WORK)
+    .execute();
+  for (const id of await waitingOf(transaction, jobId)) await queueIntake(transaction, id);
+}
+
+const IN_WORK = ['reading', 'storing', 'analysing'] as const;
+
+async function waitingOf(store: Kysely<Database>, jobId: string): Promise<string[]> {
+  const rows = await store
+    .selectFrom('intakes')
+    .select('id')
+    .where('job_id', '=', jobId)
+    .where('state', 'in', ['waiting', ...IN_WORK])
+    .execute();
+  return rows.map((row) => row.id);
 }
 
 /** Cancels an intake, or puts away one that is over. A worker that is at it finds it gone and stores nothing. */
@@ -196,15 +254,14 @@ export async function removeIntake(store: Store, id: string): Promise<boolean> {
 
 /** Intakes that say that a worker is at them, or has been handed them for a while. */
 export async function intakesInWork(store: Store): Promise<string[]> {
-  const rows = await store
-    .selectFrom('intakes')
-    .select('id')
+  const rows = await ofStandingJobs(store)
+    .select('intakes.id')
     .where((or) =>
       or.or([
-        or('state', 'in', ['reading', 'storing', 'analysing']),
+        or('state', 'in', IN_WORK),
         or.and([
           or('state', '=', 'waiting'),
-          or('changed_at', '<', sql<Date>`now() - interval '10 seconds'`),
+          or('intakes.changed_at', '<', sql<Date>`now() - interval '10 seconds'`),
         ]),
       ]),
     )
@@ -230,7 +287,7 @@ interface Row {
   description: LogDescription;
   state: IntakeState;
   overlap: OverlapAnswer | null;
-  question: Overlapped[] | null;
+  question: IntakeQuestion | null;
   problem: string | null;
   recording_id: string | null;
 }

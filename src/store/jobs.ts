@@ -3,6 +3,7 @@
 import { sql } from 'kysely';
 import type { Job, System } from '@/core/system/schema';
 import type { Store } from './database';
+import { haltIntakes, resumeIntakes } from './intakes';
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 export const isId = (text: string): boolean => UUID.test(text);
@@ -101,25 +102,6 @@ export async function saveJob(store: Store, id: string, base: number, job: Job):
   return row ? { conflict: { version: row.version, value: row.details } } : null;
 }
 
-/** All systems by name; a system whose jobs were all removed is left out. */
-export async function listSystems(store: Store): Promise<{ id: string; system: System }[]> {
-  const rows = await store
-    .selectFrom('systems')
-    .select(['id', 'description'])
-    .where(({ exists, selectFrom }) =>
-      exists(
-        selectFrom('jobs')
-          .select('jobs.id')
-          .whereRef('jobs.system_id', '=', 'systems.id')
-          .where('jobs.removed_at', 'is', null),
-      ),
-    )
-    .execute();
-  return rows
-    .map(({ id, description }) => ({ id, system: description }))
-    .sort((a, b) => a.system.name.localeCompare(b.system.name));
-}
-
 export async function findSystem(
   store: Store,
   id: string,
@@ -162,58 +144,37 @@ export async function findJob(store: Store, id: string): Promise<StoredJob | nul
     : null;
 }
 
-export interface JobRow extends StoredJob {
-  recordings: number;
-}
-
-/** All jobs, the latest opened first. */
-export async function listJobs(store: Store): Promise<JobRow[]> {
-  const rows = await store
-    .selectFrom('jobs')
-    .innerJoin('systems', 'systems.id', 'jobs.system_id')
-    .select(({ selectFrom }) => [
-      'jobs.id',
-      'jobs.system_id',
-      'jobs.details',
-      'jobs.version as job_version',
-      'systems.description',
-      'systems.version as system_version',
-      selectFrom('recordings')
-        .whereRef('recordings.job_id', '=', 'jobs.id')
-        .where('recordings.removed_at', 'is', null)
-        .select(sql<number>`count(*)::integer`.as('n'))
-        .as('recordings'),
-    ])
-    .where('jobs.removed_at', 'is', null)
-    .orderBy('jobs.opened_at', 'desc')
-    .orderBy('jobs.id')
-    .execute();
-  return rows.map((row) => ({
-    id: row.id,
-    systemId: row.system_id,
-    job: row.details,
-    system: row.description,
-    jobVersion: row.job_version,
-    systemVersion: row.system_version,
-    recordings: row.recordings ?? 0,
-  }));
-}
-
-/** Takes a job off the list, or puts it back. @returns false when there is no such job */
+/** Takes a job off the list with its logs on their way in, or puts it back with them. @returns false when there is no such job */
 export async function setJobRemoved(store: Store, id: string, removed: boolean): Promise<boolean> {
   if (!isId(id)) return false;
-  const { numUpdatedRows } = await store
-    .updateTable('jobs')
-    .set({ removed_at: removed ? sql<Date>`now()` : null })
-    .where('id', '=', id)
-    .executeTakeFirst();
-  return numUpdatedRows > 0n;
+  return store.transaction().execute(async (transaction) => {
+    const { numUpdatedRows } = await transaction
+      .updateTable('jobs')
+      .set({ removed_at: removed ? sql<Date>`now()` : null })
+      .where('id', '=', id)
+      .where('removed_at', removed ? 'is' : 'is not', null)
+      .executeTakeFirst();
+    if (numUpdatedRows > 0n) await (removed ? haltIntakes : resumeIntakes)(transaction, id);
+    else if (!(await transaction.selectFrom('jobs').select('id').where('id', '=', id).executeTakeFirst()))
+      return false;
+    return true;
+  });
 }
 
-/** Deletes jobs that were removed more than this many days ago, with all that belongs to them. */
-export async function clearRemovedJobs(store: Store, days: number): Promise<void> {
+/** Deletes what was removed more than this many days ago: jobs with all that belongs to them, recordings, photos. */
+export async function clearRemoved(store: Store, days: number): Promise<void> {
+  for (const table of ['jobs', 'recordings', 'photos'] as const)
+    await store
+      .deleteFrom(table)
+      .where('removed_at', '<', sql<Date>`now() - make_interval(days => ${days})`)
+      .execute();
+  // A system is there for its jobs.
   await store
-    .deleteFrom('jobs')
-    .where('removed_at', '<', sql<Date>`now() - make_interval(days => ${days})`)
+    .deleteFrom('systems')
+    .where('slug', 'is', null)
+    .where(({ not, exists, selectFrom }) =>
+      not(exists(selectFrom('jobs').select('jobs.id').whereRef('jobs.system_id', '=', 'systems.id'))),
+    )
+    .where('created_at', '<', sql<Date>`now() - make_interval(days => ${days})`)
     .execute();
 }

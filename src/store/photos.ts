@@ -1,7 +1,7 @@
 /** Photos of a job, each with the item of the checklists that it belongs to. */
 
 import { sql } from 'kysely';
-import type { Store } from './database';
+import { brokenPromise, type Store } from './database';
 import { isId } from './jobs';
 
 export interface PhotoInfo {
@@ -11,18 +11,39 @@ export interface PhotoInfo {
   height: number;
 }
 
+export const MOST_PHOTOS = 60;
+
+/** Each photo of a job stands in a place of its own: the lowest that is free. Null when none is. */
+const freePlace = (jobId: string) => sql<number>`(
+  select min(place)::smallint from generate_series(1, ${sql.lit(MOST_PHOTOS)}) place
+  where not exists (select from photos taken where taken.job_id = ${jobId} and taken.place = place.place and taken.removed_at is null))`;
+
+/** Two that come at once may find the same place: the second looks again. @returns null when no place is free */
+async function inFreePlace<T>(work: () => Promise<T>): Promise<T | null> {
+  for (;;)
+    try {
+      return await work();
+    } catch (error) {
+      if ((error as { constraint?: string }).constraint === 'photos_place') return null;
+      if (brokenPromise(error) !== 'unique') throw error;
+    }
+}
+
+/** @returns null when the job has all the photos that it may have */
 export async function insertPhoto(
   store: Store,
   jobId: string,
   photo: Omit<PhotoInfo, 'id'> & { data: Buffer },
-): Promise<PhotoInfo> {
+): Promise<PhotoInfo | null> {
   const { item, width, height, data } = photo;
-  const { id } = await store
-    .insertInto('photos')
-    .values({ job_id: jobId, item, width, height, data })
-    .returning('id')
-    .executeTakeFirstOrThrow();
-  return { id, item, width, height };
+  const row = await inFreePlace(() =>
+    store
+      .insertInto('photos')
+      .values({ job_id: jobId, item, width, height, data, place: freePlace(jobId) })
+      .returning('id')
+      .executeTakeFirstOrThrow(),
+  );
+  return row && { id: row.id, item, width, height };
 }
 
 /** In the order in which they were taken in; removed ones are left out. */
@@ -37,19 +58,42 @@ export async function listPhotos(store: Store, jobId: string): Promise<PhotoInfo
     .execute();
 }
 
+const ofStandingJobs = (store: Store) =>
+  store
+    .selectFrom('photos')
+    .innerJoin('jobs', 'jobs.id', 'photos.job_id')
+    .where('jobs.removed_at', 'is', null);
+
 export async function findPhoto(store: Store, id: string): Promise<Buffer | null> {
   if (!isId(id)) return null;
-  const row = await store.selectFrom('photos').select('data').where('id', '=', id).executeTakeFirst();
+  const row = await ofStandingJobs(store).select('data').where('photos.id', '=', id).executeTakeFirst();
   return row?.data ?? null;
 }
 
-/** Takes a photo away, or puts it back. @returns false when there is none */
-export async function setPhotoRemoved(store: Store, id: string, removed: boolean): Promise<boolean> {
-  if (!isId(id)) return false;
-  const { numUpdatedRows } = await store
-    .updateTable('photos')
-    .set({ removed_at: removed ? sql<Date>`now()` : null })
-    .where('id', '=', id)
-    .executeTakeFirst();
-  return numUpdatedRows > 0n;
+/** Takes a photo away, or puts it back. @returns 'gone' when there is none; 'full' when its job has no place for it any more */
+export async function setPhotoRemoved(
+  store: Store,
+  id: string,
+  removed: boolean,
+): Promise<'done' | 'gone' | 'full'> {
+  const row = isId(id)
+    ? await ofStandingJobs(store)
+        .select(['job_id', 'photos.removed_at'])
+        .where('photos.id', '=', id)
+        .executeTakeFirst()
+    : undefined;
+  if (!row) return 'gone';
+  if (removed === (row.removed_at !== null)) return 'done';
+  const done = await inFreePlace(() =>
+    store
+      .updateTable('photos')
+      .set(
+        removed
+          ? { removed_at: sql<Date>`now()`, place: null }
+          : { removed_at: null, place: freePlace(row.job_id) },
+      )
+      .where('id', '=', id)
+      .execute(),
+  );
+  return done ? 'done' : 'full';
 }

@@ -5,7 +5,8 @@ import type { Channel, Series } from '@/core/log/channels';
 import { type Clock, setClock } from '@/core/log/clock';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
-import type { Store } from './database';
+import { isUsualMoment } from '@/core/quantity/span';
+import { brokenPromise, type Store, within } from './database';
 import { isId } from './jobs';
 import { CHUNK_SAMPLES, chunksOf, insertChunks, insertTimesAsRead, loadTimes, timeChunk } from './samples';
 import type { Database } from './schema';
@@ -26,9 +27,23 @@ export interface NewRecording {
   replaces?: readonly string[];
 }
 
-/** In the transaction that is going on, or in one of its own. */
-const within = <T>(store: Store, work: (transaction: Kysely<Database>) => Promise<T>): Promise<T> =>
-  store.isTransaction ? work(store) : store.transaction().execute(work);
+/** Recordings that are there, of jobs that are there. */
+const standing = (store: Store) =>
+  store
+    .selectFrom('recordings')
+    .innerJoin('jobs', 'jobs.id', 'recordings.job_id')
+    .where('jobs.removed_at', 'is', null)
+    .where('recordings.removed_at', 'is', null);
+
+/**
+ * Whoever decides what shall be with a log of a device waits here until others who decide on the same device are done.
+ * @param transaction the one in which the decision is carried out
+ */
+export async function lockDevice(transaction: Store, jobId: string, device: string): Promise<void> {
+  await sql`select pg_advisory_xact_lock(hashtextextended(${`device ${jobId} ${device}`}, 0))`.execute(
+    transaction,
+  );
+}
 
 /** Stores a recording, whole or not at all. @returns its id */
 export async function insertRecording(store: Store, recording: NewRecording): Promise<string> {
@@ -66,48 +81,85 @@ export async function insertRecording(store: Store, recording: NewRecording): Pr
   });
 }
 
+export interface ClockOf {
+  id: string;
+  clock: Clock;
+}
+
 /**
- * Sets the clock of a recording. Its times as read are kept beside, so that any clock can be set after, and none.
- * @returns the clock that was set before; null when there is no such recording
+ * Sets the clocks of recordings, all or none. Their times as read are kept beside, so that any clock can be set after, and none.
+ * @returns the clocks that were set before; 'gone' when a recording is not there; 'overlap' when two logs of one device would overlap;
+ *   'no-time' when times would fall out of the years of logs
  */
-export async function setRecordingClock(store: Store, id: string, clock: Clock): Promise<Clock | null> {
-  if (!isId(id)) return null;
-  return store.transaction().execute(async (transaction) => {
-    const row = await transaction
-      .selectFrom('recordings')
-      .select(['clock', 'zoned', 'plan', 'sample_count'])
-      .where('id', '=', id)
-      .forUpdate()
-      .executeTakeFirst();
-    if (!row) return null;
-    const kept = await loadTimes(transaction, id, 'time_read', row.sample_count);
-    const read = kept ?? (await loadTimes(transaction, id, 'time', row.sample_count))!;
-    if (!kept) await insertTimesAsRead(transaction, id, read);
-    const set = setClock(read, row.zoned ? row.plan.timeZone : null, clock);
-    for (const [sequence, time] of chunksOf(set).entries()) {
-      const { from_ms, to_ms, minimum, maximum, data, summary } = timeChunk(time);
-      const chunk = transaction
-        .updateTable('recording_chunks')
-        .where('recording_id', '=', id)
-        .where('sequence', '=', sequence);
-      await chunk
-        .set({ from_ms, to_ms, minimum, maximum, data, summary })
-        .where('channel', '=', 'time')
-        .execute();
-      await chunk.set({ from_ms, to_ms }).where('channel', 'not in', ['time', 'time_read']).execute();
-    }
-    await transaction
-      .updateTable('recordings')
-      .set(({ eb }) => ({
-        clock: JSON.stringify(clock),
-        clock_version: eb('clock_version', '+', 1),
-        from_ms: set[0]!,
-        to_ms: set[set.length - 1]!,
-      }))
-      .where('id', '=', id)
+export async function setRecordingClocks(
+  store: Store,
+  clocks: readonly ClockOf[],
+): Promise<ClockOf[] | 'gone' | 'overlap' | 'no-time'> {
+  if (!clocks.every((one) => isId(one.id))) return 'gone';
+  try {
+    return await store.transaction().execute(async (transaction) => {
+      // Two logs of a device may pass each other while their clock is set.
+      await sql`set constraints recordings_apart deferred`.execute(transaction);
+      const before: ClockOf[] = [];
+      for (const one of clocks) before.push({ id: one.id, clock: await setClockOf(transaction, one) });
+      return before;
+    });
+  } catch (error) {
+    if (error instanceof CannotSet) return error.why;
+    if (brokenPromise(error) === 'apart') return 'overlap';
+    throw error;
+  }
+}
+
+class CannotSet extends Error {
+  constructor(readonly why: 'gone' | 'no-time') {
+    super(why);
+  }
+}
+
+/** @returns the clock that was set before @throws CannotSet */
+async function setClockOf(transaction: Store, { id, clock }: ClockOf): Promise<Clock> {
+  const row = await standing(transaction)
+    .select(['clock', 'zoned', 'plan', 'sample_count'])
+    .where('recordings.id', '=', id)
+    .forUpdate('recordings')
+    .executeTakeFirst();
+  if (!row) throw new CannotSet('gone');
+  const kept = await loadTimes(transaction, id, 'time_read', row.sample_count);
+  const read = kept ?? (await loadTimes(transaction, id, 'time', row.sample_count))!;
+  const set = setClock(read, row.zoned ? row.plan.timeZone : null, clock);
+  if (!isUsualMoment(set[0]!) || !isUsualMoment(set[set.length - 1]!)) throw new CannotSet('no-time');
+  if (!kept) await insertTimesAsRead(transaction, id, read);
+  for (const [sequence, time] of chunksOf(set).entries()) {
+    const { from_ms, to_ms, minimum, maximum, data, summary } = timeChunk(time);
+    const chunk = transaction
+      .updateTable('recording_chunks')
+      .where('recording_id', '=', id)
+      .where('sequence', '=', sequence);
+    await chunk
+      .set({ from_ms, to_ms, minimum, maximum, data, summary })
+      .where('channel', '=', 'time')
       .execute();
-    return row.clock;
-  });
+    await chunk.set({ from_ms, to_ms }).where('channel', 'not in', ['time', 'time_read']).execute();
+  }
+  await transaction
+    .updateTable('recordings')
+    .set(({ eb }) => ({
+      clock: JSON.stringify(clock),
+      clock_version: eb('clock_version', '+', 1),
+      from_ms: set[0]!,
+      to_ms: set[set.length - 1]!,
+      // By another clock it may well be weighed.
+      unweighed: null,
+    }))
+    .where('id', '=', id)
+    .execute();
+  return row.clock;
+}
+
+/** Notes why a recording is left out when its job is weighed, as a sentence. */
+export async function setUnweighed(store: Store, id: string, why: string): Promise<void> {
+  await store.updateTable('recordings').set({ unweighed: why }).where('id', '=', id).execute();
 }
 
 export async function countRecordings(store: Store, jobId: string): Promise<number> {
@@ -134,7 +186,11 @@ export async function listRecordings(store: Store, jobId: string): Promise<Recor
       'zoned',
       'clock',
       'clock_version',
-      'replaces',
+      // What was cleared away for good cannot be put back.
+      sql<string[]>`array(select kept.id from recordings kept where kept.id = any(recordings.replaces))`.as(
+        'replaces',
+      ),
+      'unweighed',
       'sample_count',
       'from_ms',
       'to_ms',
@@ -157,6 +213,7 @@ export async function listRecordings(store: Store, jobId: string): Promise<Recor
     clock: row.clock,
     clockVersion: row.clock_version,
     replaces: row.replaces,
+    unweighed: row.unweighed,
     sampleCount: row.sample_count,
     from: row.from_ms,
     to: row.to_ms,
@@ -183,10 +240,10 @@ export async function sameRecording(
 }
 
 export async function findRecording(store: Store, id: string) {
-  return store
-    .selectFrom('recordings')
+  if (!isId(id)) return undefined;
+  return standing(store)
     .select([
-      'id',
+      'recordings.id',
       'job_id',
       'device',
       'file_name',
@@ -197,9 +254,8 @@ export async function findRecording(store: Store, id: string) {
       'clock',
       'zoned',
       'plan',
-      'removed_at',
     ])
-    .where('id', '=', id)
+    .where('recordings.id', '=', id)
     .executeTakeFirst();
 }
 
@@ -222,16 +278,32 @@ const setRemoved = (store: Kysely<Database>, id: string, removed: boolean) =>
     .where('id', '=', id)
     .executeTakeFirst();
 
-/** Takes a recording away, or puts it back. @returns false when there is none, or the same file was taken in again meanwhile */
-export async function setRecordingRemoved(store: Store, id: string, removed: boolean): Promise<boolean> {
-  if (!isId(id)) return false;
-  return unlessTakenAgain(async () => (await setRemoved(store, id, removed)).numUpdatedRows > 0n);
+/** What came of taking a recording away or putting it back: 'taken' when another log stands in its place. */
+export type Moved = 'done' | 'gone' | 'taken';
+
+const ofStandingJob = async (store: Store, id: string): Promise<boolean> =>
+  isId(id) &&
+  (await store
+    .selectFrom('recordings')
+    .innerJoin('jobs', 'jobs.id', 'recordings.job_id')
+    .select('recordings.id')
+    .where('recordings.id', '=', id)
+    .where('jobs.removed_at', 'is', null)
+    .executeTakeFirst()) !== undefined;
+
+/** Takes a recording away, or puts it back unless the same file, or another log of its time, was taken in meanwhile. */
+export async function setRecordingRemoved(store: Store, id: string, removed: boolean): Promise<Moved> {
+  if (!(await ofStandingJob(store, id))) return 'gone';
+  return unlessTaken(async () => {
+    await setRemoved(store, id, removed);
+    return 'done';
+  });
 }
 
-/** Takes a recording away and puts back what it had come in place of. @returns false when there is none, or it cannot be */
-export async function undoReplacement(store: Store, id: string): Promise<boolean> {
-  if (!isId(id)) return false;
-  return unlessTakenAgain(() =>
+/** Takes a recording away and puts back what it had come in place of, all or nothing. */
+export async function undoReplacement(store: Store, id: string): Promise<Moved> {
+  if (!(await ofStandingJob(store, id))) return 'gone';
+  return unlessTaken(() =>
     store.transaction().execute(async (transaction) => {
       const row = await transaction
         .selectFrom('recordings')
@@ -239,20 +311,24 @@ export async function undoReplacement(store: Store, id: string): Promise<boolean
         .where('id', '=', id)
         .where('removed_at', 'is', null)
         .executeTakeFirst();
-      if (!row) return false;
+      if (!row) return 'gone';
       await setRemoved(transaction, id, true);
-      for (const one of row.replaces) await setRemoved(transaction, one, false);
-      return true;
+      for (const one of row.replaces)
+        // Cleared away for good: then the one in its place stays.
+        if ((await setRemoved(transaction, one, false)).numUpdatedRows === 0n) throw new Lost();
+      return 'done';
     }),
   );
 }
 
-async function unlessTakenAgain(work: () => Promise<boolean>): Promise<boolean> {
+class Lost extends Error {}
+
+async function unlessTaken(work: () => Promise<Moved>): Promise<Moved> {
   try {
     return await work();
   } catch (error) {
-    // The unique index: another recording of this file stands in its place.
-    if ((error as { code?: string }).code === '23505') return false;
+    if (error instanceof Lost) return 'gone';
+    if (brokenPromise(error)) return 'taken';
     throw error;
   }
 }
@@ -263,10 +339,9 @@ export async function recordingProblems(
   id: string,
 ): Promise<{ fileName: string; problemCount: number; problems: RowProblem[] } | null> {
   if (!isId(id)) return null;
-  const row = await store
-    .selectFrom('recordings')
+  const row = await standing(store)
     .select(['file_name', 'problem_count', 'problems'])
-    .where('id', '=', id)
+    .where('recordings.id', '=', id)
     .executeTakeFirst();
   return row ? { fileName: row.file_name, problemCount: row.problem_count, problems: row.problems } : null;
 }

@@ -2,9 +2,10 @@
 
 import type { ColumnType, Generated, RawBuilder } from 'kysely';
 import type { Change } from '@/core/bundle/schema';
-import type { Job, System } from '@/core/system/schema';
+import type { Complaint, Job, System } from '@/core/system/schema';
+import type { Standing } from '@/core/diagnosis/weigh';
 import type { Clock } from '@/core/log/clock';
-import type { IntakeState, OverlapAnswer, Overlapped, Recipe } from '@/core/log/intake';
+import type { IntakeQuestion, IntakeState, OverlapAnswer, Recipe } from '@/core/log/intake';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { LogDescription } from '@/core/log/takeIn';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
@@ -17,6 +18,10 @@ export interface SystemsTable {
   /** Set for demo systems, so that seeding twice changes nothing. */
   slug: string | null;
   description: Json<System>;
+  /** Out of the description. `shelf` is what systems are sorted by: owner (nobody's last), then name. */
+  name: ColumnType<string, never, never>;
+  owner: ColumnType<string | null, never, never>;
+  shelf: ColumnType<string, never, never>;
   /** Goes up with each change: whoever saves says which version was changed. */
   version: Generated<number>;
   changed_at: ColumnType<Date, never, RawBuilder<Date>>;
@@ -27,6 +32,9 @@ export interface JobsTable {
   id: Generated<string>;
   system_id: string;
   details: Json<Job>;
+  /** Out of the details. */
+  title: ColumnType<string, never, never>;
+  complaints: ColumnType<Complaint[], never, never>;
   opened_at: ColumnType<Date, string, string>;
   version: Generated<number>;
   changed_at: ColumnType<Date, never, RawBuilder<Date>>;
@@ -59,6 +67,10 @@ export interface RecordingsTable {
   zoned: boolean;
   /** Recordings that were taken away when this one came in their place. */
   replaces: string[];
+  /** Why it is left out when the job is weighed, as a sentence. */
+  unweighed: string | null;
+  /** False for those that overlapped others of their device before that was kept out. */
+  apart: Generated<boolean>;
   removed_at: ColumnType<Date | null, never, RawBuilder<Date> | null>;
   created_at: Created;
 }
@@ -92,10 +104,12 @@ export interface IntakesTable {
   /** When the file was last changed, epoch ms. */
   modified: ColumnType<string, number, never>;
   description: Json<LogDescription>;
+  /** Out of the description. */
+  device: ColumnType<string, never, never>;
   received: ColumnType<string, number | undefined, number>;
   state: IntakeState;
   overlap: OverlapAnswer | null;
-  question: ColumnType<Overlapped[] | null, string | null, string | null>;
+  question: ColumnType<IntakeQuestion | null, string | null, string | null>;
   problem: string | null;
   recording_id: string | null;
   created_at: Created;
@@ -127,6 +141,9 @@ export interface AnalysesTable {
   /** Versions of system and job that it was made from. */
   described: string;
   result: Json<Diagnosis>;
+  /** The foremost finding that is possible or better, and its standing. */
+  headline: ColumnType<{ title: string; standing: Standing } | null, string | null, string | null>;
+  standing: Standing | null;
   created_at: Created;
 }
 
@@ -149,6 +166,8 @@ export interface PhotosTable {
   job_id: string;
   /** Item of the checklists. */
   item: string;
+  /** 1 to 60, of its own while it is not removed. */
+  place: number | null;
   width: number;
   height: number;
   /** JPEG without metadata. */

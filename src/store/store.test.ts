@@ -9,16 +9,8 @@ import { findAnalyses, saveAnalysis } from './analyses';
 import { takeTestStore, testDatabaseUrl } from '../../tests/support/testStore';
 import { migrate, type Store } from './database';
 import { deleteChange, insertChange, listChanges } from './changes';
-import {
-  clearRemovedJobs,
-  findJob,
-  insertJob,
-  insertSystem,
-  listJobs,
-  saveJob,
-  saveSystem,
-  setJobRemoved,
-} from './jobs';
+import { clearRemoved, findJob, insertJob, insertSystem, saveJob, saveSystem, setJobRemoved } from './jobs';
+import { listJobs, listSystems, PAGE } from './lists';
 import { findPhoto, insertPhoto, listPhotos, setPhotoRemoved } from './photos';
 import { insertRecording, listRecordings, sameRecording } from './recordings';
 import { CHUNK_SAMPLES, loadSeries, loadWindow } from './samples';
@@ -78,7 +70,7 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
   test('a job comes back with its system; what is no id is no job', async () => {
     expect(await findJob(store, jobId)).toMatchObject({ job, system });
     expect(await findJob(store, 'x; drop table jobs')).toBeNull();
-    expect((await listJobs(store)).map((one) => [one.id, one.recordings])).toEqual([[jobId, 0]]);
+    expect((await listJobs(store)).rows.map((one) => [one.id, one.recordings])).toEqual([[jobId, 0]]);
   });
 
   test('a recording of several chunks comes back sample for sample', async () => {
@@ -176,7 +168,7 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
       result,
     });
     await setJobRemoved(store, jobId, true);
-    await clearRemovedJobs(store, 0);
+    await clearRemoved(store, 0);
     for (const table of ['recordings', 'recording_chunks', 'analyses'] as const) {
       const { n } = await store
         .selectFrom(table)
@@ -213,11 +205,11 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
     await insertRecording(store, newRecording(jobId, series(10)));
     expect(await setJobRemoved(store, jobId, true)).toBe(true);
     expect(await findJob(store, jobId)).toBeNull();
-    expect(await listJobs(store)).toEqual([]);
+    expect(await listJobs(store)).toEqual({ rows: [], next: null });
     expect(await saveJob(store, jobId, 1, job)).toBeNull();
-    await clearRemovedJobs(store, 30);
+    await clearRemoved(store, 30);
     expect(await setJobRemoved(store, jobId, false)).toBe(true);
-    expect((await listJobs(store))[0]).toMatchObject({ id: jobId, recordings: 1 });
+    expect((await listJobs(store)).rows[0]).toMatchObject({ id: jobId, recordings: 1 });
     expect(await setJobRemoved(store, 'nothing', true)).toBe(false);
   });
 
@@ -249,12 +241,12 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
     });
     expect(await deleteChange(store, systemId, later)).toBeNull();
 
-    const photo = await insertPhoto(store, jobId, {
+    const photo = (await insertPhoto(store, jobId, {
       item: 'joints',
       width: 4,
       height: 3,
       data: Buffer.from('jpeg'),
-    });
+    }))!;
     expect(await listPhotos(store, jobId)).toEqual([photo]);
     expect((await findPhoto(store, photo.id))!.toString()).toBe('jpeg');
     await setPhotoRemoved(store, photo.id, true);
@@ -264,5 +256,114 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
     await expect(
       insertPhoto(store, jobId, { item: 'joints', width: 1, height: 1, data: Buffer.alloc(3 << 20) }),
     ).rejects.toThrow();
+  });
+
+  test('a job keeps sixty photos, whoever sends them at the same time', async () => {
+    const photo = { item: 'joints', width: 1, height: 1, data: Buffer.from('x') };
+    const sent = await Promise.all(Array.from({ length: 64 }, () => insertPhoto(store, jobId, photo)));
+    expect(sent.filter((one) => one !== null)).toHaveLength(60);
+    const [first, second] = await listPhotos(store, jobId);
+    expect(await setPhotoRemoved(store, first!.id, true)).toBe('done');
+    expect(await insertPhoto(store, jobId, photo)).not.toBeNull();
+    expect(await setPhotoRemoved(store, first!.id, false)).toBe('full');
+    await setPhotoRemoved(store, second!.id, true);
+    expect(await setPhotoRemoved(store, first!.id, false)).toBe('done');
+    expect(await setPhotoRemoved(store, 'nobody', true)).toBe('gone');
+  });
+
+  describe('lists', () => {
+    /** Jobs opened a day apart, every third on a system of its own. */
+    async function many(count: number) {
+      let systemId = '';
+      for (let i = 0; i < count; i++) {
+        if (i % 3 === 0)
+          systemId = await insertSystem(store, {
+            ...system,
+            name: `Pier ${String(i).padStart(3, '0')}`,
+            owner: i % 2 === 0 ? `Owner ${i % 4}` : undefined,
+          });
+        await insertJob(store, systemId, {
+          ...job,
+          title: `Job ${i} 100%_done`,
+          complaints: i % 2 === 0 ? ['undercharging'] : ['drifting-soc', 'premature-cutoff'],
+          // Some at the very same moment.
+          openedAt: `2026-${String(1 + (i % 12)).padStart(2, '0')}-01T00:00:00Z`,
+        });
+      }
+    }
+    async function all<T>(page: (after?: string) => Promise<{ rows: T[]; next: string | null }>) {
+      const rows: T[] = [];
+      for (let after: string | undefined; ;) {
+        const { rows: some, next } = await page(after);
+        rows.push(...some);
+        if (next === null) return rows;
+        expect(some).toHaveLength(PAGE);
+        after = next;
+      }
+    }
+
+    test('pages hold every job once, the latest first, and are narrowed by the database', async () => {
+      await many(80);
+      const jobs = await all((after) => listJobs(store, { after }));
+      expect(new Set(jobs.map((one) => one.id)).size).toBe(81);
+      const opened = jobs.map((one) => Date.parse(one.job.openedAt));
+      expect(opened).toEqual([...opened].sort((a, b) => b - a));
+      const titles = async (query: Parameters<typeof listJobs>[1]) =>
+        (await all((after) => listJobs(store, { ...query, after }))).map((one) => one.job.title);
+      expect(await titles({ complaint: 'drifting-soc' })).toHaveLength(40);
+      expect(await titles({ search: 'job 79' })).toEqual(['Job 79 100%_done']);
+      // Signs of the pattern stand for themselves.
+      expect(await titles({ search: '0%_d' })).toHaveLength(80);
+      expect(await titles({ search: '%d' })).toEqual([]);
+      expect(await titles({ search: 'pier 003' })).toHaveLength(3);
+      expect(await titles({ search: 'OWNER 2' })).toHaveLength(20);
+      expect((await titles({ from: '2026-03-01', to: '2026-04-01' })).length).toBe(14);
+      expect(await titles({ from: '2026-03-01', to: '2026-03-01', complaint: 'undercharging' })).toHaveLength(
+        7,
+      );
+      const [one] = jobs;
+      expect(await titles({ system: one!.systemId })).toContain(one!.job.title);
+      await saveAnalysis(store, one!.id, {
+        coreVersion: 1,
+        recordingIds: [],
+        described: '',
+        result: {
+          ...diagnose({ job, system, series: [] }),
+          findings: [{ title: 'Found', standing: 'likely' } as never],
+        },
+      });
+      expect(await titles({ standing: 'likely' })).toEqual([one!.job.title]);
+      expect((await listJobs(store, { standing: 'likely' })).rows[0]!.headline).toEqual({
+        title: 'Found',
+        standing: 'likely',
+      });
+      expect(await titles({ standing: 'strong' })).toEqual([]);
+    });
+
+    test('systems come by customer, those of nobody last, each with its latest jobs', async () => {
+      await many(90);
+      const systems = await all((after) => listSystems(store, { after }));
+      expect(new Set(systems.map((one) => one.id)).size).toBe(31);
+      const owners = systems.map((one) => one.system.owner ?? '\uffff');
+      expect(owners).toEqual([...owners].sort());
+      expect(systems.every((one) => one.count === one.jobs.length)).toBe(true);
+      expect((await listSystems(store, { search: 'pier 087' })).rows.map((one) => one.system.name)).toEqual([
+        'Pier 087',
+      ]);
+    });
+
+    test('changes are paged from the last that was shown', async () => {
+      const { systemId } = (await findJob(store, jobId))!;
+      const change = { path: 'monitor.chargedV', label: 'x', unit: 'V', before: 1, after: 2, why: 'x' };
+      for (let i = 0; i < 60; i++)
+        await insertChange(store, systemId, {
+          ...change,
+          on: `2026-10-${String(1 + (i % 20)).padStart(2, '0')}`,
+        });
+      const first = await listChanges(store, systemId);
+      const rest = await listChanges(store, systemId, { after: first.at(-1)!.id });
+      expect([first.length, rest.length]).toEqual([50, 10]);
+      expect(new Set([...first, ...rest].map((one) => one.id)).size).toBe(60);
+    });
   });
 });

@@ -1,5 +1,7 @@
 /** What is asked of a worker thread and what it answers. */
 
+import type { Change } from '@/core/bundle/schema';
+import type { LogQuestion } from '@/core/log/answers';
 import type { Series } from '@/core/log/channels';
 import type { Table } from '@/core/log/export/columns';
 import type { ClockEstimate } from '@/core/log/overlay';
@@ -7,6 +9,7 @@ import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { DeviceKind } from '@/core/log/recognise';
 import type { LogDescription } from '@/core/log/takeIn';
 import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
+import type { Job, System } from '@/core/system/schema';
 
 export type ThreadTask =
   | {
@@ -20,7 +23,10 @@ export type ThreadTask =
     }
   | { kind: 'analyse'; input: DiagnosisInput }
   | { kind: 'estimate-clock'; first: Series; second: Series }
-  | { kind: 'write-parquet'; table: Table };
+  | { kind: 'write-parquet'; table: Table }
+  /** The bundle at a path, to be unpacked into a folder that is not there yet. */
+  | { kind: 'open-bundle'; path: string; folder: string }
+  | { kind: 'photo'; bytes: Uint8Array };
 
 export type ReadAnswer = {
   kind: 'read';
@@ -33,10 +39,30 @@ export type ReadAnswer = {
   problems: RowProblem[];
 };
 
+/** A JPEG without metadata. */
+export interface SmallPhoto {
+  width: number;
+  height: number;
+  data: Uint8Array;
+}
+
+/** What a bundle holds; its logs lie unpacked on disk. */
+export interface OpenedBundle {
+  job: Job;
+  system: System;
+  changes: Change[];
+  photos: { check: string; photo: SmallPhoto }[];
+  logs: { fileName: string; path: string; size: number; description: LogDescription }[];
+  /** What of it would not be taken in, as sentences. */
+  left: string[];
+}
+
 export type ThreadAnswer =
   | ReadAnswer
   | { kind: 'analysed'; diagnosis: Diagnosis }
   | { kind: 'clock'; estimate: ClockEstimate | null }
   | { kind: 'parquet'; file: Uint8Array }
+  | { kind: 'bundle'; bundle: OpenedBundle }
+  | { kind: 'photo'; photo: SmallPhoto | null }
   /** `ours`: the message is a sentence for the user; otherwise a fault of the program. */
-  | { kind: 'failed'; ours: boolean; message: string };
+  | { kind: 'failed'; ours: boolean; message: string; question?: LogQuestion };

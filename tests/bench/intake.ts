@@ -103,7 +103,7 @@ async function oneIntake(
   const since = () => performance.now() - started;
   const { id } = await json<Intake>(`/api/jobs/${jobId}/intakes`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', origin: address },
     body: JSON.stringify({ fileName: 'log.csv', size, modified: 1, description: { device: 'solar' } }),
   });
   const file = openSync(path, 'r');
@@ -111,7 +111,13 @@ async function oneIntake(
   for (let at = 0; at < size;) {
     const length = readSync(file, part, 0, PART_BYTES, at);
     const body = part.subarray(0, length);
-    at = (await json<{ received: number }>(`/api/intakes/${id}?at=${at}`, { method: 'PUT', body })).received;
+    at = (
+      await json<{ received: number }>(`/api/intakes/${id}?at=${at}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/octet-stream', origin: address },
+        body,
+      })
+    ).received;
   }
   closeSync(file);
   const sent = since();

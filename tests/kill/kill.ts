@@ -125,7 +125,7 @@ async function main(): Promise<void> {
       let { web, at } = await begin();
       const begun = await fetch(`${at}/api/jobs/${jobId}/intakes`, {
         method: 'POST',
-        headers: { 'content-type': 'application/json' },
+        headers: { 'content-type': 'application/json', origin: at },
         body: JSON.stringify({
           fileName: 'log.csv',
           size: LOG.length,
@@ -137,6 +137,7 @@ async function main(): Promise<void> {
       const put = (from: number) =>
         fetch(`${at}/api/intakes/${id}?at=${from}`, {
           method: 'PUT',
+          headers: { 'content-type': 'application/octet-stream', origin: at },
           body: LOG.subarray(from, from + PART_BYTES),
         });
       await put(0);
@@ -174,13 +175,13 @@ const newJob = async (store: Store): Promise<string> => {
 
 async function send(store: Store): Promise<{ jobId: string; intakeId: string }> {
   const jobId = await newJob(store);
-  const { id } = await openIntake(store, {
+  const { id } = (await openIntake(store, {
     jobId,
     fileName: 'log.csv',
     size: LOG.length,
     modified: 1,
     description: { device: 'monitor' },
-  });
+  }))!;
   for (let at = 0; at < LOG.length; at += PART_BYTES)
     await takePart(store, id, at, LOG.subarray(at, at + PART_BYTES));
   return { jobId, intakeId: id };

@@ -1,11 +1,30 @@
-import { listJobs } from '@/server/listJobs';
+import { systemQuerySchema } from '@/server/doors';
 import { store } from '@/server/store';
-import { listSystems } from '@/store/jobs';
+import { listSystems } from '@/store/lists';
+import { addressOf, NextPage } from '@/ui/jobs/SearchBar';
 import { SystemList } from '@/ui/jobs/SystemList';
 
 export const dynamic = 'force-dynamic';
 
-export default async function Page() {
-  const [systems, jobs] = await Promise.all([listSystems(store()), listJobs(store())]);
-  return <SystemList systems={systems} jobs={jobs} />;
+interface Props {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+export default async function Page({ searchParams }: Props) {
+  const parsed = systemQuerySchema.safeParse(await searchParams);
+  const { after, search } = parsed.success ? parsed.data : {};
+  const { rows, next } = await listSystems(store(), { search, after });
+  return (
+    <SystemList
+      systems={rows}
+      search={search ?? ''}
+      pages={
+        <NextPage
+          address={next && addressOf('/systems', { search, after: next })}
+          first={after ? addressOf('/systems', { search }) : null}
+          onward="More"
+        />
+      }
+    />
+  );
 }

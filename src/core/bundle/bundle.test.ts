@@ -5,8 +5,8 @@ import {
   BundleError,
   bundleFiles,
   type BundleFiles,
+  checkLogs,
   inMemory,
-  leftOut,
   readBundle,
   readDescription,
   unzipBundle,
@@ -129,11 +129,14 @@ test('what would be left out is said: files that nothing names, logs that cannot
     .set('notes.txt', new TextEncoder().encode('rang the owner'))
     .set('.hidden', new Uint8Array(1))
     .set('logs/monitor.csv', new TextEncoder().encode('nothing\n'));
-  const left = await leftOut(await readDescription(asFiles(more)));
+  const { left, readable } = await checkLogs(await readDescription(asFiles(more)));
+  expect(readable.map((one) => one.path)).toEqual(
+    logs.map((one) => one.path).filter((path) => path !== 'logs/monitor.csv'),
+  );
   expect(left).toHaveLength(2);
   expect(left[0]).toMatch(/^notes\.txt lies in the bundle, but its description does not say what it is\.$/);
   expect(left[1]).toMatch(/^logs\/monitor\.csv: No rows of readings/);
-  expect(await leftOut(await readDescription(asFiles(files())))).toEqual([]);
+  expect((await checkLogs(await readDescription(asFiles(files())))).left).toEqual([]);
 });
 
 test('a description that is out of all bounds is refused with a place and a sentence', async () => {

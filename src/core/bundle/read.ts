@@ -209,19 +209,26 @@ export async function readBundle(files: BundleFiles): Promise<Bundle> {
   return { job, system, logs };
 }
 
-/** What of a bundle would not be taken in, a sentence each. Logs that only ask something are not among them: they ask when they come in. */
-export async function leftOut({ system, logs, unnamed }: Described): Promise<string[]> {
+/** Which logs of a bundle can be taken in, and what of it cannot, a sentence each. A log that only asks something asks when it comes in. */
+export async function checkLogs({
+  system,
+  logs,
+  unnamed,
+}: Described): Promise<{ readable: BundleLog[]; left: string[] }> {
   const left = unnamed.map(
     (path) => `${path} lies in the bundle, but its description does not say what it is.`,
   );
+  const readable: BundleLog[] = [];
   for (const log of logs)
     try {
       await readBundleLog(log, system);
+      readable.push(log);
     } catch (error) {
       if (!(error instanceof NotALog)) throw error;
-      if (!(error instanceof LogAsks)) left.push(`${log.path}: ${error.message}`);
+      if (error instanceof LogAsks) readable.push(log);
+      else left.push(`${log.path}: ${error.message}`);
     }
-  return left;
+  return { readable, left };
 }
 
 /** The first thing that a schema found, as "place (name): what". */

@@ -35,7 +35,7 @@ function viewOf({
   const drawnAmps = column(amps, 0.03, 0.1);
   return {
     source: 'charger',
-    grid: { from: 0, step: MINUTE, count: minutes },
+    grid: { from: 0, step: MINUTE, count: minutes, cuts: [] },
     volts: drawnVolts,
     amps: drawnAmps,
     ampsAreBattery: true,

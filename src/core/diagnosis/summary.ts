@@ -4,6 +4,22 @@ import type { Complaint } from '../system/schema';
 import type { Diagnosis } from './diagnose';
 import type { Standing } from './weigh';
 
+/** A finding of these standings is worth a line in a list. */
+export const FOUND = ['strong', 'likely', 'possible'] as const satisfies readonly Standing[];
+const isFound = ({ standing }: { standing: Standing }): boolean =>
+  (FOUND as readonly Standing[]).includes(standing);
+
+export interface Headline {
+  title: string;
+  standing: Standing;
+}
+
+/** The foremost finding that is possible or better; null when there is none. */
+export function headlineOf(findings: Diagnosis['findings']): Headline | null {
+  const first = findings.find(isFound);
+  return first ? { title: first.title, standing: first.standing } : null;
+}
+
 export interface JobSummary {
   id: string;
   systemId: string;
@@ -15,7 +31,7 @@ export interface JobSummary {
   /** Settings that the review would change. */
   toChange: number;
   /** The foremost finding, 'nothing' when no cause is possible or better, null when no analysis was made yet. */
-  headline: { title: string; standing: Standing } | 'nothing' | null;
+  headline: Headline | 'nothing' | null;
 }
 
 export const COMPLAINT_WORDS: Record<Complaint, string> = {
@@ -33,7 +49,7 @@ export interface Told {
 
 export const toldOf = ({ charges, findings }: Diagnosis): Told => ({
   charges: charges.length,
-  found: findings.filter((one) => ['strong', 'likely', 'possible'].includes(one.standing)).length,
+  found: findings.filter(isFound).length,
 });
 
 /** Doubts that do not keep the logs from being weighed: nothing is counted in gaps, and clocks are set right for it. */

@@ -1,10 +1,11 @@
 /** A log on its way in, as browser and server speak of it. */
 
+import { LOG_ANSWERS, type LogQuestion } from './answers';
 import type { LogDescription } from './takeIn';
 
 /**
  * receiving: the file is being sent. waiting: for a worker. reading, storing, analysing: one is at it. asking: it overlaps an earlier log
- * of the device, and only a person can say what shall be. done, failed: over.
+ * of the device, is damaged, or runs astray, and only a person can say what shall be. done, failed: over.
  */
 export const INTAKE_STATES = [
   'receiving',
@@ -35,6 +36,17 @@ export interface Overlapped {
   to: number;
 }
 
+/** What is asked of a log on its way in. */
+export type IntakeQuestion = { kind: 'overlap'; with: Overlapped[] } | LogQuestion;
+
+/** An answer to it: what shall be with the overlap, or how the log is to be read. */
+export const INTAKE_ANSWERS = [...OVERLAP_ANSWERS, ...LOG_ANSWERS.strayRows, ...LOG_ANSWERS.damaged] as const;
+export type IntakeAnswer = (typeof INTAKE_ANSWERS)[number];
+
+/** Which answers fit a question. */
+export const answersTo = ({ kind }: IntakeQuestion): readonly IntakeAnswer[] =>
+  kind === 'overlap' ? OVERLAP_ANSWERS : kind === 'damaged' ? LOG_ANSWERS.damaged : LOG_ANSWERS.strayRows;
+
 export interface Intake {
   id: string;
   fileName: string;
@@ -43,7 +55,7 @@ export interface Intake {
   description: LogDescription;
   state: IntakeState;
   /** While `asking`. */
-  question: Overlapped[] | null;
+  question: IntakeQuestion | null;
   /** While `failed`: a sentence. */
   problem: string | null;
   recordingId: string | null;

@@ -19,6 +19,8 @@ export interface RecordingInfo {
   clockVersion: number;
   /** Recordings that were taken away when this one came in their place. */
   replaces: string[];
+  /** Why it is left out when the job is weighed; null when it is not. */
+  unweighed: string | null;
   sampleCount: number;
   /** Epoch ms of the first and last sample. */
   from: number;

@@ -14,11 +14,11 @@ test('a log can be judged once chemistry, cells and capacity are known', () => {
     'the capacity of the bank',
   ]);
   for (const basic of ['chemistry', 'cellsInSeries', 'capacityAh'])
-    expect(knownSystem(withValue(system, `bank.${basic}`, undefined))).toBeNull();
+    expect(knownSystem(withValue(system, `bank.${basic}`, undefined)!)).toBeNull();
 });
 
 test('an unknown charge voltage is the chemistry’s, a known one is the maker’s (common practice, no source)', () => {
-  const without = withValue(system, 'bank.chargeVolts', undefined);
+  const without = withValue(system, 'bank.chargeVolts', undefined)!;
   expect(knownSystem(without)!.bank.chargeVolts).toEqual({ min: 27.8, max: 28.6 });
   expect(knownSystem(system)!.bank.chargeVolts).toEqual(system.bank.chargeVolts);
   expect(presetVolts('lfp', 16)).toEqual({
@@ -30,7 +30,7 @@ test('an unknown charge voltage is the chemistry’s, a known one is the maker�
 test('places by path', () => {
   expect(valueAt(system, 'sources.0.profile.floatV')).toBe(27.4);
   expect(valueAt(system, 'sources.4.profile.floatV')).toBeUndefined();
-  const changed = withValue(system, 'bms.cellHighV', 3.6);
+  const changed = withValue(system, 'bms.cellHighV', 3.6)!;
   expect(changed.bms).toEqual({ cellHighV: 3.6 });
   expect(system).not.toHaveProperty('bms');
   expect(plainCopy(system)).toEqual(system);

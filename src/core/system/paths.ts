@@ -46,4 +46,8 @@ export function withValue<T>(thing: T, path: string, value: unknown): T | null {
 }
 
 const mayBeAdded = (at: unknown, key: string): at is Plain =>
-  typeof at === 'object' && at !== null && !Array.isArray(at) && key !== '' && !Reflect.has(Object.prototype, key);
+  typeof at === 'object' &&
+  at !== null &&
+  !Array.isArray(at) &&
+  key !== '' &&
+  !Reflect.has(Object.prototype, key);

@@ -14,16 +14,14 @@ const MOST = 1e6;
 const TOO_MUCH = 'No battery system has so much: check the unit.';
 
 /** A number as a person may have typed it: the sentence names what was typed. */
-export const number = () =>
-  z
-    .number({
-      error: ({ input }) =>
-        input === undefined
-          ? 'This is not filled in.'
-          : `“${cleanLine(String(input)).slice(0, 40)}” is not a number: write it like 14.4.`,
-    })
-    .min(-MOST, { error: TOO_MUCH })
-    .max(MOST, { error: TOO_MUCH });
+const anyNumber = () =>
+  z.number({
+    error: ({ input }) =>
+      input === undefined
+        ? 'This is not filled in.'
+        : `“${cleanLine(String(input)).slice(0, 40)}” is not a number: write it like 14.4.`,
+  });
+export const number = () => anyNumber().min(-MOST, { error: TOO_MUCH }).max(MOST, { error: TOO_MUCH });
 export const positive = () => number().min(1e-6, { error: 'This must be above 0.' });
 export const notNegative = () => number().nonnegative({ error: 'This cannot be below 0.' });
 export const whole = () =>
@@ -32,7 +30,7 @@ export const whole = () =>
     .positive({ error: 'This must be 1 or more.' });
 export const between = (low: number, high: number, unit: string) => {
   const error = `This lies between ${low} and ${high}${unit}.`;
-  return number().min(low, { error }).max(high, { error });
+  return anyNumber().min(low, { error }).max(high, { error });
 };
 export const percent = () => between(0, 100, ' %');
 export const celsius = () => between(-60, 90, ' °C');

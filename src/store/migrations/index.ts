@@ -5,10 +5,12 @@ import * as jobsAndRecordings from './001-jobs-and-recordings';
 import * as descriptions from './002-descriptions';
 import * as recordingsRemoved from './003-recordings-removed';
 import * as intakesAndClocks from './004-intakes-and-clocks';
+import * as heldByTheDatabase from './005-held-by-the-database';
 
 export const MIGRATIONS: Record<string, Migration> = {
   '001-jobs-and-recordings': jobsAndRecordings,
   '002-descriptions': descriptions,
   '003-recordings-removed': recordingsRemoved,
   '004-intakes-and-clocks': intakesAndClocks,
+  '005-held-by-the-database': heldByTheDatabase,
 };

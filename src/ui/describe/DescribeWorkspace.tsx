@@ -40,6 +40,7 @@ interface Props {
   recordings: RecordingInfo[];
   photos: PhotoShown[];
   changes: ChangeShown[];
+  changeCount: number;
   told: Told | null;
   step: DescribeStep;
 }
@@ -62,6 +63,7 @@ function Step({
   recordings,
   photos,
   changes,
+  changeCount,
   told,
   step,
   description,
@@ -83,7 +85,13 @@ function Step({
       {step === 'make-safe' && <MakeSafe jobId={id} photos={photos} />}
       {step === 'wiring' && <Wiring />}
       {step === 'settings' && (
-        <Settings jobId={id} systemId={systemId} changes={changes} description={description} />
+        <Settings
+          jobId={id}
+          systemId={systemId}
+          changes={changes}
+          changeCount={changeCount}
+          description={description}
+        />
       )}
     </WorkspaceFrame>
   );

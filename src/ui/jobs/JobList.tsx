@@ -1,31 +1,44 @@
 'use client';
-/** All jobs, the latest first, each with its foremost finding; new ones, bundles, and removal that can be undone. */
+/** A page of jobs, the latest first, each with its foremost finding; new ones, bundles, and removal that can be undone. */
 
 import { Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { COMPLAINT_WORDS, type JobSummary } from '@/core/diagnosis/summary';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { Standing } from '@/ui/primitives/Standing';
 import { useToast } from '@/ui/primitives/Toasts';
 
-export function JobList({ jobs }: { jobs: JobSummary[] }) {
+interface Props {
+  jobs: JobSummary[];
+  filters: ReactNode;
+  pages: ReactNode;
+  /** Whether the list was searched or narrowed. */
+  narrowed: boolean;
+}
+
+export function JobList({ jobs, filters, pages, narrowed }: Props) {
   const router = useRouter();
   const tell = useToast();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
+  const [asking, setAsking] = useState<{ file: File; left: string[] } | null>(null);
 
-  async function takeInBundle(file: File): Promise<void> {
+  async function takeInBundle(file: File, leave = false): Promise<void> {
     setBusy(true);
     setProblem('');
+    setAsking(null);
     try {
-      const response = await fetch('/api/bundles', { method: 'POST', body: file });
+      const response = await fetch(`/api/bundles${leave ? '?leave=1' : ''}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/zip' },
+        body: file,
+      });
       const answer = (await response.json()) as { id?: string; left?: string[]; error?: string };
-      if (answer.id) {
-        for (const one of answer.left ?? []) tell(one);
-        router.push(`/jobs/${answer.id}/take-in`);
-      } else setProblem(`${file.name}: ${answer.error ?? 'it could not be taken in.'}`);
+      if (answer.id) router.push(`/jobs/${answer.id}/take-in`);
+      else if (answer.left) setAsking({ file, left: answer.left });
+      else setProblem(`${file.name}: ${answer.error ?? 'it could not be taken in.'}`);
     } catch {
       setProblem(`${file.name}: the server could not be reached. Nothing was taken in; try again.`);
     }
@@ -33,7 +46,9 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
   }
 
   async function remove({ id, title }: JobSummary): Promise<void> {
-    if (!(await fetch(`/api/jobs/${id}`, { method: 'DELETE' })).ok) return;
+    const removed = await fetch(`/api/jobs/${id}`, { method: 'DELETE' }).catch(() => null);
+    if (!removed?.ok)
+      return tell('It could not be removed: the server was not reached, or it is gone already.');
     router.refresh();
     tell(`“${title}” was removed.`, () => {
       void fetch(`/api/jobs/${id}`, { method: 'POST' }).then(() => router.refresh());
@@ -68,9 +83,38 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
           {problem}
         </p>
       )}
+      {asking && (
+        <div role="alert" className="border-accent bg-sheet mb-3 border-l-3 p-2 text-sm">
+          <p>
+            Of <bdi className="font-semibold">{asking.file.name}</bdi> this would be left out:
+          </p>
+          <ul className="my-1 list-disc pl-5">
+            {asking.left.map((one) => (
+              <li key={one}>
+                <bdi>{one}</bdi>
+              </li>
+            ))}
+          </ul>
+          <p className="flex flex-wrap gap-2">
+            <button
+              type="button"
+              className={buttonClass}
+              onClick={() => void takeInBundle(asking.file, true)}
+            >
+              Take in the rest
+            </button>
+            <button type="button" className={buttonClass} onClick={() => setAsking(null)}>
+              Take in nothing
+            </button>
+          </p>
+        </div>
+      )}
+      {filters}
       {jobs.length === 0 ? (
         <p className="ruled border-rule-strong bg-sheet text-ink-soft border p-8">
-          There are no jobs yet. Open a new one, or take in a bundle that a colleague has sent.
+          {narrowed
+            ? 'No job fits. Ask for less, or show all.'
+            : 'There are no jobs yet. Open a new one, or take in a bundle that a colleague has sent.'}
         </p>
       ) : (
         <ul className="divide-rule border-rule-strong bg-sheet divide-y border-y">
@@ -81,8 +125,8 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
                 className="hover:bg-accent-soft grid min-w-0 flex-1 gap-x-4 gap-y-1 px-3 py-2 md:grid-cols-[1fr_12rem_19rem]"
               >
                 <span>
-                  <span className="block font-semibold">{job.title}</span>
-                  <span className="text-ink-soft text-sm">{job.system}</span>
+                  <bdi className="block font-semibold">{job.title}</bdi>
+                  <bdi className="text-ink-soft text-sm">{job.system}</bdi>
                 </span>
                 <span className="text-ink-soft text-sm">
                   {job.complaints.map((one) => COMPLAINT_WORDS[one]).join(', ')}
@@ -125,6 +169,7 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
           ))}
         </ul>
       )}
+      {pages}
     </main>
   );
 }

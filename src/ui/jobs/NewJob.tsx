@@ -2,7 +2,7 @@
 /** A new job: on which system, what it is about; the rest is asked under Take in. */
 
 import { useRouter } from 'next/navigation';
-import { useId, useState } from 'react';
+import { useId, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { COMPLAINT_WORDS } from '@/core/diagnosis/summary';
 import type { Problems } from '@/core/system/check';
@@ -17,24 +17,34 @@ interface Wanted {
   complaints: Complaint[];
 }
 
+interface Known {
+  id: string;
+  name: string;
+  owner?: string | null;
+}
+
 interface Props {
-  systems: { id: string; name: string }[];
+  /** The first page of systems, and the chosen one. */
+  systems: Known[];
+  /** Whether there are more than these. */
+  more: boolean;
   /** System that is chosen to begin with; empty for a new one. */
   chosen: string;
 }
 
-export function NewJob({ systems, chosen }: Props) {
+export function NewJob({ systems: given, more, chosen }: Props) {
   const id = useId();
   const router = useRouter();
   const { control, handleSubmit, register, setError, setFocus, formState } = useForm<Wanted>({
     defaultValues: {
-      systemId: systems.some((one) => one.id === chosen) ? chosen : '',
+      systemId: given.some((one) => one.id === chosen) ? chosen : '',
       systemName: '',
       title: '',
       complaints: [],
     },
   });
   const [failed, setFailed] = useState('');
+  const { systems, search } = useSystems(given);
   const systemId = useWatch({ control, name: 'systemId' });
 
   async function open({ systemId: of, systemName, title, complaints }: Wanted): Promise<void> {
@@ -50,7 +60,7 @@ export function NewJob({ systems, chosen }: Props) {
           complaints,
         }),
       });
-      const answer = (await response.json()) as { id?: string; problems?: Problems };
+      const answer = (await response.json()) as { id?: string; problems?: Problems; error?: string };
       if (answer.id) {
         router.push(`/jobs/${answer.id}/take-in`);
         return;
@@ -59,6 +69,7 @@ export function NewJob({ systems, chosen }: Props) {
         setError(name as keyof Wanted, { message });
       const first = Object.keys(answer.problems ?? {})[0];
       if (first) setFocus(first as keyof Wanted);
+      else setFailed(answer.error ?? 'The job could not be opened.');
     } catch {
       setFailed('The server could not be reached. What you typed is still here; try again.');
     }
@@ -82,11 +93,21 @@ export function NewJob({ systems, chosen }: Props) {
           <label htmlFor={`${id}-system`} className="block font-semibold">
             System
           </label>
+          {more && (
+            <input
+              type="search"
+              aria-label="Find a system by its name or its customer’s"
+              placeholder="Find by name or customer"
+              maxLength={100}
+              className={`${inputClass} mb-1 h-8 w-full`}
+              onChange={({ target }) => search(target.value)}
+            />
+          )}
           <select id={`${id}-system`} className={`${inputClass} h-8 w-full`} {...register('systemId')}>
             <option value="">a new system</option>
             {systems.map((one) => (
               <option key={one.id} value={one.id}>
-                {one.name}
+                {one.owner ? `${one.name} (${one.owner})` : one.name}
               </option>
             ))}
           </select>
@@ -158,4 +179,26 @@ export function NewJob({ systems, chosen }: Props) {
       </form>
     </main>
   );
+}
+
+/** How long is waited for the next letter, ms. */
+const PAUSE = 250;
+
+/** The systems that fit what is searched for; the one that is chosen stays among them. */
+function useSystems(given: Known[]) {
+  const [systems, setSystems] = useState(given);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  return {
+    systems,
+    search(words: string) {
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => {
+        fetch(`/api/systems?search=${encodeURIComponent(words)}`)
+          .then((answer) => (answer.ok ? (answer.json() as Promise<{ rows: Known[] }>) : null))
+          .then((found) => found && setSystems(found.rows))
+          // The list stays as it was; the next letter asks again.
+          .catch(() => undefined);
+      }, PAUSE);
+    },
+  };
 }

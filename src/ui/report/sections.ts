@@ -52,6 +52,8 @@ export const CAUTIONS: readonly string[] = [
 const NOTABLE = ['strong', 'likely', 'possible'];
 
 export interface Beside {
+  /** Why the logs were not weighed. */
+  notWeighed?: string | null;
   photos: readonly { id: string; item: string }[];
   changes: readonly Change[];
 }

@@ -26,6 +26,7 @@ const recording = (id: string, device: string, channels: RecordingInfo['channels
   clock: { timeZone: 'UTC', offsetSeconds: 0, secondsPerDay: 0 },
   clockVersion: 1,
   replaces: [],
+  unweighed: null,
   sampleCount: COUNT,
   from: TIME[0]!,
   to: TIME[COUNT - 1]!,

@@ -55,7 +55,7 @@ export function ClockDialog({ recording, deviceName, zone, open, onClose }: Prop
     setBusy(true);
     const undo = await setClocks([{ id: recording.id, clock: next }]);
     setBusy(false);
-    if (!undo) return tell('The clock could not be set: check the figures and that the server runs.');
+    if (typeof undo === 'string') return tell(undo);
     onClose();
     router.refresh();
     tell(`The clock of ${deviceName} was set.`, () => void undo().then(() => router.refresh()));

@@ -3,8 +3,9 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { Intake } from '@/core/log/intake';
-import { OverlapQuestion } from './OverlapQuestion';
+import type { Intake, IntakeAnswer } from '@/core/log/intake';
+import { IntakeQuestion } from './IntakeQuestion';
+import { answerIntake } from './sendLog';
 
 /** How often their progress is asked for while a worker is at one, ms. */
 const ASK_EVERY = 1500;
@@ -51,9 +52,9 @@ export function IntakeList({ jobId, intakes: given, zone, following }: Props) {
     await look();
   }
 
-  async function answer(id: string, overlap: 'merge' | 'replace' | 'leave') {
-    if (overlap === 'leave') return putAway(id);
-    await fetch(`/api/intakes/${id}`, { method: 'POST', body: JSON.stringify({ overlap }) });
+  async function answer(id: string, given: IntakeAnswer | 'leave') {
+    if (given === 'leave') return putAway(id);
+    await answerIntake(id, given);
     await look();
   }
 
@@ -64,7 +65,7 @@ export function IntakeList({ jobId, intakes: given, zone, following }: Props) {
       <ul className="divide-rule border-rule-strong bg-sheet divide-y border-y text-sm">
         {intakes.map((one) => (
           <li key={one.id} className="px-3 py-2">
-            <span className="font-semibold">{one.fileName}</span>{' '}
+            <bdi className="font-semibold">{one.fileName}</bdi>{' '}
             {one.state === 'receiving'
               ? `was sent as far as ${Math.round((100 * one.received) / one.size)} %. Choose the same file again and it goes on from there.`
               : one.state === 'failed'
@@ -73,7 +74,7 @@ export function IntakeList({ jobId, intakes: given, zone, following }: Props) {
                   ? ''
                   : `${WORDS[one.state]} …`}{' '}
             {one.state === 'asking' ? (
-              <OverlapQuestion intake={one} zone={zone} onAnswer={(given) => void answer(one.id, given)} />
+              <IntakeQuestion intake={one} zone={zone} onAnswer={(given) => void answer(one.id, given)} />
             ) : (
               <button
                 type="button"

@@ -62,15 +62,17 @@ export function RecordingCard({ recording: one, sameDevice, deviceName, zone, tr
       })),
     );
     router.refresh();
-    if (!undo) return tell('The clock could not be set: the server was not reached.');
+    if (typeof undo === 'string') return tell(undo);
     tell(`The clock of ${deviceName} was set right.`, () => void undo().then(() => router.refresh()));
   }
 
   return (
     <li className="grid gap-x-4 px-3 py-2 sm:grid-cols-[1fr_14rem_1fr]">
       <span>
-        <span className="font-semibold">{one.fileName}</span>
-        <span className="text-ink-soft block">{deviceName}</span>
+        <bdi className="font-semibold">{one.fileName}</bdi>
+        <span className="text-ink-soft block">
+          <bdi>{deviceName}</bdi>
+        </span>
         <span className="flex flex-wrap items-baseline gap-x-3">
           {(['csv', 'parquet'] as const).map((format) => (
             <a
@@ -121,11 +123,16 @@ export function RecordingCard({ recording: one, sameDevice, deviceName, zone, tr
               )}
             </span>
           ))}
+        {one.unweighed && (
+          <span className="text-ink border-hazard my-1 block border-l-3 pl-2">
+            {one.unweighed} Remove it, or set its clock if that is what is wrong.
+          </span>
+        )}
         {one.problemCount > 0 && (
           <span className="text-ink block">
             {counted(one.problemCount, 'row')} had a problem.{' '}
             {one.problems[0] && one.problems[0].line > 0 ? `Line ${one.problems[0].line}: ` : ''}
-            {one.problems[0]?.reason}{' '}
+            <bdi>{one.problems[0]?.reason}</bdi>{' '}
             <a href={`/api/recordings/${one.id}/problems`} className={linkClass} download>
               List<span className="sr-only"> of the problems in {one.fileName}</span>
             </a>

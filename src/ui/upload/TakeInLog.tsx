@@ -3,13 +3,13 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import { type Intake, type OverlapAnswer, type Recipe, recipeKey } from '@/core/log/intake';
+import { type Intake, type IntakeAnswer, type Recipe, recipeKey } from '@/core/log/intake';
 import type { LogDescription } from '@/core/log/takeIn';
 import { devicesOf, type System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
 import { Confirm } from './Confirm';
-import { OverlapQuestion } from './OverlapQuestion';
-import { followLog, sendLog, type Sending, type Sent } from './sendLog';
+import { IntakeQuestion } from './IntakeQuestion';
+import { answerIntake, followLog, sendLog, type Sending, type Sent } from './sendLog';
 import { type Looked, useHead } from './useHead';
 
 interface Props {
@@ -94,16 +94,16 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
     );
   }
 
-  async function answer(overlap: OverlapAnswer | 'leave') {
+  async function answer(given: IntakeAnswer | 'leave') {
     const { id } = asking!;
-    const answered =
-      overlap === 'leave'
-        ? await fetch(`/api/intakes/${id}`, { method: 'DELETE' })
-        : await fetch(`/api/intakes/${id}`, { method: 'POST', body: JSON.stringify({ overlap }) });
-    if (!answered.ok && overlap !== 'leave')
+    if (given === 'leave') {
+      void fetch(`/api/intakes/${id}`, { method: 'DELETE' });
+      setAsking(null);
+      return setFile(null);
+    }
+    if (!(await answerIntake(id, given)))
       return setProblem('The answer did not reach the server: try again.');
     setAsking(null);
-    if (overlap === 'leave') return setFile(null);
     follow(followLog(id, setSending, onFollowing));
   }
 
@@ -149,7 +149,7 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
       </div>
       {(problem ?? head.problem) && (
         <p role="alert" className="border-hazard mt-3 border-l-3 pl-2 text-sm">
-          {file ? `${file.name}: ` : ''}
+          {file && <bdi>{file.name}: </bdi>}
           {problem ?? head.problem}
         </p>
       )}
@@ -159,7 +159,7 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
         </p>
       )}
       {asking && (
-        <OverlapQuestion intake={asking} zone={system.timeZone} onAnswer={(one) => void answer(one)} />
+        <IntakeQuestion intake={asking} zone={system.timeZone} onAnswer={(one) => void answer(one)} />
       )}
       {looked && known !== 'looking' && !sending && !asking && (
         <>
@@ -214,7 +214,11 @@ function useRecipe(
     if (!looked) return;
     let stale = false;
     const key = recipeKey(kind, looked.reading.dialect.delimiter, looked.preview.headings);
-    fetch('/api/recipes', { method: 'POST', body: JSON.stringify({ key }) })
+    fetch('/api/recipes', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ key }),
+    })
       .then((response) => (response.ok ? (response.json() as Promise<KnownRecipe | null>) : null))
       .catch(() => null)
       .then((recipe) => !stale && setFound({ of: looked, recipe }));

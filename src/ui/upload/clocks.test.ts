@@ -18,49 +18,53 @@ test.each([
   expect(clockText(given)).toBe(text);
 });
 
-describe('setting', () => {
-  /** A server that keeps clocks; it refuses the recording that is called so. */
-  function serve(refused?: string) {
-    const kept: Record<string, unknown> = { a: clock(1), b: clock(2) };
-    const asked: string[] = [];
-    globalThis.fetch = (async (url: string, { body }: RequestInit) => {
-      const id = /recordings\/(\w+)\/clock/.exec(url)![1]!;
-      asked.push(id);
-      if (id === refused) return new Response('{}', { status: 400 });
-      const before = kept[id];
-      kept[id] = JSON.parse(String(body));
+describe('setting clocks', () => {
+  const clock = (offsetSeconds: number) => ({ timeZone: 'UTC', offsetSeconds, secondsPerDay: 0 });
+  const usual = globalThis.fetch;
+  afterEach(() => {
+    globalThis.fetch = usual;
+  });
+  /** A server that keeps clocks; refuses what `refuse` names. */
+  function serve(refuse?: string) {
+    const kept = new Map([
+      ['a', clock(1)],
+      ['b', clock(2)],
+    ]);
+    globalThis.fetch = (async (_: string, { body }: RequestInit) => {
+      const { clocks } = JSON.parse(String(body)) as {
+        clocks: { id: string; clock: ReturnType<typeof clock> }[];
+      };
+      if (clocks.some((one) => one.id === refuse))
+        return Response.json({ error: 'By these clocks two logs would overlap.' }, { status: 409 });
+      const before = clocks.map(({ id }) => ({ id, clock: kept.get(id)! }));
+      for (const one of clocks) kept.set(one.id, one.clock);
       return Response.json({ before });
     }) as typeof fetch;
-    return { kept, asked };
+    return kept;
   }
+  const both = [
+    { id: 'a', clock: clock(10) },
+    { id: 'b', clock: clock(20) },
+  ];
 
-  test('all are set, and undoing sets back what was there', async () => {
-    const { kept } = serve();
-    const undo = await setClocks([
-      { id: 'a', clock: clock(10) },
-      { id: 'b', clock: clock(20) },
-    ]);
-    expect(kept).toEqual({ a: clock(10), b: clock(20) });
-    await undo!();
-    expect(kept).toEqual({ a: clock(1), b: clock(2) });
+  test('all are set at once, and undoing sets back what was there', async () => {
+    const kept = serve();
+    const undo = await setClocks(both);
+    expect(Object.fromEntries(kept)).toEqual({ a: clock(10), b: clock(20) });
+    await (undo as () => Promise<unknown>)();
+    expect(Object.fromEntries(kept)).toEqual({ a: clock(1), b: clock(2) });
   });
 
-  test('when one cannot be set, none is', async () => {
-    const { kept, asked } = serve('b');
-    expect(
-      await setClocks([
-        { id: 'a', clock: clock(10) },
-        { id: 'b', clock: clock(20) },
-      ]),
-    ).toBeNull();
-    expect(kept).toEqual({ a: clock(1), b: clock(2) });
-    expect(asked).toEqual(['a', 'b', 'a']);
+  test('when one cannot be set, none is, and the reason comes back', async () => {
+    const kept = serve('b');
+    expect(await setClocks(both)).toBe('By these clocks two logs would overlap.');
+    expect(Object.fromEntries(kept)).toEqual({ a: clock(1), b: clock(2) });
   });
 
   test('a server that is not there is no crash', async () => {
     globalThis.fetch = (async () => {
       throw new TypeError('fetch failed');
     }) as typeof fetch;
-    expect(await setClocks([{ id: 'a', clock: clock(10) }])).toBeNull();
+    expect(await setClocks(both)).toMatch(/not reached/);
   });
 });

@@ -17,20 +17,14 @@ interface ClockOf {
   clock: Clock;
 }
 
-/** @returns what sets them back, or null when a clock could not be set */
-export async function setClocks(clocks: readonly ClockOf[]): Promise<(() => Promise<unknown>) | null> {
-  const before: ClockOf[] = [];
-  for (const { id, clock } of clocks) {
-    const answer = await fetch(`/api/recordings/${id}/clock`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(clock),
-    }).catch(() => null);
-    if (!answer?.ok) {
-      if (before.length > 0) await setClocks(before);
-      return null;
-    }
-    before.push({ id, clock: ((await answer.json()) as { before: Clock }).before });
-  }
-  return () => setClocks(before);
+/** Sets clocks, all or none. @returns what sets them back, or why they could not be set, as a sentence */
+export async function setClocks(clocks: readonly ClockOf[]): Promise<(() => Promise<unknown>) | string> {
+  const answer = await fetch('/api/recordings/clocks', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ clocks }),
+  }).catch(() => null);
+  if (!answer) return 'The server was not reached: try again.';
+  const { before, error } = (await answer.json()) as { before?: ClockOf[]; error?: string };
+  return before ? () => setClocks(before) : (error ?? 'The clock could not be set.');
 }

@@ -25,6 +25,7 @@ function serve(size: number, puts: (part: Part, nth: number) => number | null = 
     response: unknown = null;
     onloadend = () => undefined;
     #at = 0;
+    setRequestHeader() {}
     open(_: string, url: string) {
       this.#at = Number(new URL(url, 'http://here').searchParams.get('at'));
     }

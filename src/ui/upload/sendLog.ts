@@ -1,6 +1,6 @@
 /** Sends a log in parts, goes on after the connection broke, and follows what the workers do with it. */
 
-import { type Intake, PART_BYTES } from '@/core/log/intake';
+import { type Intake, type IntakeAnswer, PART_BYTES } from '@/core/log/intake';
 import type { LogDescription } from '@/core/log/takeIn';
 
 export interface Sending {
@@ -47,6 +47,16 @@ export const sendLog = (
   onProgress: (sending: Sending) => void,
   onBegun: (id: string) => void,
 ): Sent => cancellable((signal, begun) => send(log, signal, onProgress, begun), onBegun);
+
+/** Answers what a log asks. @returns whether the answer was taken */
+export const answerIntake = async (id: string, answer: IntakeAnswer): Promise<boolean> =>
+  (
+    await fetch(`/api/intakes/${id}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ answer }),
+    }).catch(() => null)
+  )?.ok === true;
 
 /** Follows a log that was sent before, such as one that has asked something and was answered. */
 export const followLog = (
@@ -167,6 +177,7 @@ function putPart(
     const abort = () => request.abort();
     signal.addEventListener('abort', abort, { once: true });
     request.open('PUT', `/api/intakes/${id}?at=${at}`);
+    request.setRequestHeader('content-type', 'application/octet-stream');
     request.responseType = 'json';
     request.upload.onprogress = ({ loaded }) => onLoaded(loaded);
     request.onloadend = () => {

@@ -22,10 +22,12 @@ interface Props {
   recordings: RecordingInfo[];
   intakes: Intake[];
   diagnosis: Diagnosis;
+  /** Why the logs were not weighed; null when they were. */
+  notWeighed: string | null;
   step: LogStep;
 }
 
-export function Workspace({ id, job, system, recordings, intakes, diagnosis, step }: Props) {
+export function Workspace({ id, job, system, recordings, intakes, diagnosis, notWeighed, step }: Props) {
   const [lit, setLit] = useState<Span[]>([]);
   const [goal, setGoal] = useState<Span | null>(null);
   const notebook = (
@@ -48,6 +50,12 @@ export function Workspace({ id, job, system, recordings, intakes, diagnosis, ste
       system={system.name}
       notebook={step === 'weigh' ? null : notebook}
     >
+      {notWeighed && recordings.length > 0 && (
+        <p role="alert" className="border-hazard bg-sheet mb-3 border-l-3 p-2 text-sm">
+          The logs of this job could not be weighed, so only its description speaks. {notWeighed} Take logs
+          away under Logs until the rest can be weighed.
+        </p>
+      )}
       {step === 'logs' && (
         <LogsStep
           jobId={id}

@@ -37,8 +37,12 @@ export function WorkspaceFrame({
       <main className="relative flex min-w-0 flex-1 flex-col overflow-y-auto p-3">
         <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
           <div>
-            <h1 className="text-lg leading-tight font-semibold">{title}</h1>
-            <p className="text-ink-soft text-sm">{system}</p>
+            <h1 className="text-lg leading-tight font-semibold">
+              <bdi>{title}</bdi>
+            </h1>
+            <p className="text-ink-soft text-sm">
+              <bdi>{system}</bdi>
+            </p>
           </div>
           <div className="flex items-center gap-2">
             {status}

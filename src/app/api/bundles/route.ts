@@ -1,24 +1,12 @@
-import { BundleError } from '@/core/bundle/read';
 import { jobFromBundle } from '@/server/jobBundle';
-import { limitedBody, refuseForeign } from '@/server/request';
 import { store } from '@/server/store';
+import { through } from '@/server/through';
 
-const LARGEST = 512 * 1024 * 1024;
-
-/** Opens a job from a bundle; the body is the zip. */
-export async function POST(request: Request) {
-  const refused = refuseForeign(request);
-  if (refused) return refused;
-  const zip = await limitedBody(request, LARGEST);
-  if (!zip)
-    return Response.json(
-      { error: 'The bundle is larger than 512 MB. Take its logs out and send them one by one.' },
-      { status: 413 },
-    );
-  try {
-    return Response.json(await jobFromBundle(store(), zip), { status: 201 });
-  } catch (error) {
-    if (error instanceof BundleError) return Response.json({ error: error.message }, { status: 400 });
-    throw error;
-  }
-}
+/**
+ * Opens a job from a bundle; the body is the zip. When something of it would be left out, nothing is stored and `{ left }` says what;
+ * sent again with `?leave=1` it is taken in without.
+ */
+export const POST = through('POST /api/bundles', async ({ file, query }) => {
+  const opened = await jobFromBundle(store(), file, query.leave === '1');
+  return 'id' in opened ? Response.json(opened, { status: 201 }) : Response.json(opened, { status: 409 });
+});

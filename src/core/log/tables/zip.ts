@@ -67,8 +67,8 @@ export async function zipEntries(zip: Uint8Array | ZipSource, bounds: ZipBounds)
     zip instanceof Uint8Array ? new Uint8ArrayReader(zip) : new SourceReader(zip),
     {
       checkSignature: true,
-    // Names are looked at here, so that a refusal can say which one it was.
-    filenameValidation: 'tolerant',
+      // Names are looked at here, so that a refusal can say which one it was.
+      filenameValidation: 'tolerant',
     },
   );
   const size = zip instanceof Uint8Array ? zip.length : zip.size;

@@ -20,6 +20,9 @@ export function usePhotos(jobId: string, start: PhotoShown[]) {
       try {
         const response = await fetch(`/api/jobs/${jobId}/photos?item=${encodeURIComponent(item)}`, {
           method: 'POST',
+          headers: {
+            'content-type': file.type.startsWith('image/') ? file.type : 'application/octet-stream',
+          },
           body: file,
         });
         const answer = (await response.json()) as PhotoShown & { error?: string };

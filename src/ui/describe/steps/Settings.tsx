@@ -29,10 +29,11 @@ interface Props {
   jobId: string;
   systemId: string;
   changes: ChangeShown[];
+  changeCount: number;
   description: DescriptionForm;
 }
 
-export function Settings({ jobId, systemId, changes, description }: Props) {
+export function Settings({ jobId, systemId, changes, changeCount, description }: Props) {
   const { system, job } = useTyped();
   const review = useMemo(() => reviewSettings(system, job), [system, job]);
   const router = useRouter();
@@ -79,6 +80,7 @@ export function Settings({ jobId, systemId, changes, description }: Props) {
           systemId={systemId}
           sheet={review.sheet}
           changes={changes}
+          changeCount={changeCount}
           description={description}
         />
       </Tabs.Content>

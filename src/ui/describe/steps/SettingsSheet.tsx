@@ -21,13 +21,16 @@ interface Props {
   jobId: string;
   systemId: string;
   sheet: readonly SheetRow[];
+  /** The latest changes, and how many there are. */
   changes: ChangeShown[];
+  changeCount: number;
   description: DescriptionForm;
 }
 
-export function SettingsSheet({ jobId, systemId, sheet, changes: start, description }: Props) {
+export function SettingsSheet({ jobId, systemId, sheet, changes: start, changeCount, description }: Props) {
   const { system } = useTyped();
   const [changes, setChanges] = useState(start);
+  const [earlier, setEarlier] = useState(changeCount - start.length);
   const [open, setOpen] = useState<SheetRow | null>(null);
   const tell = useToast();
 
@@ -39,6 +42,15 @@ export function SettingsSheet({ jobId, systemId, sheet, changes: start, descript
     description.adopt('system', answer.version, answer.system);
     setChanges((now) => now.filter((one) => one.id !== change.id));
     tell(`${change.label} put back.`);
+  }
+
+  async function showEarlier(): Promise<void> {
+    const last = changes.at(-1);
+    const answer = await fetch(`/api/systems/${systemId}/changes?after=${last?.id ?? ''}`).catch(() => null);
+    if (!answer?.ok) return tell('The server was not reached: try again.');
+    const more = (await answer.json()) as ChangeShown[];
+    setChanges((now) => [...now, ...more]);
+    setEarlier((now) => (more.length === 0 ? 0 : Math.max(0, now - more.length)));
   }
 
   return (
@@ -103,6 +115,11 @@ export function SettingsSheet({ jobId, systemId, sheet, changes: start, descript
               </li>
             ))}
           </ul>
+        )}
+        {earlier > 0 && (
+          <button type="button" className={`${buttonClass} mt-2`} onClick={() => void showEarlier()}>
+            Show earlier changes ({earlier})
+          </button>
         )}
       </Section>
 

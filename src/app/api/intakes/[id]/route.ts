@@ -1,56 +1,38 @@
-import { z } from 'zod';
-import { OVERLAP_ANSWERS, PART_BYTES } from '@/core/log/intake';
-import { jsonBody, limitedBody, notFound, refuseForeign } from '@/server/request';
+import { gone, Refusal } from '@/server/refusal';
 import { store } from '@/server/store';
-import { answerOverlap, findIntake, removeIntake, takePart } from '@/store/intakes';
+import { through } from '@/server/through';
+import { answerIntake, findIntake, removeIntake, takePart } from '@/store/intakes';
 
-type Context = { params: Promise<{ id: string }> };
+const what = 'log on its way in';
 
 /** How far a log on its way in has come. */
-export async function GET(_: Request, { params }: Context) {
-  const intake = await findIntake(store(), (await params).id);
-  return intake
-    ? Response.json(intake, { headers: { 'cache-control': 'no-store' } })
-    : notFound('log on its way in');
-}
+export const GET = through('GET /api/intakes/[id]', async ({ params }) => {
+  const intake = await findIntake(store(), params.id);
+  if (!intake) throw gone(what);
+  return intake;
+});
 
 /** The next part of the file, which begins at byte `at`; 409 with what is there when it begins elsewhere. */
-export async function PUT(request: Request, { params }: Context) {
-  const refused = refuseForeign(request);
-  if (refused) return refused;
-  const { id } = await params;
-  const at = z.coerce.number().int().min(0).safeParse(new URL(request.url).searchParams.get('at'));
-  const part = await limitedBody(request, PART_BYTES);
-  if (!at.success || !part || part.length === 0)
-    return Response.json(
-      { error: `A part has 1 to ${PART_BYTES} bytes and says where it begins.` },
-      { status: 400 },
-    );
-  const taken = await takePart(store(), id, at.data, Buffer.from(part));
-  if (taken === 'gone') return notFound('log on its way in');
+export const PUT = through('PUT /api/intakes/[id]', async ({ params: { id }, query: { at }, bytes }) => {
+  if (bytes.length === 0) throw new Refusal(400, 'A part of a file cannot be empty.');
+  const taken = await takePart(store(), id, at, Buffer.from(bytes));
+  if (taken === 'gone') throw gone(what);
   if (taken === 'too-long')
-    return Response.json(
-      { error: 'The file has grown while it was sent. Choose it again when nothing writes to it.' },
-      { status: 400 },
+    throw new Refusal(
+      400,
+      'The file has grown while it was sent. Choose it again when nothing writes to it.',
     );
-  if (taken === 'elsewhere') return Response.json(await findIntake(store(), id), { status: 409 });
-  return Response.json(taken);
-}
+  return taken === 'elsewhere' ? Response.json(await findIntake(store(), id), { status: 409 }) : taken;
+});
 
-/** Says what shall be with an earlier log that it overlaps: `{ overlap: 'merge' | 'replace' }`. */
-export async function POST(request: Request, { params }: Context) {
-  const refused = refuseForeign(request);
-  if (refused) return refused;
-  const asked = z.object({ overlap: z.enum(OVERLAP_ANSWERS) }).safeParse(await jsonBody(request));
-  if (!asked.success) return Response.json({ error: 'Say merge or replace.' }, { status: 400 });
-  return (await answerOverlap(store(), (await params).id, asked.data.overlap))
-    ? Response.json({})
-    : notFound('log that asks something');
-}
+/** Answers what the log asks: what shall be with an earlier log that it overlaps, or how it is to be read. */
+export const POST = through('POST /api/intakes/[id]', async ({ params, json }) => {
+  if (!(await answerIntake(store(), params.id, json.answer))) throw gone('log that asks this');
+  return {};
+});
 
 /** Cancels it, or puts away one that has failed. */
-export async function DELETE(request: Request, { params }: Context) {
-  const refused = refuseForeign(request);
-  if (refused) return refused;
-  return (await removeIntake(store(), (await params).id)) ? Response.json({}) : notFound('log on its way in');
-}
+export const DELETE = through('DELETE /api/intakes/[id]', async ({ params }) => {
+  if (!(await removeIntake(store(), params.id))) throw gone(what);
+  return {};
+});

@@ -1,24 +1,27 @@
-import { notFound, refuseForeign } from '@/server/request';
+import { gone, Refusal } from '@/server/refusal';
 import { store } from '@/server/store';
-import { setRecordingRemoved, undoReplacement } from '@/store/recordings';
+import { through } from '@/server/through';
+import { type Moved, setRecordingRemoved, undoReplacement } from '@/store/recordings';
 
-type Context = { params: Promise<{ id: string }> };
+const told = (moved: Moved): object => {
+  if (moved === 'gone') throw gone('recording');
+  if (moved === 'taken')
+    throw new Refusal(
+      409,
+      'It cannot be put back: the same file, or another log of the same device and time, stands in its place. Take that away first.',
+    );
+  return {};
+};
 
 /** Takes a recording away; `POST` puts it back. With `?restore` what it had come in place of is put back at once. */
-export async function DELETE(request: Request, { params }: Context) {
-  const refused = refuseForeign(request);
-  if (refused) return refused;
-  const { id } = await params;
-  const restore = new URL(request.url).searchParams.has('restore');
-  return (await (restore ? undoReplacement(store(), id) : setRecordingRemoved(store(), id, true)))
-    ? Response.json({})
-    : notFound('recording');
-}
+export const DELETE = through('DELETE /api/recordings/[id]', async ({ params: { id }, query }) =>
+  told(
+    await (query.restore === undefined
+      ? setRecordingRemoved(store(), id, true)
+      : undoReplacement(store(), id)),
+  ),
+);
 
-export async function POST(request: Request, { params }: Context) {
-  const refused = refuseForeign(request);
-  if (refused) return refused;
-  return (await setRecordingRemoved(store(), (await params).id, false))
-    ? Response.json({})
-    : Response.json({ error: 'It cannot be put back: the same file was taken in again.' }, { status: 409 });
-}
+export const POST = through('POST /api/recordings/[id]', async ({ params }) =>
+  told(await setRecordingRemoved(store(), params.id, false)),
+);

@@ -1,11 +1,8 @@
-import { jsonBody, refuseForeign } from '@/server/request';
-import { saveSystemDescription } from '@/server/saveDescription';
+import { saveDescription } from '@/server/saveDescription';
 import { store } from '@/server/store';
+import { through } from '@/server/through';
 
 /** Saves a system: `{ base, value }` → `{ version }`; 400 problems by field; 409 what was saved meanwhile. */
-export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const refused = refuseForeign(request);
-  if (refused) return refused;
-  const { status, body } = await saveSystemDescription(store(), (await params).id, await jsonBody(request));
-  return Response.json(body, { status });
-}
+export const PUT = through('PUT /api/systems/[id]', ({ params, json }) =>
+  saveDescription(store(), 'system', params.id, json),
+);

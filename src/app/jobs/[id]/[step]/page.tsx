@@ -25,6 +25,7 @@ export default async function Page({ params }: { params: Promise<{ id: string; s
       recordings={open.recordings}
       intakes={open.intakes}
       diagnosis={open.diagnosis}
+      notWeighed={open.notWeighed}
       step={step}
     />
   );

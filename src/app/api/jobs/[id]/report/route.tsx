@@ -1,7 +1,10 @@
 import { join } from 'node:path';
 import { Font, renderToBuffer } from '@react-pdf/renderer';
+import { heavy } from '@/server/heavy';
 import { openJob } from '@/server/openJob';
+import { gone } from '@/server/refusal';
 import { store } from '@/server/store';
+import { through } from '@/server/through';
 import { findPhoto } from '@/store/photos';
 import { ReportPdf } from '@/ui/report/ReportPdf';
 import { reportOf } from '@/ui/report/sections';
@@ -30,21 +33,24 @@ Font.register({
 Font.registerHyphenationCallback((word) => [word]);
 
 /** The report of a job as a PDF. */
-export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }) {
-  const open = await openJob(store(), (await params).id);
-  if (!open) return new Response('There is no such job.', { status: 404 });
-  const report = reportOf(open.job, open.system, open.diagnosis, open);
-  const photos = new Map<string, Buffer>();
-  for (const { id } of open.photos) {
-    const data = await findPhoto(store(), id);
-    if (data) photos.set(id, data);
-  }
-  const pdf = await renderToBuffer(<ReportPdf report={report} photos={photos} />);
-  const name = `${report.system} report`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
-  return new Response(new Uint8Array(pdf), {
-    headers: {
-      'content-type': 'application/pdf',
-      'content-disposition': `attachment; filename="${name}.pdf"`,
-    },
+export const GET = through('GET /api/jobs/[id]/report', async ({ params }) => {
+  const open = await openJob(store(), params.id);
+  if (!open) throw gone('job');
+  return heavy(async () => {
+    const report = reportOf(open.job, open.system, open.diagnosis, open);
+    const photos = new Map<string, Buffer>();
+    for (const { id } of open.photos) {
+      const data = await findPhoto(store(), id);
+      if (data) photos.set(id, data);
+    }
+    const pdf = await renderToBuffer(<ReportPdf report={report} photos={photos} />);
+    const name = `${report.system} report`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+    return new Response(new Uint8Array(pdf), {
+      headers: {
+        'content-type': 'application/pdf',
+        'content-disposition': `attachment; filename="${name}.pdf"`,
+        'cache-control': 'no-store',
+      },
+    });
   });
-}
+});

@@ -1,9 +1,11 @@
-import { exportAnswer } from '@/server/exportAnswer';
+import { fileAnswer } from '@/server/exportAnswer';
 import { exportTimeline } from '@/server/exportRecording';
 import { store } from '@/server/store';
+import { through } from '@/server/through';
 
 /** All logs of a job on one clock, as CSV or Parquet, whole or a span of them. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  return exportAnswer(request, 'job with logs', (format, span) => exportTimeline(store(), id, format, span));
-}
+export const GET = through('GET /api/jobs/[id]/timeline', ({ params, query: { format, from, to } }) =>
+  fileAnswer(() =>
+    exportTimeline(store(), params.id, format, from === undefined || to === undefined ? null : { from, to }),
+  ),
+);

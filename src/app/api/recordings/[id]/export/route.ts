@@ -1,9 +1,11 @@
-import { exportAnswer } from '@/server/exportAnswer';
+import { fileAnswer } from '@/server/exportAnswer';
 import { exportRecording } from '@/server/exportRecording';
 import { store } from '@/server/store';
+import { through } from '@/server/through';
 
 /** A recording as CSV or Parquet, whole or a span of it. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  return exportAnswer(request, 'recording', (format, span) => exportRecording(store(), id, format, span));
-}
+export const GET = through('GET /api/recordings/[id]/export', ({ params, query: { format, from, to } }) =>
+  fileAnswer(() =>
+    exportRecording(store(), params.id, format, from === undefined || to === undefined ? null : { from, to }),
+  ),
+);

@@ -1,12 +1,13 @@
 import { problemsCsv } from '@/core/log/export/problems';
-import { notFound } from '@/server/request';
+import { gone } from '@/server/refusal';
 import { store } from '@/server/store';
+import { through } from '@/server/through';
 import { recordingProblems } from '@/store/recordings';
 
 /** The rows of a recording that had a problem, as CSV: line, reason, row. */
-export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }) {
-  const found = await recordingProblems(store(), (await params).id);
-  if (!found) return notFound('recording');
+export const GET = through('GET /api/recordings/[id]/problems', async ({ params }) => {
+  const found = await recordingProblems(store(), params.id);
+  if (!found) throw gone('recording');
   const name = found.fileName.replace(/[^\w.-]+/g, '_');
   return new Response(problemsCsv(found.problems, found.problemCount), {
     headers: {
@@ -14,4 +15,4 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
       'content-disposition': `attachment; filename="problems-of-${name}.csv"`,
     },
   });
-}
+});

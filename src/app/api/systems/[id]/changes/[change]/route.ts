@@ -1,15 +1,11 @@
 import { undoChange } from '@/server/changeSetting';
-import { notFound, refuseForeign } from '@/server/request';
+import { gone } from '@/server/refusal';
 import { store } from '@/server/store';
+import { through } from '@/server/through';
 
 /** Takes a change off the record and puts the setting back. */
-export async function DELETE(
-  request: Request,
-  { params }: { params: Promise<{ id: string; change: string }> },
-) {
-  const refused = refuseForeign(request);
-  if (refused) return refused;
-  const { id, change } = await params;
-  const answer = await undoChange(store(), id, change);
-  return answer ? Response.json(answer) : notFound('change');
-}
+export const DELETE = through('DELETE /api/systems/[id]/changes/[change]', async ({ params }) => {
+  const answer = await undoChange(store(), params.id, params.change);
+  if (!answer) throw gone('change');
+  return answer;
+});
