@@ -50,6 +50,14 @@ export default defineConfig([
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'no-console': 'off',
+      // What comes from outside may be called "constructor": whether a table has a name is asked with Object.hasOwn, a Map or a Set.
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "BinaryExpression[operator='in'][left.type!='Literal'][left.type!='PrivateIdentifier']",
+          message: 'A name that is not written here is looked up with Object.hasOwn, a Map or a Set.',
+        },
+      ],
     },
   },
   {

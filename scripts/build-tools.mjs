@@ -12,6 +12,8 @@ const entries = {
   web: 'src/server/web.ts',
   thread: 'src/workers/thread.ts',
   kill: 'tests/kill/kill.ts',
+  doors: 'tests/doors/doors.ts',
+  fuzz: 'tests/fuzz/fuzz.ts',
   bench: 'tests/bench/bench.ts',
   sweep: 'tests/bench/sweep.ts',
 };

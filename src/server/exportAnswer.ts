@@ -32,7 +32,9 @@ export function fileAnswer(make: () => Promise<Exported>): Promise<Response> {
 }
 
 function streamed(body: Exported['body']) {
-  const pieces = Symbol.asyncIterator in body ? body[Symbol.asyncIterator]() : body[Symbol.iterator]();
+  const pieces = (async function* () {
+    yield* body;
+  })();
   let end = () => {};
   const over = new Promise<void>((done) => (end = done));
   return {
@@ -52,7 +54,7 @@ function streamed(body: Exported['body']) {
       },
       async cancel() {
         end();
-        await pieces.return?.();
+        await pieces.return();
       },
     }),
   };

@@ -98,7 +98,6 @@ export function turnAway({ method, url, headers }: Knock, allowed: (host: string
 /** Whether the percent-encoding of an address holds text, without what no address has. */
 function isReadable(url: string): boolean {
   try {
-    // eslint-disable-next-line no-control-regex -- these are what is looked for
     return !/[\u0000-\u001f\u007f]/.test(decodeURIComponent(url.replace(/\+/g, ' ')));
   } catch {
     return false;

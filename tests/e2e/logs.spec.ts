@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { writeBundle, zipBundle } from '@/core/bundle/write';
 import { demoJob } from '@/core/simulate/demo';
-import { expectAccessible } from '../support/browser';
+import { expectAccessible, OWN } from '../support/browser';
 
 const demo = demoJob('tide-gauge');
 const textOf = (device: string) => demo.logs.find((one) => one.device === device)!.text;
@@ -18,9 +18,18 @@ async function openJob(page: Page, ...devices: string[]): Promise<string> {
   const zip = zipBundle(
     writeBundle('tide-gauge', { ...demo.job, title: 'The way of a log' }, demo.system, logs),
   );
-  const answer = await page.request.post('/api/bundles', { data: Buffer.from(zip) });
+  const answer = await page.request.post('/api/bundles', {
+    data: Buffer.from(zip),
+    headers: { 'content-type': 'application/zip', ...OWN },
+  });
   const { id, left } = (await answer.json()) as { id: string; left: string[] };
   expect(left).toEqual([]);
+  // Its logs come in behind it.
+  await expect
+    .poll(async () => (await (await page.request.get(`/api/jobs/${id}/intakes`)).json()) as unknown[], {
+      timeout: 60_000,
+    })
+    .toEqual([]);
   await page.goto(`/jobs/${id}/logs`);
   await expect(page.getByRole('heading', { name: 'Take in a log' })).toBeVisible();
   return id;
@@ -94,16 +103,22 @@ test('a file that was broken off lies there, and goes on when it is chosen again
   const bytes = Buffer.from(text);
   const begun = await page.request.post(`/api/jobs/${id}/intakes`, {
     data: { fileName: 'half.csv', size: bytes.length, modified: 5, description: { device: 'monitor' } },
+    headers: OWN,
   });
   const { id: intake } = (await begun.json()) as { id: string };
   const half = Math.floor(bytes.length / 2);
-  await page.request.put(`/api/intakes/${intake}?at=0`, { data: bytes.subarray(0, half) });
+  const put = (at: number, data: Buffer) =>
+    page.request.put(`/api/intakes/${intake}?at=${at}`, {
+      data,
+      headers: { 'content-type': 'application/octet-stream', ...OWN },
+    });
+  await put(0, bytes.subarray(0, half));
   await page.reload();
   const waiting = page.getByRole('region', { name: 'Logs on their way in' });
   await expect(waiting).toContainText(/half\.csv was sent as far as (49|50) %\. Choose the same file again/);
   await expectAccessible(page, 'a log half sent');
   // Sent on as the browser would, and taken in while nobody looks.
-  await page.request.put(`/api/intakes/${intake}?at=${half}`, { data: bytes.subarray(half) });
+  await put(half, bytes.subarray(half));
   await page.reload();
   await expect(card(page, 'half.csv')).toContainText('300 samples', { timeout: 30_000 });
   await expect(waiting).toHaveCount(0);

@@ -3,6 +3,7 @@
 import { gzipSync } from 'node:zlib';
 import { expect, type Page, test } from '@playwright/test';
 import { demoJob } from '@/core/simulate/demo';
+import { OWN } from '../support/browser';
 
 const HEAD = 'when,Voltage,Temperature\n';
 
@@ -129,7 +130,7 @@ test('the server refuses what the form would refuse, and requests of other sites
   const begin = (body: object | string, headers: Record<string, string> = {}) =>
     request.post(`/api/jobs/${id}/intakes`, {
       data: typeof body === 'string' ? body : JSON.stringify(body),
-      headers: { 'content-type': 'application/json', ...headers },
+      headers: { 'content-type': 'application/json', ...OWN, ...headers },
     });
   const good = { fileName: 'a.csv', size: 13, modified: 0, description: { device: 'mains' } };
   expect((await begin(good, { 'sec-fetch-site': 'cross-site' })).status()).toBe(403);
@@ -140,7 +141,7 @@ test('the server refuses what the form would refuse, and requests of other sites
     expect(answer.status()).toBe(400);
     return ((await answer.json()) as { error: string }).error;
   };
-  expect(await refused({ ...good, description: { device: 'wind' } })).toMatch(/no device "wind"/);
+  expect(await refused({ ...good, description: { device: 'wind' } })).toMatch(/no device “wind”/);
   expect(await refused({ ...good, description: { device: 'mains', timeZone: 'Nowhere' } })).toMatch(
     /not a time zone/,
   );
@@ -148,7 +149,10 @@ test('the server refuses what the form would refuse, and requests of other sites
 
   const { id: intake } = (await (await begin(good)).json()) as { id: string };
   const put = (at: string, body: string, headers: Record<string, string> = {}) =>
-    request.put(`/api/intakes/${intake}?at=${at}`, { data: Buffer.from(body), headers });
+    request.put(`/api/intakes/${intake}?at=${at}`, {
+      data: Buffer.from(body),
+      headers: { 'content-type': 'application/octet-stream', ...OWN, ...headers },
+    });
   expect((await put('0', '<html>', { 'sec-fetch-site': 'cross-site' })).status()).toBe(403);
   expect((await put('x', '<html>')).status()).toBe(400);
   expect((await put('0', '')).status()).toBe(400);
@@ -160,12 +164,15 @@ test('the server refuses what the form would refuse, and requests of other sites
   await expect
     .poll(async () => (await (await request.get(`/api/intakes/${intake}`)).json()).problem)
     .toMatch(/web page/);
-  expect((await request.post(`/api/intakes/${intake}`, { data: { overlap: 'both' } })).status()).toBe(400);
-  expect((await request.post(`/api/intakes/${intake}`, { data: { overlap: 'merge' } })).status()).toBe(404);
-  expect((await request.delete(`/api/intakes/${intake}`)).status()).toBe(200);
+  const answer = (data: object) => request.post(`/api/intakes/${intake}`, { data, headers: OWN });
+  expect((await answer({ answer: 'both' })).status()).toBe(400);
+  expect((await answer({ answer: 'merge' })).status()).toBe(404);
+  const cancel = () => request.delete(`/api/intakes/${intake}`, { headers: OWN });
+  expect((await request.delete(`/api/intakes/${intake}`)).status()).toBe(403);
+  expect((await cancel()).status()).toBe(200);
   for (const answer of [
     await request.get(`/api/intakes/${intake}`),
-    await request.delete(`/api/intakes/${intake}`),
+    await cancel(),
     await put('0', 'time'),
     await request.get('/api/recordings/nobody/clock'),
     await request.get('/api/recordings/nobody/problems'),

@@ -80,5 +80,5 @@ function rank({ kind }: TimeColumn): number {
 
 function elapsedUnit(heading: string): number {
   const words = heading.toLowerCase().split(/[^a-z]+/);
-  return ELAPSED_UNITS[words.filter((word) => word in ELAPSED_UNITS).at(-1) ?? 's']!;
+  return ELAPSED_UNITS.get(words.filter((word) => ELAPSED_UNITS.has(word)).at(-1) ?? 's')!;
 }

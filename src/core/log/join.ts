@@ -56,7 +56,7 @@ export function areOneLog(first: Series, second: Series): boolean {
   if (first.device !== second.device) return false;
   const ratio = medianStep(first.time) / medianStep(second.time);
   return (
-    Object.keys(first.channels).some((name) => name in second.channels) &&
+    Object.keys(first.channels).some((name) => Object.hasOwn(second.channels, name)) &&
     ratio <= ALIKE_STEPS &&
     ratio >= 1 / ALIKE_STEPS
   );

@@ -108,23 +108,25 @@ function momentOf([a, b, year, hour, minute]: number[], order: 'dmy' | 'mdy'): n
 }
 
 /** Units that time since a start is counted in, ms. */
-export const ELAPSED_UNITS: Record<string, number> = {
-  ms: 1,
-  msec: 1,
-  milliseconds: 1,
-  millis: 1,
-  s: 1000,
-  sec: 1000,
-  secs: 1000,
-  second: 1000,
-  seconds: 1000,
-  min: 60_000,
-  mins: 60_000,
-  minute: 60_000,
-  minutes: 60_000,
-  h: 3_600_000,
-  hr: 3_600_000,
-  hrs: 3_600_000,
-  hour: 3_600_000,
-  hours: 3_600_000,
-};
+export const ELAPSED_UNITS: ReadonlyMap<string, number> = new Map(
+  Object.entries({
+    ms: 1,
+    msec: 1,
+    milliseconds: 1,
+    millis: 1,
+    s: 1000,
+    sec: 1000,
+    secs: 1000,
+    second: 1000,
+    seconds: 1000,
+    min: 60_000,
+    mins: 60_000,
+    minute: 60_000,
+    minutes: 60_000,
+    h: 3_600_000,
+    hr: 3_600_000,
+    hrs: 3_600_000,
+    hour: 3_600_000,
+    hours: 3_600_000,
+  }),
+);

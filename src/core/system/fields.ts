@@ -320,7 +320,8 @@ export const FIELDS: Record<string, Field> = {
 
 /** The field at a path with list places as numbers, `sources.0.ratedA`. @throws when there is none */
 export function fieldAt(path: string): Field {
-  const found = FIELDS[path.replace(/\.\d+(?=\.|$)/g, '.*')];
+  const key = path.replace(/\.\d+(?=\.|$)/g, '.*');
+  const found = Object.hasOwn(FIELDS, key) ? FIELDS[key] : undefined;
   if (!found) throw new Error(`There is no field "${path}".`);
   return found;
 }

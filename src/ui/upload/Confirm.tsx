@@ -119,7 +119,7 @@ export function Confirm({ looked, device, timeZone, recipe, timesOf, onTimeColum
           “{word}” means{' '}
           <select
             className={boxClass}
-            value={form.words[word] ?? ''}
+            value={Object.hasOwn(form.words, word) ? form.words[word] : ''}
             onChange={(event) => form.setWord(word, event.target.value)}
           >
             <option value="" disabled>

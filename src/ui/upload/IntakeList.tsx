@@ -29,7 +29,7 @@ export function IntakeList({ jobId, intakes: given, zone, following }: Props) {
   const router = useRouter();
   const [now, setNow] = useState({ given, intakes: given });
   const intakes = (now.given === given ? now.intakes : given).filter((one) => one.id !== following);
-  const moving = intakes.some((one) => one.state in WORDS);
+  const moving = intakes.some((one) => Object.hasOwn(WORDS, one.state));
 
   const look = async () => {
     const answer = await fetch(`/api/jobs/${jobId}/intakes`).catch(() => null);

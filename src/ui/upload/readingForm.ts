@@ -73,7 +73,7 @@ export function useReadingForm(
           ? 'Say whether the dates have the day or the month first.'
           : asks.start && !startAt
             ? 'Say when the first row was written.'
-            : asks.words.some((word) => words[word] === undefined)
+            : asks.words.some((word) => !Object.hasOwn(words, word))
               ? 'Say which stages the words of the log mean.'
               : unsure
                 ? `Say what a positive “${unsure.column.heading}” means.`
@@ -133,7 +133,7 @@ function settledOrder(
 function withRecipe(columns: ColumnReading[], recipe: Recipe | null): ColumnReading[] {
   if (!recipe?.columns) return columns;
   return columns.map((column) => {
-    const told = recipe.columns![column.heading];
+    const told = Object.hasOwn(recipe.columns!, column.heading) ? recipe.columns![column.heading] : undefined;
     const settled: ColumnReading = {
       ...column,
       role: (told?.channel ?? null) as ColumnReading['role'],

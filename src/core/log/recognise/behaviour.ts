@@ -72,7 +72,7 @@ function ask(column: ColumnReading, role: ColumnReading['role'], question: strin
 /** What has a quantity or a unit in its heading was judged by that. */
 function saysNothing(heading: string): boolean {
   const { words, unit } = wordsOf(heading);
-  return !(unit in QUANTITY_OF_UNIT) && quantityOfWords(words) === null;
+  return !QUANTITY_OF_UNIT.has(unit) && quantityOfWords(words) === null;
 }
 
 const known = (values: readonly number[]): number[] => values.filter((value) => value === value);

@@ -26,7 +26,7 @@ export function recogniseColumn(
   const asTime = unit === '' ? timeColumnOf(filled.slice(0, 200), dialect.decimalChar) : null;
   // Numbers of milliards are seconds since 1970 whatever stands above them.
   if (asTime?.kind === 'epoch') return { ...nothing, role: 'time', sure: 'certain' };
-  const timed = has(...TIME_WORDS) && !(unit in QUANTITY_OF_UNIT);
+  const timed = has(...TIME_WORDS) && !QUANTITY_OF_UNIT.has(unit);
   if (timed || (!numeric && asTime !== null))
     return { ...nothing, role: 'time', sure: timed ? 'certain' : 'likely' };
 
@@ -56,9 +56,9 @@ export function recogniseColumn(
     return nothing;
   }
 
-  const quantity = QUANTITY_OF_UNIT[unit]?.quantity ?? quantityOfWords(words);
+  const quantity = QUANTITY_OF_UNIT.get(unit)?.quantity ?? quantityOfWords(words);
   if (!quantity) return nothing;
-  const { scale, offset } = QUANTITY_OF_UNIT[unit] ?? { scale: 1, offset: 0 };
+  const { scale, offset } = QUANTITY_OF_UNIT.get(unit) ?? { scale: 1, offset: 0 };
   const base = { ...nothing, scale, offset };
   const values = filled.map((cell) => Number(cell.replace(',', '.')) * scale);
 

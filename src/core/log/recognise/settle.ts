@@ -9,7 +9,7 @@ import { QUANTITY_OF_UNIT, quantityOfWords, wordsOf } from './words';
 export function settleDirections(columns: ColumnReading[]): void {
   const currents = columns.filter((column) => {
     const { words, unit } = wordsOf(column.heading);
-    const amps = QUANTITY_OF_UNIT[unit]?.quantity === 'current' || quantityOfWords(words) === 'current';
+    const amps = QUANTITY_OF_UNIT.get(unit)?.quantity === 'current' || quantityOfWords(words) === 'current';
     return amps && column.role !== 'load_current' && column.role !== 'time';
   });
   const about = (column: ColumnReading, ...options: string[]) =>

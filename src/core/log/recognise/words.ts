@@ -19,30 +19,38 @@ export const TIME_WORDS = [
 
 export type Quantity = 'voltage' | 'current' | 'power' | 'temperature' | 'charge' | 'percent' | 'flag';
 
-export const QUANTITY_OF_UNIT: Record<string, { quantity: Quantity; scale: number; offset: number }> = {
-  v: { quantity: 'voltage', scale: 1, offset: 0 },
-  vdc: { quantity: 'voltage', scale: 1, offset: 0 },
-  volt: { quantity: 'voltage', scale: 1, offset: 0 },
-  volts: { quantity: 'voltage', scale: 1, offset: 0 },
-  mv: { quantity: 'voltage', scale: 0.001, offset: 0 },
-  a: { quantity: 'current', scale: 1, offset: 0 },
-  adc: { quantity: 'current', scale: 1, offset: 0 },
-  amp: { quantity: 'current', scale: 1, offset: 0 },
-  amps: { quantity: 'current', scale: 1, offset: 0 },
-  ma: { quantity: 'current', scale: 0.001, offset: 0 },
-  w: { quantity: 'power', scale: 1, offset: 0 },
-  kw: { quantity: 'power', scale: 1000, offset: 0 },
-  '°c': { quantity: 'temperature', scale: 1, offset: 0 },
-  c: { quantity: 'temperature', scale: 1, offset: 0 },
-  degc: { quantity: 'temperature', scale: 1, offset: 0 },
-  '°f': { quantity: 'temperature', scale: 5 / 9, offset: 32 },
-  f: { quantity: 'temperature', scale: 5 / 9, offset: 32 },
-  degf: { quantity: 'temperature', scale: 5 / 9, offset: 32 },
-  ah: { quantity: 'charge', scale: 1, offset: 0 },
-  mah: { quantity: 'charge', scale: 0.001, offset: 0 },
-  '%': { quantity: 'percent', scale: 1, offset: 0 },
-  pct: { quantity: 'percent', scale: 1, offset: 0 },
-};
+export interface UnitMeaning {
+  quantity: Quantity;
+  scale: number;
+  offset: number;
+}
+
+export const QUANTITY_OF_UNIT: ReadonlyMap<string, UnitMeaning> = new Map<string, UnitMeaning>(
+  Object.entries({
+    v: { quantity: 'voltage', scale: 1, offset: 0 },
+    vdc: { quantity: 'voltage', scale: 1, offset: 0 },
+    volt: { quantity: 'voltage', scale: 1, offset: 0 },
+    volts: { quantity: 'voltage', scale: 1, offset: 0 },
+    mv: { quantity: 'voltage', scale: 0.001, offset: 0 },
+    a: { quantity: 'current', scale: 1, offset: 0 },
+    adc: { quantity: 'current', scale: 1, offset: 0 },
+    amp: { quantity: 'current', scale: 1, offset: 0 },
+    amps: { quantity: 'current', scale: 1, offset: 0 },
+    ma: { quantity: 'current', scale: 0.001, offset: 0 },
+    w: { quantity: 'power', scale: 1, offset: 0 },
+    kw: { quantity: 'power', scale: 1000, offset: 0 },
+    '°c': { quantity: 'temperature', scale: 1, offset: 0 },
+    c: { quantity: 'temperature', scale: 1, offset: 0 },
+    degc: { quantity: 'temperature', scale: 1, offset: 0 },
+    '°f': { quantity: 'temperature', scale: 5 / 9, offset: 32 },
+    f: { quantity: 'temperature', scale: 5 / 9, offset: 32 },
+    degf: { quantity: 'temperature', scale: 5 / 9, offset: 32 },
+    ah: { quantity: 'charge', scale: 1, offset: 0 },
+    mah: { quantity: 'charge', scale: 0.001, offset: 0 },
+    '%': { quantity: 'percent', scale: 1, offset: 0 },
+    pct: { quantity: 'percent', scale: 1, offset: 0 },
+  }),
+);
 
 /** Words of a heading in small letters ("Vbat" → v, bat; "battVolt" → batt, volt) and its unit, taken from brackets, a slash or the last word. */
 export function wordsOf(heading: string): { words: string[]; unit: string } {
@@ -64,7 +72,7 @@ export function wordsOf(heading: string): { words: string[]; unit: string } {
     .filter((word) => word !== '');
   let unit = bracket?.[1]?.toLowerCase().replace(/\s+/g, '').replace('º', '°') ?? '';
   const last = words[words.length - 1];
-  if (unit === '' && words.length > 1 && last !== undefined && last in QUANTITY_OF_UNIT) {
+  if (unit === '' && words.length > 1 && last !== undefined && QUANTITY_OF_UNIT.has(last)) {
     unit = last;
     words.pop();
   }
