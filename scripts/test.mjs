@@ -109,6 +109,13 @@ start(async () => {
         { BASE_URL: web.address },
         (report) => [report.stats.expected, report.stats.unexpected + report.stats.flaky],
       );
+      await tests(
+        'Hostile requests to every door',
+        'doors.json',
+        ['-c', 'node .build/doors.cjs 1'],
+        { BASE_URL: web.address, DATABASE_URL: database.url },
+        (report) => [report.passed, report.failed],
+      );
     } finally {
       await worker.stop();
       await web.stop();
@@ -116,6 +123,10 @@ start(async () => {
   } finally {
     database.stop();
   }
+  await tests('Bent logs', 'fuzz.json', ['-c', 'node .build/fuzz.cjs 0.3'], {}, (report) => [
+    report.passed,
+    report.failed,
+  ]);
   // Without PostgreSQL of our own there is none that may be killed.
   if (!process.env.DATABASE_URL)
     await tests(

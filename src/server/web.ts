@@ -57,12 +57,21 @@ async function main(): Promise<void> {
   server.requestTimeout = 600_000;
   server.setTimeout(IDLE);
   server.maxHeadersCount = 100;
-  server.on('clientError', (_, socket) => {
-    const body = JSON.stringify({ error: 'The request cannot be read.' });
-    if (socket.writable)
-      socket.end(
-        `HTTP/1.1 400 Bad Request\r\nconnection: close\r\ncontent-type: application/json\r\ncontent-length: ${body.length}\r\n\r\n${body}`,
-      );
+  server.on('clientError', (error: Error & { code?: string }, socket) => {
+    if (!socket.writable) return void socket.destroy();
+    const [status, why] =
+      error.code === 'HPE_HEADER_OVERFLOW'
+        ? ['431 Request Header Fields Too Large', 'The address or the headers of the request are too long.']
+        : ['400 Bad Request', 'The request cannot be read.'];
+    const body = JSON.stringify({ error: why });
+    const headers = {
+      ...securityHeaders(null),
+      'content-type': 'application/json; charset=utf-8',
+      'content-length': String(body.length),
+      connection: 'close',
+    };
+    const lines = Object.entries(headers).map(([name, value]) => `${name}: ${value}`);
+    socket.end([`HTTP/1.1 ${status}`, ...lines, '', body].join('\r\n'));
   });
   server.listen(port, hostname);
   const end = () => {
@@ -73,22 +82,35 @@ async function main(): Promise<void> {
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, end);
 }
 
-/** How long the one who was turned away has to read why, ms. */
-const GRACE = 1000;
+/** So much of a body is let go, and for so long, before its sender is told why: who is cut off while sending hears nothing. Bytes, ms. */
+const LET_GO = 32 * 2 ** 20;
+const GRACE = 2000;
 
-/** Turned away before any work: what still comes is let go. */
+/** Turned away before any work. */
 function turned(response: ServerResponse, { status, error, allow }: Turned, request?: IncomingMessage): void {
   if (response.headersSent) return void response.end();
-  response.writeHead(status, {
-    'content-type': 'application/json; charset=utf-8',
-    'cache-control': 'no-store',
-    connection: 'close',
-    ...(allow ? { allow } : {}),
+  let answered = false;
+  const answer = () => {
+    if (answered) return;
+    answered = true;
+    clearTimeout(timer);
+    response.writeHead(status, {
+      'content-type': 'application/json; charset=utf-8',
+      'cache-control': 'no-store',
+      connection: 'close',
+      ...(allow ? { allow } : {}),
+    });
+    response.end(JSON.stringify({ error }), () => request?.destroy());
+  };
+  const timer = setTimeout(answer, GRACE);
+  if (!request || request.complete) return answer();
+  let left = LET_GO;
+  request.on('data', (chunk: Buffer) => {
+    left -= chunk.length;
+    if (left < 0) answer();
   });
-  response.end(JSON.stringify({ error }));
-  if (!request || request.complete) return;
-  request.resume();
-  setTimeout(() => request.destroy(), GRACE);
+  request.once('end', answer);
+  request.once('error', answer);
 }
 
 main().catch((error: unknown) => {

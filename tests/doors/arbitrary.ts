@@ -163,9 +163,13 @@ function placesOf(value: unknown, places: [Record<string, unknown>, string][] = 
 
 function bent(value: unknown, list: readonly Stroke[]): unknown {
   const root = { value: structuredClone(value) };
-  for (const { at, how, by } of list) {
+  for (const { at, how, by: given } of list) {
+    const by = structuredClone(given);
     const places = placesOf(root);
-    const [holder, key] = places[at % places.length]!;
+    const place = places[at % places.length];
+    // Everything was dropped.
+    if (!place) break;
+    const [holder, key] = place;
     if (how === 'drop') delete holder[key];
     else if (how === 'add') holder[typeof by === 'string' ? by.slice(0, 40) : 'extra'] = by;
     else holder[key] = how === 'wrap' ? [holder[key]] : by;

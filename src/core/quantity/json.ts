@@ -40,6 +40,9 @@ export function parseJson(text: string, { depth: deepest, values: most }: JsonBo
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {
-    throw new BadJson(`it is not valid JSON (${error instanceof Error ? error.message : 'it is damaged'})`);
+    const at = /position (\d+)/.exec(error instanceof Error ? error.message : '')?.[1];
+    throw new BadJson(
+      `it is not valid JSON${at === undefined ? ', and ends too early' : `, at character ${Number(at) + 1}`}`,
+    );
   }
 }

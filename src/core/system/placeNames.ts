@@ -1,6 +1,7 @@
 /** Names of places in descriptions and requests, in the words of the interface. */
 
 import type { z } from 'zod';
+import { cleanLine } from '../quantity/plainText';
 import { FIELDS } from './fields';
 import { issuesOf } from './refusals';
 
@@ -56,6 +57,10 @@ export function nameOfPlace(path: readonly PropertyKey[]): string {
   if (named) return `${named}${where}`;
   const last = [...inner].reverse().find((part) => !/^\d+$/.test(String(part)));
   if (last === undefined) return 'What was sent';
+  const group = OTHERS.get(String(inner[0]));
+  // An entry of a group whose keys come from outside.
+  if (group && inner.length > 1 && !OTHERS.has(String(last)) && /[^a-zA-Z]/.test(String(last)))
+    return `${group}, “${cleanLine(String(last)).slice(0, 40)}”`;
   const words = OTHERS.get(String(last)) ?? inWords(last);
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}${inner[0] === last && nth === undefined ? '' : where}`;
 }

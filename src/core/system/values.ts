@@ -13,13 +13,17 @@ import './refusals';
 const MOST = 1e6;
 const TOO_MUCH = 'No battery system has so much: check the unit.';
 
+/** What was written, for a sentence; whatever is no plain value is not repeated. */
+const shown = (input: unknown): string =>
+  typeof input === 'string' || typeof input === 'number' || typeof input === 'boolean'
+    ? `“${cleanLine(String(input)).slice(0, 64)}”`
+    : 'This';
+
 /** A number as a person may have typed it: the sentence names what was typed. */
 const anyNumber = () =>
   z.number({
     error: ({ input }) =>
-      input === undefined
-        ? 'This is not filled in.'
-        : `“${cleanLine(String(input)).slice(0, 40)}” is not a number: write it like 14.4.`,
+      input === undefined ? 'This is not filled in.' : `${shown(input)} is not a number: write it like 14.4.`,
   });
 export const number = () => anyNumber().min(-MOST, { error: TOO_MUCH }).max(MOST, { error: TOO_MUCH });
 export const positive = () => number().min(1e-6, { error: 'This must be above 0.' });
@@ -41,7 +45,8 @@ export const id = z
   .regex(/^[a-z0-9][a-z0-9-]*$/, {
     error: 'An id has small letters, digits and hyphens only, such as "charger-1".',
   })
-  .max(64, { error: 'Keep an id under 64 letters.' });
+  .max(64, { error: 'Keep an id under 64 letters.' })
+  .refine((text) => !Reflect.has(Object.prototype, text), { error: 'This cannot be an id: choose another.' });
 
 /** One line that people read. */
 export const line = (most: number, empty: string) =>
@@ -87,8 +92,7 @@ export const timeZone = z
   .string()
   .max(64)
   .refine(isTimeZone, {
-    error: ({ input }) =>
-      `“${cleanLine(String(input)).slice(0, 64)}” is not a time zone; use a name such as “Europe/Rome”.`,
+    error: ({ input }) => `${shown(input)} is not a time zone; use a name such as “Europe/Rome”.`,
   });
 
 /** What a clock can be off by, s: it may have lost its year altogether. */

@@ -10,6 +10,9 @@ import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { Standing } from '@/ui/primitives/Standing';
 import { useToast } from '@/ui/primitives/Toasts';
 
+/** Bytes. */
+const MOST_BUNDLE = 512 * 2 ** 20;
+
 interface Props {
   jobs: JobSummary[];
   filters: ReactNode;
@@ -29,6 +32,12 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
     setBusy(true);
     setProblem('');
     setAsking(null);
+    if (file.size > MOST_BUNDLE) {
+      setBusy(false);
+      return setProblem(
+        `${file.name}: a bundle has 512 MB at most. Take its logs out and send them one by one.`,
+      );
+    }
     try {
       const response = await fetch(`/api/bundles${leave ? '?leave=1' : ''}`, {
         method: 'POST',
