@@ -40,6 +40,13 @@ export interface JobRow {
 /** Every sign stands for itself, in whatever case. */
 const containing = (words: string): string => `%${words.replace(/[\\%_]/g, '\\$&')}%`;
 
+/** Words that are looked for, each wherever it stands. */
+const wordsOf = (search: string): string[] =>
+  search
+    .split(/\s+/)
+    .filter((one) => one !== '')
+    .slice(0, 8);
+
 /** Where a page ends: a number or a text, and an id. */
 const CURSOR = /^(\d{1,18})\.([0-9a-f-]{36})$/;
 
@@ -67,12 +74,8 @@ export async function listJobs(store: Store, query: JobQuery = {}): Promise<Page
     ])
     .where('jobs.removed_at', 'is', null)
     .$if(!!search, (q) =>
-      q.where(({ or, eb }) =>
-        or([
-          eb('jobs.title', 'ilike', containing(search!)),
-          eb('systems.name', 'ilike', containing(search!)),
-          eb('systems.owner', 'ilike', containing(search!)),
-        ]),
+      q.where(({ and, eb }) =>
+        and(wordsOf(search!).map((one) => eb('jobs.search', 'ilike', containing(one)))),
       ),
     )
     .$if(!!complaint, (q) => q.where(sql<boolean>`jobs.complaints @> ${JSON.stringify([complaint])}::jsonb`))
@@ -118,7 +121,7 @@ export interface SystemRow {
 }
 
 /** Jobs that are shown of each system. */
-const JOBS_SHOWN = 5;
+const JOBS_SHOWN = 3;
 
 /** By customer, systems of nobody last, then by name; a system whose jobs were all removed is left out. */
 export async function listSystems(
@@ -137,8 +140,12 @@ export async function listSystems(
       ),
     )
     .$if(!!search, (q) =>
-      q.where(({ or, eb }) =>
-        or([eb('name', 'ilike', containing(search!)), eb('owner', 'ilike', containing(search!))]),
+      q.where(({ and, or, eb }) =>
+        and(
+          wordsOf(search!).map((one) =>
+            or([eb('name', 'ilike', containing(one)), eb('owner', 'ilike', containing(one))]),
+          ),
+        ),
       ),
     )
     .$if(!!after, (q) =>

@@ -35,6 +35,8 @@ export interface JobsTable {
   /** Out of the details. */
   title: ColumnType<string, never, never>;
   complaints: ColumnType<Complaint[], never, never>;
+  /** Title, system and customer, for searching. */
+  search: ColumnType<string, never, never>;
   opened_at: ColumnType<Date, string, string>;
   version: Generated<number>;
   changed_at: ColumnType<Date, never, RawBuilder<Date>>;

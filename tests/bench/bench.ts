@@ -1,6 +1,7 @@
 /**
  * `npm run bench`: reading, analysis and a frame of the strips over a million samples, each in a process of its own for its memory; then
- * the whole way of that log, and of one ten times as long, through web server, queue and worker (the application must be built).
+ * the whole way of that log, and of one ten times as long, through web server, queue and worker, and lists of a hundred thousand jobs
+ * (the application must be built). `npm run bench lists` measures one of these alone.
  */
 
 import { fork } from 'node:child_process';
@@ -12,6 +13,7 @@ import { sliceExtent, summarise, SUMMARY_SIZE } from '@/core/log/pyramid';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { demoSite } from '@/core/simulate/demo';
 import { measureIntake, repeatedLog } from './intake';
+import { LISTED, measureLists } from './lists';
 import { millionRows, ROWS } from './millionRows';
 import { readDuckDb, readOurs, readPapaParse } from './reading';
 
@@ -74,6 +76,7 @@ const measure = (name: string): Promise<Measured> =>
 async function main(): Promise<void> {
   const only = process.argv[2];
   if (only === 'intake') return tellIntakes();
+  if (only === 'lists') return tellLists();
   if (only) return void process.send!(await measureHere(only));
   if (!existsSync(path)) {
     console.log('Simulating the log …');
@@ -97,6 +100,15 @@ async function main(): Promise<void> {
     `analysis: ${((ROWS / results.analysis!.median) * 1000).toLocaleString('en', { maximumFractionDigits: 0 })} samples a second`,
   );
   await tellIntakes();
+  await tellLists();
+}
+
+async function tellLists(): Promise<void> {
+  console.log(`\nlists over HTTP, with ${LISTED.toLocaleString('en')} jobs`);
+  for (const { what, median, slowest, kilobytes } of await measureLists())
+    console.log(
+      `  ${what.padEnd(38)} median ${median.toFixed(0).padStart(4)} ms   slowest ${slowest.toFixed(0).padStart(4)} ms   ${kilobytes.toFixed(1).padStart(6)} kB`,
+    );
 }
 
 async function tellIntakes(): Promise<void> {

@@ -1,3 +1,4 @@
+import { inShort } from '@/core/system/inShort';
 import { systemQuerySchema } from '@/server/doors';
 import { store } from '@/server/store';
 import { listSystems } from '@/store/lists';
@@ -16,7 +17,14 @@ export default async function Page({ searchParams }: Props) {
   const { rows, next } = await listSystems(store(), { search, after });
   return (
     <SystemList
-      systems={rows}
+      systems={rows.map(({ id, system, jobs, count }) => ({
+        id,
+        name: system.name,
+        owner: system.owner ?? '',
+        battery: inShort(system),
+        jobs: jobs.map((one) => ({ ...one, openedAt: one.openedAt.slice(0, 10) })),
+        count,
+      }))}
       search={search ?? ''}
       pages={
         <NextPage

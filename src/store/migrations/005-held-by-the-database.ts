@@ -67,6 +67,22 @@ export async function up(db: Kysely<unknown>): Promise<void> {
   await run(`alter table jobs
     add column title text generated always as (details->>'title') stored,
     add column complaints jsonb generated always as (details->'complaints') stored`);
+  // What is searched of a job stands in one place, kept by the database: its title, its system and the customer.
+  await run('create extension if not exists pg_trgm');
+  await run(`alter table jobs add column search text not null default ''`);
+  await run(`create function jobs_search() returns trigger language plpgsql as $$ begin
+    new.search := concat_ws(E'\\n', new.details->>'title',
+      (select concat_ws(E'\\n', description->>'name', description->>'owner') from systems where id = new.system_id));
+    return new; end $$`);
+  await run(`create trigger jobs_search before insert or update of details, system_id on jobs
+    for each row execute function jobs_search()`);
+  await run(`create function systems_search() returns trigger language plpgsql as $$ begin
+    update jobs set system_id = system_id where system_id = new.id; return null; end $$`);
+  await run(`create trigger systems_search after update of description on systems for each row
+    when ((old.description->>'name', old.description->>'owner') is distinct from
+      (new.description->>'name', new.description->>'owner')) execute function systems_search()`);
+  await run(`update jobs set system_id = system_id`);
+  await run(`create index jobs_by_search on jobs using gin (search gin_trgm_ops) where removed_at is null`);
   await run(`drop index jobs_by_opening`);
   await run(`create index jobs_by_opening on jobs (opened_at desc, id desc) where removed_at is null`);
   await run(`drop index jobs_by_system`);
@@ -94,9 +110,13 @@ export async function down(db: Kysely<unknown>): Promise<void> {
   await run(`drop index analyses_by_standing`);
   await run(`alter table analyses drop column headline, drop column standing`);
   await run(`drop index recordings_by_job`);
+  await run(`drop trigger systems_search on systems`);
+  await run(`drop trigger jobs_search on jobs`);
+  await run(`drop function systems_search`);
+  await run(`drop function jobs_search`);
   await run(`drop index jobs_by_opening`);
   await run(`drop index jobs_by_system`);
-  await run(`alter table jobs drop column title, drop column complaints`);
+  await run(`alter table jobs drop column title, drop column complaints, drop column search`);
   await run(`create index jobs_by_opening on jobs (opened_at)`);
   await run(`create index jobs_by_system on jobs (system_id)`);
   await run(`alter table systems drop column name, drop column owner, drop column shelf`);

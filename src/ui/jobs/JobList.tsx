@@ -1,7 +1,6 @@
 'use client';
 /** A page of jobs, the latest first, each with its foremost finding; new ones, bundles, and removal that can be undone. */
 
-import { Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
@@ -168,11 +167,10 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
               <button
                 type="button"
                 aria-label={`Remove “${job.title}”`}
-                title="Remove"
-                className="text-ink-soft hover:text-ink m-1.5 p-1.5"
+                className="text-ink-soft hover:text-ink p-2.5 text-sm underline"
                 onClick={() => void remove(job)}
               >
-                <Trash2 className="size-4" aria-hidden />
+                Remove
               </button>
             </li>
           ))}

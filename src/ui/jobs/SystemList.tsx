@@ -1,14 +1,16 @@
+'use client';
 /** A page of customers, their systems, and the latest jobs on each. */
 
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { CHEMISTRY } from '@/core/system/chemistry';
-import type { System } from '@/core/system/schema';
 import { SearchBar } from './SearchBar';
 
 export interface SystemShown {
   id: string;
-  system: System;
+  name: string;
+  owner: string;
+  /** The battery in a few words. */
+  battery: string;
   /** The latest, and how many there are. */
   jobs: { id: string; title: string; openedAt: string }[];
   count: number;
@@ -20,17 +22,8 @@ interface Props {
   pages: ReactNode;
 }
 
-function inShort({ bank }: System): string {
-  const parts = [
-    bank.chemistry && CHEMISTRY[bank.chemistry].name,
-    bank.cellsInSeries && `${bank.cellsInSeries} cells`,
-    bank.capacityAh && `${bank.capacityAh} Ah`,
-  ].filter(Boolean);
-  return parts.length > 0 ? parts.join(', ') : 'not described yet';
-}
-
 export function SystemList({ systems, search, pages }: Props) {
-  const owners = [...new Set(systems.map(({ system }) => system.owner ?? ''))];
+  const owners = [...new Set(systems.map((one) => one.owner))];
   return (
     <main className="mx-auto w-full max-w-5xl p-4">
       <h1 className="mb-3 text-xl font-semibold">Systems</h1>
@@ -55,14 +48,14 @@ export function SystemList({ systems, search, pages }: Props) {
           </h2>
           <ul className="divide-rule border-rule-strong bg-sheet divide-y border-y">
             {systems
-              .filter(({ system }) => (system.owner ?? '') === owner)
-              .map(({ id, system, jobs, count }) => (
+              .filter((one) => one.owner === owner)
+              .map(({ id, name, battery, jobs, count }) => (
                 <li key={id} className="grid gap-x-4 px-3 py-2 md:grid-cols-[1fr_1fr_auto]">
                   <div>
                     <p className="font-semibold">
-                      <bdi>{system.name}</bdi>
+                      <bdi>{name}</bdi>
                     </p>
-                    <p className="text-ink-soft text-sm">{inShort(system)}</p>
+                    <p className="text-ink-soft text-sm">{battery}</p>
                   </div>
                   <ul className="text-sm">
                     {jobs.map((job) => (
@@ -70,13 +63,13 @@ export function SystemList({ systems, search, pages }: Props) {
                         <Link href={`/jobs/${job.id}`} className="text-accent inline-block min-h-6 underline">
                           <bdi>{job.title}</bdi>
                         </Link>{' '}
-                        <span className="text-ink-soft font-mono text-xs">{job.openedAt.slice(0, 10)}</span>
+                        <span className="text-ink-soft font-mono text-xs">{job.openedAt}</span>
                       </li>
                     ))}
                     {count > jobs.length && (
                       <li>
                         <Link href={`/?system=${id}`} className="text-accent inline-block min-h-6 underline">
-                          All {count} jobs<span className="sr-only"> on {system.name}</span>
+                          All {count} jobs<span className="sr-only"> on {name}</span>
                         </Link>
                       </li>
                     )}
@@ -85,7 +78,7 @@ export function SystemList({ systems, search, pages }: Props) {
                     href={`/jobs/new?system=${id}`}
                     className="text-accent inline-block py-1 text-sm underline"
                   >
-                    New job<span className="sr-only"> on {system.name}</span>
+                    New job<span className="sr-only"> on {name}</span>
                   </Link>
                 </li>
               ))}
