@@ -113,7 +113,12 @@ start(async () => {
         'Hostile requests to every door',
         'doors.json',
         ['-c', 'node .build/doors.cjs 1'],
-        { BASE_URL: web.address, DATABASE_URL: database.url },
+        {
+          BASE_URL: web.address,
+          DATABASE_URL: database.url,
+          WEB_PID: String(web.pid),
+          WORKER_PID: String(worker.pid()),
+        },
         (report) => [report.passed, report.failed],
       );
     } finally {

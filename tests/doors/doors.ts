@@ -4,7 +4,7 @@
  * nothing half stored, and a server whose health answers within a second all the while.
  */
 
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { request as send } from 'node:http';
 import { join } from 'node:path';
 import fc from 'fast-check';
@@ -334,6 +334,21 @@ const origins: fc.Arbitrary<Record<string, string>> = fc.oneof(
   },
 );
 
+/** Most memory that a server may ever have held, MB. */
+const MOST_MB = 1000;
+
+/** Of the processes that WEB_PID and WORKER_PID name. */
+function memoryFault(): string | null {
+  for (const name of ['WEB_PID', 'WORKER_PID']) {
+    const pid = process.env[name];
+    if (!pid) continue;
+    const peak = Number(/VmHWM:\s+(\d+) kB/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+    console.log(`  ${name}: at most ${Math.round(peak)} MB`);
+    if (!(peak < MOST_MB)) return `${name} has held ${Math.round(peak)} MB`;
+  }
+  return null;
+}
+
 /** What the database must never hold, as a sentence each. */
 async function halves(store: Store): Promise<string[]> {
   const checks = {
@@ -448,12 +463,13 @@ async function main(): Promise<void> {
     name: 'health all the while',
     fault: faults.length > 0 ? faults.slice(0, 5).join('; ') : null,
   });
+  results.push({ name: 'memory of the servers', fault: memoryFault() });
   const left = await halves(store);
   results.push({ name: 'nothing half stored', fault: left.length > 0 ? left.join('; ') : null });
   await store.destroy();
 
   const failed = results.filter((one) => one.fault !== null);
-  for (const one of results.slice(-2))
+  for (const one of results.slice(-3))
     console.log(`  ${one.fault ? '✗' : '✓'} ${one.name}${one.fault ? `: ${one.fault}` : ''}`);
   console.log(`${asked} requests, seed ${seed}; health at the slowest ${Math.round(slowest)} ms`);
   writeFileSync(

@@ -8,7 +8,8 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import type { DeviceKind } from '@/core/log/recognise';
 import { NotALog } from '@/core/log/sniff';
-import { openTable } from '@/core/log/tables/open';
+import { setClock } from '@/core/log/clock';
+import { fileInMemory, readLogFile } from '@/core/log/readFile';
 import { type LogDescription, takeInLog } from '@/core/log/takeIn';
 
 interface Expected {
@@ -30,7 +31,8 @@ const expected = JSON.parse(readFileSync(join(here, 'expected.json'), 'utf8')) a
 const bytesOf = (file: string) => new Uint8Array(readFileSync(join(here, 'files', file)));
 
 async function read({ file, device, zone, description }: Expected, bytes = bytesOf(file)) {
-  return takeInLog(await openTable(bytes, file), device, { device, ...description }, zone);
+  const read = await readLogFile(fileInMemory(bytes, file), device, { device, ...description }, zone);
+  return { ...read, series: { ...read.series, time: setClock(read.series.time, null, read.clock) } };
 }
 
 test('there are more than fifty, and each file has its line', () => {
@@ -54,7 +56,7 @@ test.each(expected.map((one) => [one.file, one.why, one] as const))('%s: %s', as
       ...got.map((value) => (Number.isNaN(value) ? null : Math.round(value * 1e4) / 1e4)),
     ]).toEqual([channel, ...values.map((value) => (value === null ? null : Math.round(value * 1e4) / 1e4))]);
   }
-  expect([problemCount, ...problems.map((problem) => problem.reason)]).toHaveLength(problems.length + 1);
+  expect(problemCount).toBeGreaterThanOrEqual(problems.length);
   expect(problemCount).toBe(one.problems);
   for (const problem of problems) expect(problem.reason).toMatch(/\.$/);
 });

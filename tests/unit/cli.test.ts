@@ -157,3 +157,54 @@ test('unreadable input names file, row and column', () => {
   expect(broken.stderr).toMatch(/^pazienza: logs\/monitor\.csv: No rows of readings were found/);
   writeFileSync(log, good);
 });
+
+test('a log with one row a century ahead, and cells that no meter shows, is analysed at once', () => {
+  const log = join(folder, 'job', 'logs', 'monitor.csv');
+  const good = readFileSync(log, 'utf8');
+  const lines = good.split('\n');
+  lines[200] = lines[200]!.replace(/^2026/, '2126');
+  lines[300] = lines[300]!.replace(/^2026/, '9999');
+  lines[400] = lines[400]!.replace(/,[^,]*/, ',1e308');
+  writeFileSync(log, lines.join('\n'));
+  const started = performance.now();
+  const { status, stderr, stdout } = run('analyse', join(folder, 'job'), '--json');
+  const took = performance.now() - started;
+  writeFileSync(log, good);
+  expect(status).toBe(0);
+  expect(stderr).toMatch(
+    /^logs\/monitor\.csv: 3 of \d+ rows have a problem\. The first, line 301: No time could be read/,
+  );
+  expect(JSON.parse(stdout).charges.every((one: { to: string }) => one.to < '2027')).toBe(true);
+  expect(took).toBeLessThan(20_000);
+});
+
+test('a log that asks is told with what to write into the bundle; a damaged bundle, without a stack', () => {
+  const log = join(folder, 'job', 'logs', 'monitor.csv');
+  const good = readFileSync(log, 'utf8');
+  const lines = good.split('\n');
+  writeFileSync(
+    log,
+    lines.map((line, i) => (i > lines.length / 2 ? line.replace(/^2026/, '2001') : line)).join('\n'),
+  );
+  const asked = run('analyse', join(folder, 'job'));
+  writeFileSync(log, good);
+  expect([asked.status, asked.stdout]).toEqual([2, '']);
+  expect(asked.stderr).toMatch(/strayRows: "leave-out" or "keep"/);
+  const descriptor = join(folder, 'job', 'datapackage.json');
+  const text = readFileSync(descriptor, 'utf8');
+  for (const [bad, sentence] of [
+    ['['.repeat(300_000), /lists within lists/],
+    [text.replace('"openedAt": "2026', '"openedAt": "9999'), /openedAt \(Opened\): Write the moment/],
+    [
+      text.replace('"capacityAh": 160', '"capacityAh": 1e300'),
+      /capacityAh \(Capacity of the whole bank\): No battery system has so much/,
+    ],
+    [text.replace(/"device": "monitor"/, '"device": "monitor", "clockOffsetSeconds": 1e300'), /150 years/],
+  ] as [string, RegExp][]) {
+    writeFileSync(descriptor, bad);
+    const { status, stderr } = run('analyse', join(folder, 'job'));
+    expect([status, stderr]).toEqual([2, expect.stringMatching(sentence)]);
+    expect(stderr).not.toMatch(/\n\s+at /);
+  }
+  writeFileSync(descriptor, text);
+});

@@ -38,7 +38,7 @@ interface Cluster {
 export function strayRows(times: Float64Array, answer: LogAnswers['strayRows']): Stray[] {
   const clusters = clustersOf(times);
   if (clusters.length < 2) return [];
-  const main = clusters.reduce((most, one) => (one.rows > most.rows ? one : most));
+  const main = clusters.reduce((most, one) => (one.rows >= most.rows ? one : most));
   const stray = clusters.filter((one) => one !== main && isStray(one, main));
   const rows = stray.reduce((sum, one) => sum + one.rows, 0);
   if (rows === 0 || answer === 'keep') return [];

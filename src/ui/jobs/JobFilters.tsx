@@ -58,7 +58,7 @@ export function JobFilters({ asked, systemName }: Props) {
           <input type="date" name="from" defaultValue={asked.from ?? ''} className={filterClass} />
         </label>
         <label>
-          <span className="text-ink-soft block text-xs">until</span>
+          <span className="text-ink-soft block text-xs">Until</span>
           <input type="date" name="to" defaultValue={asked.to ?? ''} className={filterClass} />
         </label>
         {asked.system && <input type="hidden" name="system" value={asked.system} />}

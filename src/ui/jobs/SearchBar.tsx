@@ -15,20 +15,18 @@ interface Props {
   children?: ReactNode;
 }
 
-export const filterClass = `${inputClass} h-8 text-sm`;
+export const filterClass = `${inputClass} h-8 w-full text-sm`;
 
 export function SearchBar({ action, label, search, narrowed, children }: Props) {
   return (
-    <form action={action} role="search" className="mb-3 flex flex-wrap items-end gap-2 text-sm">
-      <label className="min-w-48 flex-1">
+    <form
+      action={action}
+      role="search"
+      className="mb-3 grid grid-cols-2 items-end gap-2 text-sm sm:flex sm:flex-wrap"
+    >
+      <label className="col-span-2 min-w-48 flex-1">
         <span className="text-ink-soft block text-xs">{label}</span>
-        <input
-          type="search"
-          name="search"
-          defaultValue={search}
-          maxLength={100}
-          className={`${filterClass} w-full`}
-        />
+        <input type="search" name="search" defaultValue={search} maxLength={100} className={filterClass} />
       </label>
       {children}
       <button type="submit" className={`${buttonClass} h-8`}>

@@ -2,6 +2,7 @@
 
 import { DateTime } from 'luxon';
 import { Fragment } from 'react';
+import type { Span } from '@/core/quantity/span';
 import { buttonClass } from '@/ui/primitives/buttons';
 import type { Intake, IntakeAnswer, IntakeQuestion as Question } from '@/core/log/intake';
 
@@ -46,6 +47,7 @@ function asked(question: Question, zone: string): Asked {
   const text = (ms: number, format: string) => DateTime.fromMillis(ms, { zone }).toFormat(format);
   const minute = (ms: number) => text(ms, 'd LLL yyyy HH:mm');
   const day = (ms: number) => text(ms, 'd LLL yyyy');
+  const days = ({ from, to }: Span) => (day(from) === day(to) ? day(from) : `${day(from)} to ${day(to)}`);
   switch (question.kind) {
     case 'overlap':
       return {
@@ -64,10 +66,10 @@ function asked(question: Question, zone: string): Asked {
     case 'stray-rows':
       return {
         text: [
-          `has ${question.rows} of its ${question.of} rows far from the others: ${day(question.stray.from)} to ${day(question.stray.to)}, while the rest is of ${day(question.rest.from)} to ${day(question.rest.to)}.`,
+          `has ${question.rows} of its ${question.of} rows far from the others: they are of ${days(question.stray)}, the rest is of ${days(question.rest)}.`,
         ],
         about:
-          'The clock may have lost its battery and begun anew. When rows written since then were written cannot be known. Left out, they are listed with their lines.',
+          'The clock may have lost its battery and begun anew; nobody can tell when those rows were written. Left out, they are listed with their lines.',
         answers: [
           ['leave-out', 'Leave these rows out'],
           ['keep', 'Keep them with their times'],

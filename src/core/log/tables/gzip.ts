@@ -22,9 +22,6 @@ const CHANGED = 'This gzip file is damaged: it is not as it was packed. Copy it 
 /** Bytes that are unpacked between two looks at the bounds. */
 const STEP = 64 * 1024;
 
-/** What is given out at a time: so much at the most is lost before the place where damage shows. */
-const GRAIN = 4096;
-
 export interface Gunzip {
   /** What comes out of a piece, in order. @throws Damaged, after giving out what was whole; NotALog when it unpacks to too much */
   push(piece: Uint8Array): Generator<Uint8Array, void, undefined>;
@@ -32,11 +29,18 @@ export interface Gunzip {
   end(): Generator<Uint8Array, void, undefined>;
 }
 
+/** What was unpacked before the fault showed lies in the unpacker's buffer still: it is not given out by itself. */
+function unflushed(inflate: Inflate): Uint8Array {
+  const { output, next_out: end } = (inflate as unknown as { strm: { output: Uint8Array; next_out: number } })
+    .strm;
+  return output.slice(0, end);
+}
+
 /** @param most bytes that may come out */
 export function gunzip(most: number): Gunzip {
   let out: Uint8Array[] = [];
   const check = packedBounds(most);
-  const inflate = new Inflate({ chunkSize: GRAIN });
+  const inflate = new Inflate({ chunkSize: STEP });
   inflate.onData = (part: Uint8Array) => out.push(part);
   let packed = 0;
   let unpacked = 0;
@@ -53,6 +57,7 @@ export function gunzip(most: number): Gunzip {
         const part = piece.subarray(at, at + STEP);
         packed += part.length;
         inflate.push(part, false);
+        if (inflate.err) out.push(unflushed(inflate));
         yield* given();
         if (inflate.err) throw new Damaged(CHANGED, 'changed');
       }
