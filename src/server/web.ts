@@ -10,8 +10,8 @@ import next from 'next';
 import { allowedHosts, securityHeaders, turnAway, type Turned } from './gate';
 import { clearSpool } from './spool';
 
-/** A connection on which nothing moves for so long is ended, and with it what was being given out, ms. */
-const IDLE = 120_000;
+/** A connection on which nothing moves for so long is ended: longer than the longest work that somebody waits for (threads.ts), ms. */
+const IDLE = 11 * 60_000;
 
 async function main(): Promise<void> {
   const { values } = parseArgs({

@@ -1,7 +1,7 @@
 /** Everything that can be seen in a job's logs, gathered once for all causes. */
 
 import { DateTime } from 'luxon';
-import { HOUR, lengthOf, mergeSpans, overlaps, type Span } from '../quantity/span';
+import { DAY, HOUR, lengthOf, mergeSpans, overlaps, type Span } from '../quantity/span';
 import { blocksInSeries } from '../system/chemistry';
 import { knownSystem, type KnownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
@@ -33,13 +33,17 @@ export function observe(job: Job, system: System, series: readonly Series[]): Se
   };
 }
 
+/** Of a longer log the last days are balanced: what was ten years ago says nothing of the battery of today. */
+const MOST_DAYS = 4000;
+
 /** Days of the site's clock, with what went through the battery and how far charging got. */
 function balanceDays(system: KnownSystem, timeline: Timeline, charging: SourceCharging[]): DayBalance[] {
   const { span } = timeline;
   const counting = batteryCurrent(timeline);
   const stages = charging.flatMap((one) => one.charges).flatMap((charge) => charge.stages);
   const days: DayBalance[] = [];
-  let day = DateTime.fromMillis(span.from, { zone: system.timeZone }).startOf('day');
+  const from = Math.max(span.from, span.to - MOST_DAYS * DAY);
+  let day = DateTime.fromMillis(from, { zone: system.timeZone }).startOf('day');
   const stretches = stretchesOf(timeline);
   while (day.toMillis() < span.to) {
     const ahead = stretches.find((one) => one.to >= day.toMillis());

@@ -16,6 +16,7 @@ const OTHERS: ReadonlyMap<string, string> = new Map([
   ['tried', 'What was tried'],
   ['works', 'Planned work'],
   ['checks', 'Checklists'],
+  ['clampA', 'Clamp-meter readings'],
   ['systemId', 'System'],
   ['systemName', 'Name of the system'],
   ['timeZone', 'Time zone'],
@@ -55,14 +56,15 @@ export function nameOfPlace(path: readonly PropertyKey[]): string {
   const nth = inner.find((part) => /^\d+$/.test(String(part)));
   const where = nth === undefined ? '' : ` (${inWords(inner[0]!)}, entry ${Number(nth) + 1})`;
   if (named) return `${named}${where}`;
-  const last = [...inner].reverse().find((part) => !/^\d+$/.test(String(part)));
-  if (last === undefined) return 'What was sent';
-  const group = OTHERS.get(String(inner[0]));
+  const isWord = (part: PropertyKey) => /^[a-zA-Z]+$/.test(String(part));
+  const at = inner.findLastIndex(isWord);
+  if (at < 0) return 'What was sent';
+  const words = OTHERS.get(String(inner[at])) ?? inWords(inner[at]!);
+  const label = `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
   // An entry of a group whose keys come from outside.
-  if (group && inner.length > 1 && !OTHERS.has(String(last)) && /[^a-zA-Z]/.test(String(last)))
-    return `${group}, “${cleanLine(String(last)).slice(0, 40)}”`;
-  const words = OTHERS.get(String(last)) ?? inWords(last);
-  return `${words.charAt(0).toUpperCase()}${words.slice(1)}${inner[0] === last && nth === undefined ? '' : where}`;
+  const entry = inner.slice(at + 1).find((part) => !/^\d+$/.test(String(part)));
+  if (entry !== undefined) return `${label}, “${cleanLine(String(entry)).slice(0, 40)}”`;
+  return `${label}${at === 0 && nth === undefined ? '' : where}`;
 }
 
 /** The first thing that is wrong, as one sentence that names the field. */
