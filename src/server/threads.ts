@@ -11,6 +11,7 @@ import type { ClockEstimate } from '@/core/log/overlay';
 import { NotALog } from '@/core/log/sniff';
 import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
 import { MINUTE } from '@/core/quantity/span';
+import type { Report } from '@/ui/report/sections';
 import type { OpenedBundle, ReadAnswer, SmallPhoto, ThreadAnswer, ThreadTask } from '@/workers/tasks';
 
 /** Threads that read, weigh and unpack; beside them one for photos, which never wait behind those. */
@@ -28,6 +29,7 @@ const PATIENCE: Record<ThreadTask['kind'], number> = {
   'write-parquet': 10 * MINUTE,
   'open-bundle': 10 * MINUTE,
   photo: MINUTE / 2,
+  'draw-report': MINUTE,
 };
 
 const kept = globalThis as typeof globalThis & { pazienzaPools?: { work: Piscina; photos: Piscina } };
@@ -107,6 +109,12 @@ export async function parquetInThread(table: Table): Promise<Uint8Array> {
 /** Unpacks a bundle into a folder and looks what it holds. @throws NotALog with what is wrong with it */
 export const openBundleInThread = async (path: string, folder: string): Promise<OpenedBundle> =>
   (await run({ kind: 'open-bundle', path, folder }, 'bundle')).bundle;
+
+/** A report as a PDF. @param photos JPEGs by their ids */
+export const reportInThread = async (
+  report: Report,
+  photos: ReadonlyMap<string, Uint8Array>,
+): Promise<Uint8Array> => (await run({ kind: 'draw-report', report, photos }, 'report')).file;
 
 /** A photo made small; null when it cannot be read as one. */
 export const photoInThread = async (bytes: Uint8Array): Promise<SmallPhoto | null> =>

@@ -10,6 +10,7 @@ import type { DeviceKind } from '@/core/log/recognise';
 import type { LogDescription } from '@/core/log/takeIn';
 import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
 import type { Job, System } from '@/core/system/schema';
+import type { Report } from '@/ui/report/sections';
 
 export type ThreadTask =
   | {
@@ -26,7 +27,9 @@ export type ThreadTask =
   | { kind: 'write-parquet'; table: Table }
   /** The bundle at a path, to be unpacked into a folder that is not there yet. */
   | { kind: 'open-bundle'; path: string; folder: string }
-  | { kind: 'photo'; bytes: Uint8Array };
+  | { kind: 'photo'; bytes: Uint8Array }
+  /** Photos are JPEGs by their ids. */
+  | { kind: 'draw-report'; report: Report; photos: ReadonlyMap<string, Uint8Array> };
 
 export type ReadAnswer = {
   kind: 'read';
@@ -64,5 +67,6 @@ export type ThreadAnswer =
   | { kind: 'parquet'; file: Uint8Array }
   | { kind: 'bundle'; bundle: OpenedBundle }
   | { kind: 'photo'; photo: SmallPhoto | null }
+  | { kind: 'report'; file: Uint8Array }
   /** `ours`: the message is a sentence for the user; otherwise a fault of the program. */
   | { kind: 'failed'; ours: boolean; message: string; question?: LogQuestion };

@@ -24,6 +24,11 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
       return { kind: 'parquet', file: parquetOf(task.table) };
     case 'open-bundle':
       return { kind: 'bundle', bundle: await openBundle(task.path, task.folder) };
+    case 'draw-report': {
+      // Loaded only where a report is drawn: it is large.
+      const { drawReport } = await import('./report');
+      return { kind: 'report', file: await drawReport(task.report, task.photos) };
+    }
     case 'photo':
       return { kind: 'photo', photo: await smallPhoto(task.bytes) };
     case 'read': {

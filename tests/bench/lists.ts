@@ -24,9 +24,8 @@ export interface ListMeasured {
 async function fill(store: Store): Promise<void> {
   const { job, system } = demoSystem('vaccine-cold-room');
   const result = JSON.stringify(diagnose({ job, system, series: [] }));
-  const { name: _, owner: __, ...described } = system;
   await sql`insert into systems (id, description)
-    select md5('s' || n)::uuid, ${JSON.stringify(described)}::jsonb || jsonb_build_object('name', 'Pier ' || n,
+    select md5('s' || n)::uuid, ${JSON.stringify(system)}::jsonb || jsonb_build_object('name', 'Pier ' || n,
       'owner', 'Harbour authority ' || n % 997)
     from generate_series(1, ${sql.lit(LISTED / 5)}) n`.execute(store);
   await sql`insert into jobs (id, system_id, details, opened_at)

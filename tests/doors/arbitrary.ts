@@ -1,7 +1,7 @@
 /** Values that a schema lets in, and the same bent out of shape: made from the schema itself, so that a new door brings its own tests. */
 
 import fc from 'fast-check';
-import { z } from 'zod';
+import type { z } from 'zod';
 
 interface Def {
   type: string;

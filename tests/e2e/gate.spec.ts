@@ -2,7 +2,7 @@
 
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { type Browser, chromium, expect, test } from '@playwright/test';
+import { type APIRequestContext, type Browser, chromium, expect, test } from '@playwright/test';
 import { OWN } from '../support/browser';
 import config from '../../playwright.config';
 
@@ -32,7 +32,7 @@ test.afterAll(async () => {
   elsewhere.close();
 });
 
-const count = async (request: import('@playwright/test').APIRequestContext) =>
+const count = async (request: APIRequestContext) =>
   ((await (await request.get('/api/systems?search=From+elsewhere')).json()) as { rows: unknown[] }).rows
     .length;
 

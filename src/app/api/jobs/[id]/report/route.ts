@@ -1,0 +1,27 @@
+import { openJob } from '@/server/openJob';
+import { gone } from '@/server/refusal';
+import { store } from '@/server/store';
+import { reportInThread } from '@/server/threads';
+import { through } from '@/server/through';
+import { findPhoto } from '@/store/photos';
+import { reportOf } from '@/ui/report/sections';
+
+/** The report of a job as a PDF. */
+export const GET = through('GET /api/jobs/[id]/report', async ({ params }) => {
+  const open = await openJob(store(), params.id);
+  if (!open) throw gone('job');
+  const report = reportOf(open.job, open.system, open.diagnosis, open);
+  const photos = new Map<string, Uint8Array>();
+  for (const { id } of open.photos) {
+    const data = await findPhoto(store(), id);
+    if (data) photos.set(id, data);
+  }
+  const name = `${report.system} report`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+  return new Response((await reportInThread(report, photos)) as Uint8Array<ArrayBuffer>, {
+    headers: {
+      'content-type': 'application/pdf',
+      'content-disposition': `attachment; filename="${name}.pdf"`,
+      'cache-control': 'no-store',
+    },
+  });
+});
