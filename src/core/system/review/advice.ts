@@ -7,7 +7,15 @@ import { absorptionHours } from '../chargeTime';
 import { restVolts } from '../restVoltage';
 import { sagVolts } from '../sag';
 import { schoolOf } from '../schools';
-import { basics, heldAt, type LoadView, type SourceView, type Subject, wholeBankSources } from './subject';
+import {
+  basics,
+  chargingSources,
+  heldAt,
+  type LoadView,
+  reached,
+  type SourceView,
+  type Subject,
+} from './subject';
 
 export interface Advice {
   /** In the field's unit, or one of its words; 'off' where it should not act at all. */
@@ -28,7 +36,7 @@ const agreed = (value: number | string, why: string): Advice => ({ value, school
 
 /** Current that charges the bank in absorption: all whole-bank sources, less the standing loads, A. */
 export function chargingAmps(s: Subject): number {
-  const sources = wholeBankSources(s).reduce((total, one) => total + one.ask('ratedA'), 0);
+  const sources = chargingSources(s).reduce((total, one) => total + one.ask('ratedA'), 0);
   const loads = s.loads.reduce(
     (total, one) => total + (one.raw.usualA ?? 0) * Math.min(1, (one.raw.hoursPerDay ?? 24) / 24),
     0,
@@ -37,15 +45,18 @@ export function chargingAmps(s: Subject): number {
   return Math.min(limit, Math.max(sources - loads, 0.2 * sources));
 }
 
-/** V that every whole-bank source reaches while absorbing, and on float, at 25 °C. */
-const lowest = (s: Subject, setting: 'absorptionV' | 'floatV'): number =>
-  Math.min(...wholeBankSources(s).map((one) => one.profile(setting)));
+/** V that every source reaches while absorbing, or on float, at 25 °C; null when nothing charges all of what is judged. */
+function lowest(s: Subject, setting: 'absorptionV' | 'floatV'): number | null {
+  const volts = reached(s, (one) => one.profile(setting));
+  return volts.length > 0 ? Math.min(...volts) : null;
+}
 
-function chargedVolts(s: Subject): Advice {
+function chargedVolts(s: Subject): Advice | null {
   const blocks = s.blocks();
+  const absorption = lowest(s, 'absorptionV');
+  if (absorption === null) return null;
   if (!s.lead()) {
     const school = schoolOf(s.schools, 'lithiumSync');
-    const absorption = lowest(s, 'absorptionV');
     const fixed = { 'fixed-13.8': 13.8, 'fixed-13.5': 13.5, 'near-absorption': Infinity }[
       s.schools.lithiumSync
     ];
@@ -56,10 +67,11 @@ function chargedVolts(s: Subject): Advice {
     };
   }
   const school = schoolOf(s.schools, 'sync');
-  if (s.schools.sync === 'steady' && wholeBankSources(s).every((one) => one.raw.profile.floatV))
-    return { value: round(lowest(s, 'floatV') - 0.2 * blocks, 0.05), school: school.name, why: school.why };
+  const floating = s.sources.every((one) => one.raw.profile.floatV) ? lowest(s, 'floatV') : null;
+  if (s.schools.sync === 'steady' && floating !== null)
+    return { value: round(floating - 0.2 * blocks, 0.05), school: school.name, why: school.why };
   return {
-    value: round(lowest(s, 'absorptionV') - 0.2 * blocks, 0.05),
+    value: round(absorption - 0.2 * blocks, 0.05),
     school: school.name,
     why: school.why,
   };
@@ -72,7 +84,7 @@ function monitorTail(s: Subject): Advice {
   }
   const { name } = schoolOf(s.schools, 'sync');
   const capacity = s.countedCapacity();
-  const ends = wholeBankSources(s).map((one) => (100 * (one.raw.profile.tailA ?? 0)) / capacity);
+  const ends = chargingSources(s).map((one) => (100 * (one.raw.profile.tailA ?? 0)) / capacity);
   const usual = s.schools.sync === 'steady' ? 4 : 5;
   return {
     value: Math.max(usual, s.schools.sync === 'varying' ? Math.ceil(Math.max(0, ...ends) + 1) : 0),
@@ -338,15 +350,18 @@ export const ADVICE: readonly Row[] = [
     on: 'bms',
     setting: 'balanceV',
     advise(s) {
-      const lowestCharge = lowest(s, 'absorptionV') / s.cells();
+      const charge = lowest(s, 'absorptionV');
+      if (charge === null) return null;
       return agreed(
-        round(Math.min(3.45, lowestCharge - 0.03), 0.01),
+        round(Math.min(3.45, charge / s.cells() - 0.03), 0.01),
         'Near the charge voltage per cell, and below it: only there do cells differ in voltage.',
       );
     },
   },
 ];
 
-/** Is the charged voltage one that the sources reach, at a temperature? */
-export const reachAt = (s: Subject, celsius: number): number =>
-  Math.max(...wholeBankSources(s).map((one) => heldAt(s, one, one.profile('absorptionV'), celsius)));
+/** V that the strongest source reaches at a temperature; null when nothing charges all of what is judged. */
+export function reachAt(s: Subject, celsius: number): number | null {
+  const volts = reached(s, (one, of) => heldAt(of, one, one.profile('absorptionV'), celsius));
+  return volts.length > 0 ? Math.max(...volts) : null;
+}

@@ -6,7 +6,15 @@ import type { System } from '../schema';
 import { ADVICE, type Advice } from './advice';
 import type { HazardCode, Note, Weight } from './rule';
 import { RULES } from './rules';
-import { type LoadView, NotKnown, type SourceView, type Subject, subjectOf } from './subject';
+import {
+  batteryOf,
+  halfOf,
+  type LoadView,
+  NotKnown,
+  type SourceView,
+  type Subject,
+  subjectOf,
+} from './subject';
 
 export interface ReviewNote extends Note {
   rule: string;
@@ -117,15 +125,21 @@ type Runs = [Place, () => ReturnType<(typeof RULES)[number]['review']>][];
 function runsOf(rule: (typeof RULES)[number], s: Subject): Runs {
   switch (rule.on) {
     case 'source':
-      return s.sources.map((source, i) => [sourcePlace(source, i), () => rule.review(s, source)]);
+      return s.sources.map((source, i) => [
+        sourcePlace(source, i),
+        () => rule.review(batteryOf(s, source), source),
+      ]);
     case 'load':
       return s.loads.map((load, i) => [loadPlace(load, i), () => rule.review(s, load)]);
     default: {
       const place = singlePlace(rule.on, s);
-      return place ? [[place, () => rule.review(s)]] : [];
+      return place ? [[place, () => rule.review(rule.on === 'monitor' ? seenBy(s) : s)]] : [];
     }
   }
 }
+
+/** A monitor is judged by the part of the bank that it sees. */
+const seenBy = (s: Subject): Subject => halfOf(s, s.system.monitor?.sees ?? 'bank');
 
 const sourcePlace = ({ id, name, raw }: SourceView, i: number): Place => ({
   of: id,
@@ -184,13 +198,15 @@ function sheetOf(s: Subject, notes: readonly ReviewNote[]): SheetRow[] {
   };
   for (const row of ADVICE)
     if (row.on === 'source')
-      s.sources.forEach((source, i) => add(sourcePlace(source, i), row.setting, () => row.advise(s, source)));
+      s.sources.forEach((source, i) =>
+        add(sourcePlace(source, i), row.setting, () => row.advise(batteryOf(s, source), source)),
+      );
     else if (row.on === 'load')
       s.loads.forEach((load, i) => add(loadPlace(load, i), row.setting, () => row.advise(s, load)));
     else {
       const { on } = row;
       const place = singlePlace(on, s);
-      if (place) add(place, row.setting, () => row.advise(s));
+      if (place) add(place, row.setting, () => row.advise(on === 'monitor' ? seenBy(s) : s));
     }
   const order = [...s.sources.map((one) => one.id), 'monitor', ...s.loads.map((one) => one.id), 'bms'];
   return rows.sort((a, b) => order.indexOf(a.of) - order.indexOf(b.of));

@@ -50,7 +50,12 @@ export interface LoadView {
   ask: Ask<Load>;
 }
 
+/** The bank, or one half of two blocks in series. */
+export type Part = 'bank' | 'lower' | 'upper';
+
 export interface Subject {
+  /** What is judged: cells, voltages and the maker's figures are those of this part. */
+  part: Part;
   system: System;
   job: Pick<Job, 'openedAt' | 'walk'> | null;
   schools: Schools;
@@ -75,12 +80,13 @@ export interface Subject {
   countedCapacity(): number;
 }
 
-export function subjectOf(system: System, job: Subject['job'] = null): Subject {
+export function subjectOf(system: System, job: Subject['job'] = null, part: Part = 'bank'): Subject {
   const bank = asker<Bank>(system.bank, 'bank');
   const chemistry = () => bank('chemistry');
   const cells = () => bank('cellsInSeries');
   const preset = () => presetVolts(chemistry(), cells());
   return {
+    part,
     system,
     job,
     schools: schoolsOf(system),
@@ -134,6 +140,41 @@ export function heldAt(s: Subject, source: SourceView, volts: number, celsius: n
   return volts + (mv * s.cells() * (celsius - 25)) / 1000;
 }
 
-/** Sources that charge the whole bank. */
-export const wholeBankSources = (s: Subject): SourceView[] =>
-  s.sources.filter((one) => (one.raw.across ?? 'bank') === 'bank');
+/** Sources that charge what is judged: the bank as a whole, or the half that it is. */
+export const chargingSources = (s: Subject): SourceView[] =>
+  s.sources.filter((one) => (one.raw.across ?? 'bank') === s.part);
+
+const halved = ({ min, max }: Range): Range => ({ min: min / 2, max: max / 2 });
+
+/** The same description with one half of its bank as the battery: half the cells, half the voltages. */
+export function halfOf({ system, job }: Subject, part: Part): Subject {
+  const { bank } = system;
+  const half: Bank = {
+    ...bank,
+    ...(bank.cellsInSeries ? { cellsInSeries: bank.cellsInSeries / 2 } : {}),
+    ...(bank.chargeVolts ? { chargeVolts: halved(bank.chargeVolts) } : {}),
+    ...(bank.floatVolts ? { floatVolts: halved(bank.floatVolts) } : {}),
+    ...(bank.equalise ? { equalise: { ...bank.equalise, volts: bank.equalise.volts / 2 } } : {}),
+  };
+  return part === 'bank' ? subjectOf(system, job) : subjectOf({ ...system, bank: half }, job, part);
+}
+
+/** What a source charges, as the battery that its profile is judged by. */
+export const batteryOf = (s: Subject, { raw }: SourceView): Subject =>
+  raw.across && raw.across !== 'bank' ? halfOf(s, raw.across) : s;
+
+/**
+ * V to which each source brings what is judged; where only the halves have chargers, what they bring the bank to together. Empty when
+ * nothing charges all of it.
+ * @param volts of a source, by the battery that it charges
+ */
+export function reached(s: Subject, volts: (source: SourceView, of: Subject) => number): number[] {
+  const whole = chargingSources(s).map((one) => volts(one, s));
+  if (whole.length > 0 || s.part !== 'bank') return whole;
+  const halves = (['lower', 'upper'] as const).map((part) => {
+    const half = halfOf(s, part);
+    return chargingSources(half).map((one) => volts(one, half));
+  });
+  if (halves.some((one) => one.length === 0)) return [];
+  return [halves.reduce((sum, one) => sum + Math.min(...one), 0)];
+}

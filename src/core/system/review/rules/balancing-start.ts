@@ -1,7 +1,7 @@
 /** Does balancing start at a voltage that the charger reaches, and not in the flat part? */
 
 import { volts } from '../../../quantity/text';
-import { wholeBankSources } from '../subject';
+import { reached } from '../subject';
 import type { Rule } from '../rule';
 
 export const balancingStart: Rule = {
@@ -10,12 +10,13 @@ export const balancingStart: Rule = {
   on: 'bms',
   review(s) {
     const set = s.bms('balanceV');
-    const reached = Math.max(...wholeBankSources(s).map((one) => one.profile('absorptionV'))) / s.cells();
-    if (set >= reached)
+    const charged = reached(s, (one) => one.profile('absorptionV'));
+    const stops = Math.max(...charged) / s.cells();
+    if (charged.length > 0 && set >= stops)
       return {
         weight: 'fault',
         setting: 'balanceV',
-        text: `Balancing starts at ${volts(set)} per cell; the charger stops at ${volts(reached)} per cell.`,
+        text: `Balancing starts at ${volts(set)} per cell; the charger stops at ${volts(stops)} per cell.`,
         why: 'The cells are never balanced: one runs ahead, and one day the BMS opens because of it.',
         fix: 'Start balancing below the charge voltage per cell, or charge higher.',
         advise: true,

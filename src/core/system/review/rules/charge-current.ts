@@ -1,7 +1,7 @@
 /** Can the sources together give more than the battery may take? */
 
 import { amps } from '../../../quantity/text';
-import { wholeBankSources } from '../subject';
+import { chargingSources } from '../subject';
 import type { Rule } from '../rule';
 
 export const chargeCurrent: Rule = {
@@ -11,7 +11,7 @@ export const chargeCurrent: Rule = {
   review(s) {
     const most = Math.min(s.system.bank.maxChargeA ?? Infinity, s.system.bms?.maxChargeA ?? Infinity);
     const limit = most === Infinity ? s.bank('maxChargeA') : most;
-    const sources = wholeBankSources(s);
+    const sources = chargingSources(s);
     const together = sources.reduce((total, one) => total + one.ask('ratedA'), 0);
     if (together <= 1.05 * limit) return null;
     const strongest = Math.max(...sources.map((one) => one.ask('ratedA')));

@@ -1,7 +1,7 @@
 /** Can the sources put back in their hours what the loads draw in a day? */
 
 import { ampHours } from '../../../quantity/text';
-import { wholeBankSources } from '../subject';
+import { chargingSources, halfOf, type Subject } from '../subject';
 import type { Rule } from '../rule';
 
 export const chargeHours: Rule = {
@@ -9,10 +9,10 @@ export const chargeHours: Rule = {
   says: 'whether the sources can finish in the hours available',
   on: 'bank',
   review(s) {
-    const given = wholeBankSources(s).reduce(
-      (total, one) => total + one.ask('ratedA') * one.ask('hoursPerDay'),
-      0,
-    );
+    const daily = (of: Subject) =>
+      chargingSources(of).reduce((total, one) => total + one.ask('ratedA') * one.ask('hoursPerDay'), 0);
+    // What the halves get is in series: the lesser of the two counts.
+    const given = daily(s) + Math.min(daily(halfOf(s, 'lower')), daily(halfOf(s, 'upper')));
     if (s.loads.length === 0) return null;
     const drawn = s.loads.reduce((total, one) => total + one.ask('usualA') * one.ask('hoursPerDay'), 0);
     const needed = drawn * s.figures().returnFactor.max;

@@ -2,7 +2,7 @@
 
 import { volts } from '../../../quantity/text';
 import { reachAt } from '../advice';
-import { wholeBankSources } from '../subject';
+import { chargingSources } from '../subject';
 import type { Rule } from '../rule';
 
 export const chargedVoltage: Rule = {
@@ -12,9 +12,9 @@ export const chargedVoltage: Rule = {
   review(s) {
     const set = s.monitor('chargedV');
     const blocks = s.blocks();
-    const counted = wholeBankSources(s);
-    if (counted.length === 0) return null;
+    const counted = chargingSources(s);
     const reach = reachAt(s, 25);
+    if (reach === null) return null;
     if (set >= reach)
       return {
         weight: 'fault',
@@ -48,7 +48,7 @@ export const chargedVoltage: Rule = {
     const warm = s.system.site?.warmestC;
     if (s.lead() && warm !== undefined && warm > 25 && s.schools.sync === 'varying') {
       const hot = reachAt(s, warm);
-      if (set >= hot)
+      if (hot !== null && set >= hot)
         return {
           weight: 'remark',
           setting: 'chargedV',
@@ -58,7 +58,7 @@ export const chargedVoltage: Rule = {
         };
     }
     const weakest = Math.min(...counted.map((one) => one.profile('absorptionV')));
-    if (set >= weakest)
+    if (counted.length > 0 && set >= weakest)
       return {
         weight: 'caution',
         setting: 'chargedV',

@@ -4,7 +4,7 @@ import { HOUR } from '../../../quantity/span';
 import { amps, duration, percent } from '../../../quantity/text';
 import { chargeTime } from '../../chargeTime';
 import { chargingAmps } from '../advice';
-import { wholeBankSources } from '../subject';
+import { chargingSources } from '../subject';
 import type { Rule } from '../rule';
 
 export const chargerSmall: Rule = {
@@ -13,7 +13,7 @@ export const chargerSmall: Rule = {
   on: 'bank',
   review(s) {
     const capacity = s.bank('capacityAh');
-    const sources = wholeBankSources(s);
+    const sources = chargingSources(s);
     if (sources.length === 0) return null;
     const hours = Math.max(...sources.map((one) => one.ask('hoursPerDay')));
     const current = chargingAmps(s);

@@ -1,7 +1,7 @@
 /** Does the monitor’s tail current mean full, and is it ever met? */
 
 import { amps, percent } from '../../../quantity/text';
-import { wholeBankSources } from '../subject';
+import { chargingSources } from '../subject';
 import type { Rule } from '../rule';
 
 export const monitorTailRule: Rule = {
@@ -31,7 +31,7 @@ export const monitorTailRule: Rule = {
         advise: true,
       };
     const capacity = s.monitor('capacityAh');
-    const ends = wholeBankSources(s).flatMap((one) => {
+    const ends = chargingSources(s).flatMap((one) => {
       const { tailA, floatV } = one.raw.profile;
       const charged = s.system.monitor?.chargedV;
       // Where the charged voltage lies above float, the tail must be met before the charger goes to float.

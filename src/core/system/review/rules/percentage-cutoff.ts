@@ -1,7 +1,7 @@
 /** Does a load cut off by a percentage that cannot be trusted? */
 
 import { percent, volts } from '../../../quantity/text';
-import { wholeBankSources } from '../subject';
+import { chargingSources } from '../subject';
 import type { Rule } from '../rule';
 
 export const percentageCutoff: Rule = {
@@ -20,7 +20,7 @@ export const percentageCutoff: Rule = {
       if (monitor.method === 'voltage') doubts.push('the reading is made from voltage alone');
       if (unseen.length > 0)
         doubts.push(`the monitor does not count ${unseen.map((one) => one.name).join(' and ')}`);
-      const reached = wholeBankSources(s).flatMap((one) => one.raw.profile.absorptionV ?? []);
+      const reached = chargingSources(s).flatMap((one) => one.raw.profile.absorptionV ?? []);
       if (monitor.chargedV !== undefined && reached.length > 0 && monitor.chargedV >= Math.max(...reached))
         doubts.push(
           `its charged voltage of ${volts(monitor.chargedV)} is never reached, so that it is never set right`,

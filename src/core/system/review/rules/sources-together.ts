@@ -1,7 +1,7 @@
 /** Does one source hold the bus so high that another believes the battery full? */
 
 import { volts } from '../../../quantity/text';
-import { wholeBankSources } from '../subject';
+import { chargingSources } from '../subject';
 import type { Note } from '../rule';
 import type { Rule } from '../rule';
 
@@ -10,7 +10,7 @@ export const sourcesTogether: Rule = {
   says: 'several sources: whose setpoints shut the others up',
   on: 'bank',
   review(s) {
-    const sources = wholeBankSources(s);
+    const sources = chargingSources(s);
     const notes: Note[] = [];
     const edge = 0.1 * s.blocks();
     for (const one of sources)
