@@ -8,6 +8,7 @@ import { changeSchema, logDescriptionSchema, settingPath, settingValue } from '@
 import { INTAKE_ANSWERS, MOST_BYTES, PART_BYTES } from '@/core/log/intake';
 import { COARSEST_LEVEL } from '@/core/log/tiles';
 import { FOUND } from '@/core/diagnosis/summary';
+import { NEW_DEVICES } from '@/core/system/newDevice';
 import { COMPLAINTS, jobSchema, systemSchema } from '@/core/system/schema';
 import { clockDriftSecondsPerDay, clockOffsetSeconds, day, id, line, timeZone } from '@/core/system/values';
 
@@ -87,6 +88,8 @@ export const intakeRequestSchema = z.object({
       .object({ delimiter: z.string().length(1).optional(), decimalChar: z.enum(['.', ',']).optional() })
       .optional(),
   }),
+  /** The system has no such device yet: it is made with the log, of this kind. */
+  newDevice: z.enum(NEW_DEVICES).optional(),
   /** What the confirmed reading is kept under, to be offered for the next log of its kind. */
   recipeKey: z.string().max(200_000).optional(),
 });

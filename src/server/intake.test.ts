@@ -304,6 +304,31 @@ const log = (from: number, minutes: number, volts: number): Buffer =>
     expect(await listIntakes(store, stored.id)).toEqual([]);
   });
 
+  test('a device that nobody has described is made with its first log, or not at all', async () => {
+    const bare = { name: 'Bare', timeZone: 'UTC', bank: {}, sources: [], loads: [] };
+    const systemId = await insertSystem(store, bare);
+    const opened = (await findJob(store, await insertJob(store, systemId, job)))!;
+    const ask = (device: string, newDevice?: 'source' | 'monitor' | 'bms') =>
+      beginIntake(store, opened, {
+        fileName: `${device}.csv`,
+        size: 10,
+        modified: 0,
+        description: { device },
+        newDevice,
+      });
+    await expect(ask('charger')).rejects.toThrow(/no device “charger”/);
+    await ask('charger', 'source');
+    const { system: made, systemVersion } = (await findJob(store, opened.id))!;
+    expect([systemVersion, made.sources]).toEqual([
+      2,
+      [{ id: 'charger', name: 'Charger', profile: {}, counted: null }],
+    ]);
+    // Against what somebody has changed meanwhile nothing is made.
+    await expect(ask('monitor', 'monitor')).rejects.toThrow(/just changed this system/);
+    expect((await findJob(store, opened.id))!.system.monitor).toBeUndefined();
+    expect(await listIntakes(store, opened.id)).toHaveLength(1);
+  });
+
   test('logs of one device that are sent at once never lie beside each other: the second asks', async () => {
     for (let round = 0; round < 5; round++) {
       const ids = await Promise.all(

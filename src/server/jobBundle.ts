@@ -121,7 +121,7 @@ export async function jobFromBundle(
       for (const log of logs) {
         const { id: intakeId } = await beginIntake(
           transaction,
-          { id: jobId, system },
+          { id: jobId, system, systemId, systemVersion: 1 },
           // Two logs of one name are two files.
           { ...log, modified: logs.indexOf(log) },
         );

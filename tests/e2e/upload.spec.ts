@@ -3,7 +3,7 @@
 import { gzipSync } from 'node:zlib';
 import { expect, type Page, test } from '@playwright/test';
 import { demoJob } from '@/core/simulate/demo';
-import { OWN } from '../support/browser';
+import { newJob, OWN } from '../support/browser';
 
 const HEAD = 'when,Voltage,Temperature\n';
 
@@ -94,6 +94,22 @@ test('a log is given back as CSV and Parquet, removed, and put back', async ({ p
   await expect(card).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(card).toBeVisible();
+});
+
+test('a job with no device described takes in a log: the device is made with it', async ({ page }) => {
+  const id = await newJob(page, 'Pier with nothing written down');
+  await page.goto(`/jobs/${id}/logs`);
+  await expect(page.getByLabel('Written by')).toHaveValue('charger');
+  await page.getByLabel('Written by').selectOption('The battery monitor, or a logger at the battery');
+  const rows = Array.from(
+    { length: 50 },
+    (_, i) => `${new Date(Date.UTC(2026, 6, 1) + i * 60_000).toISOString()},25.${i % 10},${(i % 7) - 3}`,
+  );
+  await choose(page, 'logger.csv', `time,battery voltage (V),battery current (A)\n${rows.join('\n')}\n`);
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText('logger.csv was taken in')).toBeVisible({ timeout: 30_000 });
+  await page.goto(`/jobs/${id}/take-in`);
+  await expect(page.getByRole('heading', { name: 'Monitor' })).toBeVisible();
 });
 
 test('a cancelled upload leaves nothing, and the file can be sent again', async ({ page }) => {

@@ -10,7 +10,7 @@ import type { KnownSystem } from '../system/known';
 import type { Channel, Series } from '../log/channels';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
-import { anyLogWith, type Timeline } from '../log/timeline';
+import { anyLogWith, batteryCurrent, type Timeline } from '../log/timeline';
 
 export interface ChargeView {
   /** Source id; null when several sources may be behind a current that only the monitor logged. */
@@ -43,9 +43,6 @@ export interface ChargeView {
   log: { time: Float64Array; volts: Float32Array; amps: Float32Array };
 }
 
-const VOLTS: Channel[] = ['source_voltage', 'battery_voltage'];
-const AMPS: Channel[] = ['source_current', 'battery_current'];
-
 /** Views of every source that can be judged, or of the bank when no source has a log. Empty when there is no V and A together. */
 export function chargeViews(system: KnownSystem, timeline: Timeline): ChargeView[] {
   const views: ChargeView[] = [];
@@ -69,25 +66,22 @@ function viewOf(
   source: string | null,
 ): ChargeView | null {
   const own = series.device === source;
-  const voltChannel = (own ? VOLTS : VOLTS.slice(1)).find((channel) => series.channels[channel]);
-  const ampChannel = (own ? AMPS : AMPS.slice(1)).find((channel) => series.channels[channel]);
-  if (!voltChannel || !ampChannel) return null;
-  const volts = series.channels[voltChannel]!;
-  const amps = series.channels[ampChannel]!;
+  const { channels } = series;
+  const volts = (own ? channels.source_voltage : undefined) ?? channels.battery_voltage;
+  const ownAmps = own ? channels.source_current : undefined;
+  const amps = ownAmps ?? channels.battery_current;
+  if (!volts || !amps) return null;
   const grid = judgingGrid(spanOf(series), medianStep(series.time), series.time);
   const onGrid = (log: Series | null, channel: Channel) =>
     log ? toGrid(log.time, log.channels[channel]!, grid) : null;
 
-  const battery = anyLogWith(timeline, 'battery_current');
-  const batteryLog = battery && battery.device !== source ? battery : null;
+  const battery = batteryCurrent(timeline);
   const voltLog = anyLogWith(timeline, 'battery_voltage');
   const heat =
     anyLogWith(timeline, 'battery_temperature') ??
     (anyLogWith(timeline, 'ambient_temperature') as Series | null);
-  const ampsAreBattery = !own;
-  // A charge controller that feeds the loads itself logs them: what is left goes into the battery.
-  const loads =
-    own && !batteryLog ? onGrid(series.channels.load_current ? series : null, 'load_current') : null;
+  // A charger that logs no current of its own, but the battery's, is seen by that.
+  const ampsAreBattery = ownAmps === undefined;
   const voltGrid = toGrid(series.time, volts, grid);
   const ampGrid = toGrid(series.time, amps, grid);
   const blocks = blocksInSeries(system.bank);
@@ -97,11 +91,7 @@ function viewOf(
     volts: voltGrid,
     amps: ampGrid,
     ampsAreBattery,
-    batteryAmps: ampsAreBattery
-      ? ampGrid
-      : loads
-        ? ampGrid.map((own, cell) => own - loads[cell]!)
-        : onGrid(batteryLog, 'battery_current'),
+    batteryAmps: ampsAreBattery ? ampGrid : battery ? toGrid(battery.time, battery.amps, grid) : null,
     batteryVolts: voltLog && voltLog.device !== source ? onGrid(voltLog, 'battery_voltage') : null,
     celsius: onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
     allowed: onGrid(anyLogWith(timeline, 'bms_charge_allowed'), 'bms_charge_allowed'),

@@ -16,7 +16,7 @@ import { observe } from './observe';
 import { type Standing, weighCauses } from './weigh';
 
 /** Goes up when the same input may give another result: stored analyses of an older version are made anew. */
-export const CORE_VERSION = 4;
+export const CORE_VERSION = 5;
 
 export type IsoSpan = [string, string];
 

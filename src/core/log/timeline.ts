@@ -51,8 +51,10 @@ const subtracted = new WeakMap<Series, BatteryCurrent>();
 export function batteryCurrent(timeline: Timeline): BatteryCurrent | null {
   const logged = anyLogWith(timeline, 'battery_current');
   if (logged) return { time: logged.time, amps: logged.channels.battery_current! };
-  const both = timeline.series.find((one) => one.channels.source_current && one.channels.load_current);
-  if (!both) return null;
+  const sources = timeline.series.filter((one) => one.channels.source_current);
+  const both = sources[0];
+  // Of several sources none alone leaves the battery what the loads do not take.
+  if (sources.length !== 1 || !both?.channels.load_current) return null;
   const known = subtracted.get(both);
   if (known) return known;
   const loads = both.channels.load_current!;

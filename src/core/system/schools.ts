@@ -94,7 +94,7 @@ export const QUESTIONS = {
       {
         id: 'gap',
         name: '(b) a gap below the charge voltage',
-        why: 'Charge to 3.5 V per cell with no absorption and fall back to 3.35: little capacity lies between (about 0.4 % in one measurement), and the source takes over the loads at the lower voltage.',
+        why: 'Charge to 3.5 V per cell with no absorption and fall back to 3.35: little capacity lies between, and the source takes over the loads at the lower voltage.',
       },
       {
         id: 'none',

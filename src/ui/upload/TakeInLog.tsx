@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { type Intake, type IntakeAnswer, type Recipe, recipeKey } from '@/core/log/intake';
 import type { LogDescription } from '@/core/log/takeIn';
+import { idForNew, NEW_DEVICES, type NewDevice } from '@/core/system/newDevice';
 import { devicesOf, type System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
 import { Confirm } from './Confirm';
@@ -20,6 +21,13 @@ interface Props {
   onFollowing: (id: string | null) => void;
 }
 
+/** What a device is called before it has a name. */
+const MADE_WORDS: Record<NewDevice, string> = {
+  source: 'A charger',
+  monitor: 'The battery monitor, or a logger at the battery',
+  bms: 'The BMS',
+};
+
 interface KnownRecipe {
   recipe: Recipe;
   fileName: string;
@@ -30,10 +38,20 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
   const router = useRouter();
   const devices = devicesOf(system);
   const [file, setFile] = useState<File | null>(null);
+  // Devices that nobody has described yet can be chosen too: they are made with their first log.
+  const makeable = NEW_DEVICES.flatMap((kind) => {
+    const id = idForNew(system, kind);
+    return id ? [{ id, kind }] : [];
+  });
   const [device, setDevice] = useState(
-    devices.find((one) => !recordings.some((rec) => rec.device === one.id))?.id ?? devices[0]?.id ?? '',
+    devices.find((one) => !recordings.some((rec) => rec.device === one.id))?.id ??
+      devices[0]?.id ??
+      makeable[0]!.id,
   );
-  const kind = devices.find((one) => one.id === device)?.kind ?? 'monitor';
+  const made = devices.some((one) => one.id === device)
+    ? undefined
+    : makeable.find((one) => one.id === device)?.kind;
+  const kind = devices.find((one) => one.id === device)?.kind ?? made ?? 'monitor';
   const head = useHead(file, kind);
   /** What was looked at again because another column is said to hold the time. */
   const [again, setAgain] = useState<{ of: Looked; looked: Looked } | null>(null);
@@ -86,6 +104,7 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
           jobId,
           file,
           description,
+          newDevice: made,
           recipeKey: recipeKey(kind, looked.reading.dialect.delimiter, looked.preview.headings),
         },
         setSending,
@@ -144,6 +163,15 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
                 {one.name}
               </option>
             ))}
+            {makeable.length > 0 && (
+              <optgroup label="Not described yet">
+                {makeable.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {MADE_WORDS[one.kind]}
+                  </option>
+                ))}
+              </optgroup>
+            )}
           </select>
         </label>
       </div>

@@ -2,6 +2,7 @@
 
 import { type Intake, type IntakeAnswer, PART_BYTES } from '@/core/log/intake';
 import type { LogDescription } from '@/core/log/takeIn';
+import type { NewDevice } from '@/core/system/newDevice';
 
 export interface Sending {
   /** 0 to 1 over sending and the workers' work. */
@@ -34,6 +35,8 @@ export interface ToSend {
   jobId: string;
   file: File;
   description: LogDescription;
+  /** Kind of the device, when the system has none such yet. */
+  newDevice?: NewDevice | undefined;
   /** What the reading is kept under. */
   recipeKey?: string | undefined;
 }
@@ -90,7 +93,7 @@ function cancellable(
 }
 
 async function send(
-  { jobId, file, description, recipeKey }: ToSend,
+  { jobId, file, description, newDevice, recipeKey }: ToSend,
   signal: AbortSignal,
   onProgress: (sending: Sending) => void,
   onBegun: (id: string) => void,
@@ -109,6 +112,7 @@ async function send(
             size: file.size,
             modified: file.lastModified,
             description,
+            newDevice,
             recipeKey,
           }),
         }),

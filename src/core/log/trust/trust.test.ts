@@ -179,6 +179,35 @@ describe('voltages', () => {
   });
 });
 
+/** Voltage and current as they were at the start of a day and a half. */
+const frozen = (one: Series): Series => {
+  const from = one.time[0]! + 2 * 24 * HOUR;
+  const first = one.time.findIndex((ms) => ms >= from);
+  const last = one.time.findIndex((ms) => ms >= from + 36 * HOUR);
+  const still = (column: Float32Array | undefined) =>
+    column?.map((value, i) => (i > first && i < last ? column[first]! : value));
+  const { battery_voltage, battery_current, ...others } = one.channels;
+  return {
+    ...one,
+    channels: {
+      ...others,
+      battery_voltage: still(battery_voltage)!,
+      battery_current: still(battery_current)!,
+    },
+  };
+};
+
+test('a monitor that stands still for a day and a half while the charger moves is told', () => {
+  for (const site of sites) {
+    const moved = changed(site, isMonitor, frozen);
+    const notes = judgeTrust(moved.system, alignClocks(timelineOf(moved.series)));
+    expect(notes.map((one) => one.code)).toContain('stuck-value');
+    expect(notes.find((one) => one.code === 'stuck-value')!.text).toMatch(
+      /voltage and current in the log of the monitor stand still for up to 3[56] h/,
+    );
+  }
+});
+
 test('a log with a sample every quarter of an hour is said to be too coarse', () => {
   const site = sites[0]!;
   const thin = changed(site, isMonitor, (one) => {

@@ -5,8 +5,9 @@ import { HOUR, lengthOf, type Span } from '../../quantity/span';
 import { duration, volts as asVolts } from '../../quantity/text';
 import { blocksInSeries, isLead } from '../../system/chemistry';
 import type { Series } from '../channels';
-import { cellStart, gapLimit, medianStep } from '../grid';
-import { anyLogWith } from '../timeline';
+import { voltsOf } from '../clockOffset';
+import { cellStart, firstAtOrAfter, gapLimit, medianStep } from '../grid';
+import { anyLogWith, type Timeline } from '../timeline';
 import { onOneGrid } from './currents';
 import { deviceName, type TrustInput, type TrustNote } from './note';
 
@@ -101,8 +102,64 @@ export function stuckValue({ timeline, system, bank }: TrustInput): TrustNote[] 
           stuckAmps,
         ),
       );
+    const stuckBoth = bothStill(still(volts), still(amps)).filter(
+      (run) =>
+        othersMove(timeline, series, run, 0.5 * blocks) || countGoesOn(series, amps, run, bank.capacityAh),
+    );
+    if (stuckBoth.length > 0)
+      notes.push(
+        noteOf(
+          series,
+          deviceName(system, series.device),
+          'voltage and current',
+          'although the battery was charged or drawn on meanwhile',
+          stuckBoth,
+        ),
+      );
     return notes;
   });
+}
+
+/** Where both stand still for long. */
+function bothStill(volts: readonly Run[], amps: readonly Run[]): Run[] {
+  return volts.flatMap((one) =>
+    amps.flatMap((other) => {
+      const first = Math.max(one.first, other.first);
+      const last = Math.min(one.last, other.last);
+      const run = { first, last, from: Math.max(one.from, other.from), to: Math.min(one.to, other.to) };
+      return last - first + 1 >= STILL.samples && run.to - run.from >= STILL.ms ? [run] : [];
+    }),
+  );
+}
+
+/** Whether another device saw the voltage rise and fall by so much meanwhile. */
+function othersMove({ series }: Timeline, own: Series, run: Run, by: number): boolean {
+  return series.some((one) => {
+    const volts = voltsOf(one);
+    if (one.device === own.device || !volts) return false;
+    const first = firstAtOrAfter(one.time, run.from);
+    const last = firstAtOrAfter(one.time, run.to) - 1;
+    return last - first + 1 >= STILL.samples && cycled(volts, first, last, by);
+  });
+}
+
+/** Share of the capacity by which a count must part from a current that stands still. */
+const COUNTED_SHARE = 0.1;
+
+/** Whether the device's own count of charge went on otherwise than the current that it shows. */
+function countGoesOn({ time, channels }: Series, amps: Float32Array, run: Run, capacityAh: number): boolean {
+  const { consumed_charge: consumed, soc } = channels;
+  const hours = (time[run.last]! - time[run.first]!) / HOUR;
+  const shown = amps[run.first]! * hours;
+  const moved = (values: Float32Array | undefined, scale: number) => {
+    const counted = values ? (values[run.last]! - values[run.first]!) * scale : NaN;
+    // At its ends a count stands although current flows.
+    return (
+      Math.abs(counted) > COUNTED_SHARE * capacityAh && Math.abs(counted - shown) > Math.abs(counted) / 2
+    );
+  };
+  // Whichever sign a device gives to what was consumed.
+  return (moved(consumed, 1) && moved(consumed, -1)) || moved(soc, capacityAh / 100);
 }
 
 interface Run extends Span {
@@ -156,7 +213,7 @@ function noteOf(series: Series, of: string, what: string, although: string, runs
   return {
     code: 'stuck-value',
     devices: [series.device],
-    text: `The ${what} in the log of ${of} stands still for up to ${duration(longest)}, ${although}: it was not measured there.`,
+    text: `The ${what} in the log of ${of} ${what.includes(' and ') ? 'stand' : 'stands'} still for up to ${duration(longest)}, ${although}: ${what.includes(' and ') ? 'they were' : 'it was'} not measured there.`,
     spans: runs.map(({ from, to }) => ({ from, to })),
   };
 }
