@@ -280,7 +280,7 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
           systemId = await insertSystem(store, {
             ...system,
             name: `Pier ${String(i).padStart(3, '0')}`,
-            owner: i % 2 === 0 ? `Owner ${i % 4}` : undefined,
+            owner: i % 2 === 0 ? `Owner${i % 4}` : undefined,
           });
         await insertJob(store, systemId, {
           ...job,
@@ -316,7 +316,10 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
       expect(await titles({ search: '0%_d' })).toHaveLength(80);
       expect(await titles({ search: '%d' })).toEqual([]);
       expect(await titles({ search: 'pier 003' })).toHaveLength(3);
-      expect(await titles({ search: 'OWNER 2' })).toHaveLength(20);
+      expect(await titles({ search: 'OWNER2' })).toHaveLength(20);
+      // Each word counts, wherever it stands.
+      expect(await titles({ search: 'dies  owner2 ' })).toEqual([]);
+      expect(await titles({ search: 'job owner2 pier' })).toHaveLength(20);
       expect((await titles({ from: '2026-03-01', to: '2026-04-01' })).length).toBe(14);
       expect(await titles({ from: '2026-03-01', to: '2026-03-01', complaint: 'undercharging' })).toHaveLength(
         7,
