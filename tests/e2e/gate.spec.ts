@@ -127,7 +127,7 @@ test('our own pages run under their policy without a complaint, and a script tha
   ])
     await page.goto(path, { waitUntil: 'networkidle' });
   // The web worker that looks at a file is ours too.
-  await page.goto(`${job}/logs`);
+  await page.goto(`${job}/logs`, { waitUntil: 'networkidle' });
   await page.getByLabel('File').setInputFiles({
     name: 'a.csv',
     mimeType: 'text/csv',
