@@ -6,12 +6,12 @@
 import { closeSync, existsSync, openSync, readFileSync, readSync, statSync, writeSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
 import { type Intake, PART_BYTES } from '@/core/log/intake';
 import { COARSEST_LEVEL, tileSpan } from '@/core/log/tiles';
 import { demoSite } from '@/core/simulate/demo';
 import { migrate, openStore } from '@/store/database';
 import { insertJob, insertSystem } from '@/store/jobs';
+import { onEmptyDatabase } from '../support/setUp';
 
 export interface IntakeMeasured {
   rows: number;
@@ -54,16 +54,8 @@ export function repeatedLog(million: string, times: number): string {
   return path;
 }
 
-export async function measureIntake(paths: readonly string[]): Promise<IntakeMeasured[]> {
-  const setUp = (file: string) => import(pathToFileURL(join(process.cwd(), 'scripts', 'setup', file)).href);
-  const { startCluster } = await setUp('postgres.mjs');
-  const { keepWorker, serve } = await setUp('serve.mjs');
-  const { freePort } = await setUp('shell.mjs');
-  const cluster = await startCluster('bench');
-  try {
-    await cluster.createDatabase(DATABASE);
-    await cluster.emptyDatabase(DATABASE);
-    const databaseUrl = cluster.url(DATABASE);
+export const measureIntake = (paths: readonly string[]): Promise<IntakeMeasured[]> =>
+  onEmptyDatabase('bench', DATABASE, async (databaseUrl, { serve, keepWorker, freePort }) => {
     const store = openStore(databaseUrl);
     await migrate(store);
     const { job, system } = demoSite('tide-gauge');
@@ -82,10 +74,7 @@ export async function measureIntake(paths: readonly string[]): Promise<IntakeMea
     }
     await store.destroy();
     return measured;
-  } finally {
-    cluster.stop();
-  }
-}
+  });
 
 async function oneIntake(
   address: string,

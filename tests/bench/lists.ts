@@ -1,12 +1,11 @@
 /** Lists at a hundred thousand jobs: how long a page takes over HTTP and how many bytes it has, whole and narrowed. */
 
-import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
 import { sql } from 'kysely';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { demoSystem } from '@/core/simulate/demo';
 import { migrate, openStore, type Store } from '@/store/database';
 import { listJobs } from '@/store/lists';
+import { onEmptyDatabase } from '../support/setUp';
 
 export const LISTED = 100_000;
 const DATABASE = 'pazienza_bench_lists';
@@ -42,16 +41,8 @@ async function fill(store: Store): Promise<void> {
   await sql`analyze`.execute(store);
 }
 
-export async function measureLists(): Promise<ListMeasured[]> {
-  const setUp = (file: string) => import(pathToFileURL(join(process.cwd(), 'scripts', 'setup', file)).href);
-  const { startCluster } = await setUp('postgres.mjs');
-  const { serve } = await setUp('serve.mjs');
-  const { freePort } = await setUp('shell.mjs');
-  const cluster = await startCluster('bench');
-  try {
-    await cluster.createDatabase(DATABASE);
-    await cluster.emptyDatabase(DATABASE);
-    const databaseUrl = cluster.url(DATABASE);
+export const measureLists = (): Promise<ListMeasured[]> =>
+  onEmptyDatabase('bench', DATABASE, async (databaseUrl, { serve, freePort }) => {
     const store = openStore(databaseUrl);
     await migrate(store);
     await fill(store);
@@ -95,7 +86,4 @@ export async function measureLists(): Promise<ListMeasured[]> {
     }
     await web.stop();
     return measured;
-  } finally {
-    cluster.stop();
-  }
-}
+  });

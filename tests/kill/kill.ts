@@ -6,25 +6,15 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
 import { demoJob } from '@/core/simulate/demo';
 import { type IntakeState, PART_BYTES } from '@/core/log/intake';
 import { openStore, migrate, type Store } from '@/store/database';
 import { findIntake, openIntake, takePart } from '@/store/intakes';
 import { insertJob, insertSystem } from '@/store/jobs';
 import { listRecordings } from '@/store/recordings';
+import { setUp } from '../support/setUp';
 
 const root = process.cwd();
-const setUp = (file: string) => import(pathToFileURL(join(root, 'scripts', 'setup', file)).href);
-
-interface Cluster {
-  url(database: string): string;
-  createDatabase(database: string): Promise<void>;
-  emptyDatabase(database: string): Promise<void>;
-  crash(): void;
-  stop(): void;
-}
-
 const DATABASE = 'pazienza_kill';
 const ROWS = 400_000;
 /** So many rows that reading and storing take long enough to be caught at it. */
@@ -40,8 +30,8 @@ const LOG = Buffer.from(
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
 async function main(): Promise<void> {
-  const { startCluster } = await setUp('postgres.mjs');
-  let cluster: Cluster = await startCluster('kill');
+  const { freePort, serve, startCluster } = await setUp();
+  let cluster = await startCluster('kill');
   await cluster.createDatabase(DATABASE);
   await cluster.emptyDatabase(DATABASE);
   const url = cluster.url(DATABASE);
@@ -114,13 +104,11 @@ async function main(): Promise<void> {
     });
 
     await test('the web server killed while a log is sent: what was sent is kept, and the rest goes on', async () => {
-      const { freePort } = await setUp('shell.mjs');
-      const { serve } = await setUp('serve.mjs');
       const port = await freePort(3200, 'the application that is killed');
       const jobId = await newJob(store);
       const begin = async () => {
         const web = await serve({ port, databaseUrl: url });
-        return { web, at: web.address as string };
+        return { web, at: web.address };
       };
       let { web, at } = await begin();
       const begun = await fetch(`${at}/api/jobs/${jobId}/intakes`, {
