@@ -24,6 +24,7 @@ async function main(): Promise<void> {
   const { host: hostname, dev } = values;
   const port = Number(values.port);
   await clearSpool();
+  process.env.NEXT_TELEMETRY_DISABLED = '1';
   const app = next({ dev, dir: process.cwd(), hostname, port });
   await app.prepare();
   const handle = app.getRequestHandler();

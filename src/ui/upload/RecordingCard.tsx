@@ -124,7 +124,7 @@ export function RecordingCard({ recording: one, sameDevice, deviceName, zone, tr
             </span>
           ))}
         {one.unweighed && (
-          <span className="text-ink border-hazard my-1 block border-l-3 pl-2">
+          <span className="text-ink border-accent my-1 block border-l-3 pl-2">
             {one.unweighed} Remove it, or set its clock if that is what is wrong.
           </span>
         )}

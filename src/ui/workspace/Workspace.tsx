@@ -51,7 +51,7 @@ export function Workspace({ id, job, system, recordings, intakes, diagnosis, not
       notebook={step === 'weigh' ? null : notebook}
     >
       {notWeighed && recordings.length > 0 && (
-        <p role="alert" className="border-hazard bg-sheet mb-3 border-l-3 p-2 text-sm">
+        <p role="alert" className="border-accent bg-sheet mb-3 border-l-3 p-2 text-sm">
           The logs of this job could not be weighed, so only its description speaks. {notWeighed} Take logs
           away under Logs until the rest can be weighed.
         </p>
