@@ -1,6 +1,6 @@
 /** A file that is given out piece by piece, as it is made. */
 
-import { heavy } from './heavy';
+import { giving } from './heavy';
 import type { Exported } from './exportRecording';
 
 /**
@@ -9,7 +9,7 @@ import type { Exported } from './exportRecording';
  */
 export function fileAnswer(make: () => Promise<Exported>): Promise<Response> {
   return new Promise((resolve, reject) => {
-    void heavy(async () => {
+    giving(async () => {
       let file: Exported;
       try {
         file = await make();
@@ -27,25 +27,46 @@ export function fileAnswer(make: () => Promise<Exported>): Promise<Response> {
         }),
       );
       await over;
-    });
+    }).catch(reject);
   });
 }
+
+/** How long a piece waits to be fetched before its file is taken back, ms. */
+const PATIENCE = 60_000;
 
 function streamed(body: Exported['body']) {
   const pieces = (async function* () {
     yield* body;
   })();
-  let end = () => {};
-  const over = new Promise<void>((done) => (end = done));
+  let done = () => {};
+  const over = new Promise<void>((resolve) => (done = resolve));
+  let waiting: ReturnType<typeof setTimeout>;
+  const end = () => {
+    clearTimeout(waiting);
+    done();
+  };
+  const left = (controller: ReadableStreamDefaultController) => {
+    controller.error(new Error('Nobody fetched the file.'));
+    end();
+    void pieces.return();
+  };
   return {
     over,
     body: new ReadableStream<Uint8Array>({
+      start(controller) {
+        // Nobody may ever come for the first piece.
+        waiting = setTimeout(() => left(controller), PATIENCE);
+      },
       async pull(controller) {
+        clearTimeout(waiting);
         try {
           const { done, value } = await pieces.next();
           // Between pieces other requests have their turn.
           await new Promise((next) => setImmediate(next));
-          if (!done) return controller.enqueue(value);
+          if (!done) {
+            waiting = setTimeout(() => left(controller), PATIENCE);
+            return controller.enqueue(value);
+          }
           controller.close();
         } catch (error) {
           controller.error(error);

@@ -74,10 +74,27 @@ export function stuckValue({ timeline, system, bank }: TrustInput): TrustNote[] 
     if (!volts || !amps) return [];
     const notes: TrustNote[] = [];
     const still = (values: Float32Array) => standing(series, values);
+    const stuckBoth = bothStill(still(volts), still(amps)).filter(
+      (run) =>
+        // A battery that is switched off stands still by right, whatever a charger beyond the switch does.
+        (amps[run.first] !== 0 && othersMove(timeline, series, run, 0.5 * blocks)) ||
+        countGoesOn(series, amps, run, bank.capacityAh),
+    );
+    if (stuckBoth.length > 0)
+      notes.push(
+        noteOf(
+          series,
+          deviceName(system, series.device),
+          'voltage and current',
+          'although the battery was charged or drawn on meanwhile',
+          stuckBoth,
+        ),
+      );
     const stuckVolts = still(volts).filter(
-      ({ first, last }) =>
+      ({ first, last, from, to }) =>
+        !stuckBoth.some((run) => run.from < to && run.to > from) &&
         drawn(series, amps, first, last) >
-        STUCK_SHARE[isLead(bank.chemistry) ? 'lead' : 'lithium'] * bank.capacityAh,
+          STUCK_SHARE[isLead(bank.chemistry) ? 'lead' : 'lithium'] * bank.capacityAh,
     );
     if (stuckVolts.length > 0)
       notes.push(
@@ -100,20 +117,6 @@ export function stuckValue({ timeline, system, bank }: TrustInput): TrustNote[] 
           'current',
           'although the voltage rose and fell',
           stuckAmps,
-        ),
-      );
-    const stuckBoth = bothStill(still(volts), still(amps)).filter(
-      (run) =>
-        othersMove(timeline, series, run, 0.5 * blocks) || countGoesOn(series, amps, run, bank.capacityAh),
-    );
-    if (stuckBoth.length > 0)
-      notes.push(
-        noteOf(
-          series,
-          deviceName(system, series.device),
-          'voltage and current',
-          'although the battery was charged or drawn on meanwhile',
-          stuckBoth,
         ),
       );
     return notes;
