@@ -61,15 +61,15 @@ function weighSource({ source, charges }: SourceCharging, { bank }: Observations
   const name = source?.name ?? 'The charger';
   const evidence: Evidence[] = [];
 
-  const lost = absorbing.length - ended.length;
-  if (absorbing.length >= 3 && lost > 0) {
-    const decibans = weightOf(WEIGHTS.lostBeforeEnd, lost / absorbing.length);
+  const lost = absorbing.filter(brokeOff);
+  if (absorbing.length >= 3 && lost.length > 0) {
+    const decibans = weightOf(WEIGHTS.lostBeforeEnd, lost.length / absorbing.length);
     if (decibans !== 0)
       evidence.push({
-        text: `${name}: the supply failed before absorption could end in ${share(lost, absorbing.length, 'charge')}, so that no clock ended it.`,
-        decibans: shrunk(decibans, lost),
+        text: `${name}: charging broke off at the absorption voltage, with no float after it, in ${share(lost.length, absorbing.length, 'charge')}: no clock is seen to end it there.`,
+        decibans: shrunk(decibans, lost.length),
         group: 'end',
-        spans: absorbing.filter((charge) => endedByCharger(charge).length === 0),
+        spans: lost,
       });
   }
   if (ended.length === 0) return evidence;
@@ -144,7 +144,18 @@ function weighSource({ source, charges }: SourceCharging, { bank }: Observations
   return evidence;
 }
 
-/** The absorption of a charge that the charger itself ended by going to float; none when the supply failed first. */
+/** The source went, or a load took all that it has, during absorption; neither the edge of the log nor a BMS cut it off. */
+function brokeOff({ stages }: Charge): boolean {
+  const absorbed = stages.filter((one) => one.stage === 'absorption');
+  const last = absorbed.at(-1);
+  return (
+    (last?.endedBy === 'source-lost' || last?.endedBy === 'load') &&
+    !stages.slice(stages.indexOf(last)).some((one) => one.stage === 'float') &&
+    !absorbed.some((one) => one.cutOff || one.blocked)
+  );
+}
+
+/** The absorption of a charge that the charger itself ended by going to float; none when charging broke off first. */
 function endedByCharger(charge: Charge): Ended[] {
   const at = charge.stages.findIndex(
     (stage, i) => stage.stage === 'absorption' && charge.stages[i + 1]?.stage === 'float',

@@ -41,7 +41,7 @@ export const WEIGHTS = {
     [0.05, 0],
     [0, 3],
   ],
-  /** The supply failed before the charger could end absorption, share of charges. */
+  /** Charging broke off during absorption, share of charges. */
   lostBeforeEnd: [
     [0.7, -6],
     [0, 0],

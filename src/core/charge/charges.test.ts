@@ -124,3 +124,43 @@ test('a battery at rest has no charges', () => {
   expect(setpoints.absorption).toBeNull();
   expect(charges).toEqual([]);
 });
+
+describe('full', () => {
+  const tapered = { days: 5, minutes: () => 240, endAmps: () => 0.5 };
+  const fullOf = (...series: Series[]) =>
+    findCharges(plain, timelineOf(series))[0]!.charges.map((charge) => charge.full);
+
+  test('a tail that is reached, day after day', () => {
+    expect(fullOf(draw(tapered))).toEqual(Array(5).fill(true));
+  });
+
+  test('not where the log ends during absorption', () => {
+    const whole = draw(tapered);
+    const end = 4 * 1440 + 8 * 60 + 180 + 200;
+    const cut: Series = {
+      ...whole,
+      time: whole.time.slice(0, end),
+      channels: {
+        source_voltage: whole.channels.source_voltage!.slice(0, end),
+        source_current: whole.channels.source_current!.slice(0, end),
+      },
+    };
+    expect(fullOf(cut)).toEqual([true, true, true, true, false]);
+  });
+
+  test('not where a load draws the battery down meanwhile', () => {
+    const charger = draw({ ...tapered, endAmps: () => 5 });
+    const { source_voltage: volts, source_current: amps } = charger.channels;
+    // On the last two days the loads take more than the charger gives from the middle of absorption on.
+    const battery = amps!.map((value, i) => {
+      const late = i % 1440 >= 8 * 60 + 180 + 120 && i >= 3 * 1440;
+      return late ? value - 12 : Math.max(0, value - 4.6);
+    });
+    const monitor: Series = {
+      device: 'monitor',
+      time: charger.time,
+      channels: { battery_voltage: volts!, battery_current: battery },
+    };
+    expect(fullOf(charger, monitor)).toEqual([true, true, true, false, false]);
+  });
+});

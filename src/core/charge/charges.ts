@@ -87,7 +87,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     const runs = runsOf(path);
     const charges = groupRuns(runs, view).map((group) => chargeOf(group, view, setpoints, timeline));
     whatEnded(charges, view, source, system);
-    for (const charge of charges) charge.full = isFull(charge, system);
+    for (const charge of charges) charge.full = isFull(charge, system, view.ampNoise);
     return {
       source,
       setpoints,
@@ -295,19 +295,23 @@ function refine(
   return to > from ? { from, to } : span;
 }
 
+/** A battery that is full already lets a charger end absorption soon; what is shorter than this is a jump of the voltage. */
+const LEAST_ABSORPTION = 3 * MINUTE;
+
 /**
  * Held at the charge voltage until the battery's current was down to the full tail; or after that long on float, where the lower
  * voltage asks for a far smaller current.
  */
-function isFull(charge: Charge, system: KnownSystem): boolean {
+function isFull(charge: Charge, system: KnownSystem, ampNoise: number): boolean {
   const { bank } = system;
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;
   return charge.stages.some((one, i) => {
     const amps = one.endedBy === 'source-lost' || one.endedBy === 'load' ? one.settledAmps : one.endAmps;
-    // No current because the BMS lets none in is no tail.
-    if (one.blocked) return false;
-    if (one.stage === 'absorption') return percentOf(amps) <= fullTailPercent;
+    // No current because the BMS lets none in is no tail, nor is a current that a load draws from the battery.
+    if (one.blocked || amps < -3 * ampNoise) return false;
+    if (one.stage === 'absorption')
+      return !one.cutOff && one.heldMs >= LEAST_ABSORPTION && percentOf(amps) <= fullTailPercent;
     const absorbed = charge.stages.slice(0, i).some((before) => before.stage === 'absorption');
     return (
       one.stage === 'float' &&
