@@ -305,7 +305,9 @@ function FirstRows({
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the question is told by its text; timesOf is new at every drawing
   }, [asked, ready, zone]);
-  if (!ready || times === null) return null;
+  if (!ready) return null;
+  // The line has its place from the start: the button below must not move away under a click.
+  if (times === null) return <p className="text-ink-soft mt-1">Looking at the times of the first rows …</p>;
   if (typeof times === 'string') return <p className="mt-1">{times}</p>;
   const text = (ms: number) => DateTime.fromMillis(ms, { zone }).toFormat('d LLL yyyy HH:mm:ss');
   return (
