@@ -72,54 +72,31 @@ export function stuckValue({ timeline, system, bank }: TrustInput): TrustNote[] 
   return timeline.series.flatMap((series): TrustNote[] => {
     const { battery_voltage: volts, battery_current: amps } = series.channels;
     if (!volts || !amps) return [];
-    const notes: TrustNote[] = [];
-    const still = (values: Float32Array) => standing(series, values);
-    const stuckBoth = bothStill(still(volts), still(amps)).filter(
+    const name = deviceName(system, series.device);
+    const told = (what: string, although: string, runs: Run[]): TrustNote[] =>
+      runs.length > 0 ? [noteOf(series, name, what, although, runs)] : [];
+    const stillVolts = standing(series, volts);
+    const stillAmps = standing(series, amps);
+    const both = bothStill(stillVolts, stillAmps).filter(
       (run) =>
         // A battery that is switched off stands still by right, whatever a charger beyond the switch does.
         (amps[run.first] !== 0 && othersMove(timeline, series, run, 0.5 * blocks)) ||
         countGoesOn(series, amps, run, bank.capacityAh),
     );
-    if (stuckBoth.length > 0)
-      notes.push(
-        noteOf(
-          series,
-          deviceName(system, series.device),
-          'voltage and current',
-          'although the battery was charged or drawn on meanwhile',
-          stuckBoth,
-        ),
-      );
-    const stuckVolts = still(volts).filter(
+    const voltsOnly = stillVolts.filter(
       ({ first, last, from, to }) =>
-        !stuckBoth.some((run) => run.from < to && run.to > from) &&
+        !both.some((run) => run.from < to && run.to > from) &&
         drawn(series, amps, first, last) >
           STUCK_SHARE[isLead(bank.chemistry) ? 'lead' : 'lithium'] * bank.capacityAh,
     );
-    if (stuckVolts.length > 0)
-      notes.push(
-        noteOf(
-          series,
-          deviceName(system, series.device),
-          'voltage',
-          'although the battery gave a good part of its capacity',
-          stuckVolts,
-        ),
-      );
-    const stuckAmps = still(amps).filter(
+    const ampsOnly = stillAmps.filter(
       ({ first, last }) => amps[first] !== 0 && cycled(volts, first, last, 0.5 * blocks),
     );
-    if (stuckAmps.length > 0)
-      notes.push(
-        noteOf(
-          series,
-          deviceName(system, series.device),
-          'current',
-          'although the voltage rose and fell',
-          stuckAmps,
-        ),
-      );
-    return notes;
+    return [
+      ...told('voltage and current', 'although the battery was charged or drawn on meanwhile', both),
+      ...told('voltage', 'although the battery gave a good part of its capacity', voltsOnly),
+      ...told('current', 'although the voltage rose and fell', ampsOnly),
+    ];
   });
 }
 
