@@ -115,3 +115,11 @@ test('cancelled, it stops and takes back what was begun', async () => {
   await expect(finished).rejects.toMatchObject({ name: 'AbortError' });
   expect(removed).toEqual(['/api/intakes/i']);
 });
+
+test('cancelled before the server has answered at all, it is taken back too', async () => {
+  const { removed, taken } = serve(SIZE, () => null);
+  const { finished, cancel } = send(SIZE);
+  cancel();
+  await expect(finished).rejects.toMatchObject({ name: 'AbortError' });
+  expect([removed, taken]).toEqual([['/api/intakes/i'], []]);
+});

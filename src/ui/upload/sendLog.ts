@@ -79,17 +79,13 @@ function cancellable(
   const control = new AbortController();
   let id: string | null = null;
   const begun = (of: string) => onBegun((id = of));
-  const finished = work(control.signal, begun).catch((error: unknown) => {
-    if (control.signal.aborted) throw new DOMException('Cancelled', 'AbortError');
-    throw error;
+  const finished = work(control.signal, begun).catch(async (error: unknown) => {
+    if (!control.signal.aborted) throw error;
+    // Over only when the server has let go of it, should the page be left at once.
+    if (id) await fetch(`/api/intakes/${id}`, { method: 'DELETE', keepalive: true }).catch(() => null);
+    throw new DOMException('Cancelled', 'AbortError');
   });
-  return {
-    cancel() {
-      control.abort();
-      if (id) void fetch(`/api/intakes/${id}`, { method: 'DELETE' });
-    },
-    finished,
-  };
+  return { cancel: () => control.abort(), finished };
 }
 
 async function send(
@@ -103,9 +99,9 @@ async function send(
   const begun = await persistently(
     () =>
       answerOf<Intake>(
+        // Not broken off by a cancel: without the id of what was begun it could not be taken back.
         fetch(`/api/jobs/${jobId}/intakes`, {
           method: 'POST',
-          signal,
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({
             fileName: file.name,
@@ -120,11 +116,13 @@ async function send(
     'Nothing was stored; try again.',
   );
   onBegun(begun.id);
+  signal.throwIfAborted();
   for (let received = begun.received; received < file.size;) {
     const at = received;
     const sent = await persistently(
       async () => {
         const part = await readPart(file, at);
+        signal.throwIfAborted();
         return putPart(begun.id, at, part, signal, (loaded) =>
           onProgress({
             part: (SENDING * (at + loaded)) / file.size,
