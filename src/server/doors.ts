@@ -11,6 +11,7 @@ import { FOUND } from '@/core/diagnosis/summary';
 import { NEW_DEVICES } from '@/core/system/newDevice';
 import { COMPLAINTS, jobSchema, systemSchema } from '@/core/system/schema';
 import { clockDriftSecondsPerDay, clockOffsetSeconds, day, id, line, timeZone } from '@/core/system/values';
+import { CURSOR } from '@/store/cursor';
 
 /** Bodies of JSON, bytes. */
 export const MOST_JSON = 1 << 20;
@@ -101,9 +102,12 @@ export const jobQuerySchema = z.object({
   system: search(uuid),
   from: search(day),
   to: search(day),
-  after: search(z.string().regex(/^\d{1,18}\.[0-9a-f-]{36}$/, { error: 'There is no such page.' })),
+  after: search(z.string().regex(CURSOR, { error: 'There is no such page.' })),
 });
 export const systemQuerySchema = z.object({ search: words, after: search(uuid) });
+
+/** Pages that are asked for with more than their address. */
+export const PAGES = { '/': jobQuerySchema, '/systems': systemQuerySchema } as const;
 
 const exportQuery = z
   .object({
@@ -230,3 +234,9 @@ export function doorsAt(path: string): Map<string, Door> {
 
 /** The most bytes that a door lets in. */
 export const mostBytes = ({ json, bytes, file }: Door): number => bytes ?? file ?? (json ? MOST_JSON : 0);
+
+/** Why more than that is refused. */
+export const tooLarge = (most: number): string =>
+  most === 0
+    ? 'Nothing is to be sent here.'
+    : `This is larger than ${Math.round((10 * most) / 2 ** 20) / 10} MB, which is the most that is taken in here.`;

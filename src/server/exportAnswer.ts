@@ -38,12 +38,12 @@ function streamed(body: Exported['body']) {
   const pieces = (async function* () {
     yield* body;
   })();
-  let done = () => {};
-  const over = new Promise<void>((resolve) => (done = resolve));
+  let close = () => {};
+  const over = new Promise<void>((resolve) => (close = resolve));
   let waiting: ReturnType<typeof setTimeout>;
   const end = () => {
     clearTimeout(waiting);
-    done();
+    close();
   };
   const left = (controller: ReadableStreamDefaultController) => {
     controller.error(new Error('Nobody fetched the file.'));

@@ -1,7 +1,7 @@
 /** The first look at a request, before any work: which host it asks for, where it comes from, and whether there is such a door. */
 
 import type { IncomingHttpHeaders } from 'node:http';
-import { doorsAt, mostBytes } from './doors';
+import { doorsAt, mostBytes, tooLarge } from './doors';
 
 export interface Knock {
   method: string;
@@ -84,15 +84,7 @@ export function turnAway({ method, url, headers }: Knock, allowed: (host: string
   if (type === '' || SIMPLE.test(type) || (door.json && !/^application\/json\b/i.test(type)))
     return { status: 415, error: `What is sent here has to be marked as ${wanted}.` };
   const most = mostBytes(door);
-  if (Number(length ?? 0) > most)
-    return {
-      status: 413,
-      error:
-        most === 0
-          ? 'Nothing is to be sent here.'
-          : `This is larger than ${Math.round(most / 2 ** 20)} MB, which is the most that is taken in here.`,
-    };
-  return null;
+  return Number(length ?? 0) > most ? { status: 413, error: tooLarge(most) } : null;
 }
 
 /** Whether the percent-encoding of an address holds text, without what no address has. */

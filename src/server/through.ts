@@ -6,7 +6,7 @@ import { pipeline } from 'node:stream/promises';
 import type { ReadableStream as WebStream } from 'node:stream/web';
 import { z } from 'zod';
 import { BadJson, parseJson } from '@/core/quantity/json';
-import { type Door, type DoorName, DOORS, mostBytes } from './doors';
+import { type Door, type DoorName, DOORS, mostBytes, tooLarge } from './doors';
 import { answerTo, gone, Refusal, refusalOf } from './refusal';
 import { clearPath, spoolPath } from './spool';
 
@@ -63,21 +63,13 @@ export function through<K extends DoorName>(
 
 const FRESH = { 'cache-control': 'no-store' };
 
-const tooLarge = (most: number): Refusal =>
-  new Refusal(
-    413,
-    most >= 1 << 20
-      ? `This is larger than ${most / 2 ** 20} MB, which is the most that is taken in here.`
-      : `This is larger than ${most} bytes, which is the most that is taken in here.`,
-  );
-
 async function* limited(request: Request, most: number): AsyncGenerator<Uint8Array> {
-  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge(most);
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw new Refusal(413, tooLarge(most));
   if (!request.body) return;
   let total = 0;
   for await (const chunk of Readable.fromWeb(request.body as WebStream) as AsyncIterable<Uint8Array>) {
     total += chunk.length;
-    if (total > most) throw tooLarge(most);
+    if (total > most) throw new Refusal(413, tooLarge(most));
     yield chunk;
   }
 }

@@ -4,6 +4,7 @@ import { sql } from 'kysely';
 import type { Headline } from '@/core/diagnosis/summary';
 import type { Complaint, Job, System } from '@/core/system/schema';
 import type { Standing } from '@/core/diagnosis/weigh';
+import { CURSOR } from './cursor';
 import type { Store } from './database';
 
 /** Rows of a page. */
@@ -46,9 +47,6 @@ const wordsOf = (search: string): string[] =>
     .split(/\s+/)
     .filter((one) => one !== '')
     .slice(0, 8);
-
-/** Where a page ends: a number or a text, and an id. */
-const CURSOR = /^(\d{1,18})\.([0-9a-f-]{36})$/;
 
 /** The latest opened first. */
 export async function listJobs(store: Store, query: JobQuery = {}): Promise<Page<JobRow>> {
