@@ -7,11 +7,12 @@ import type { LogAnswers } from './answers';
 import { type ReadChannel, type Series, stageReader } from './channels';
 import { deriveChannels } from './deriveChannels';
 import { localClock } from './localTime';
+import { elapsedClock, usualMoment } from './elapsedClock';
+import { lineNumbers } from './lineNumbers';
 import { decodeText, lineFeeds, plainBytes } from './encoding';
 import { type Dialect, flagNumber, isFlag, isMissing, numberOf } from './sniff';
 import { settleTimes } from './settleTimes';
 import { isJump } from './strayRows';
-import { isUsualMoment } from '../quantity/span';
 import { dateTimeReader, readClock } from './time';
 import type { TimeFormat } from './timeFormat';
 
@@ -131,9 +132,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
   let skipping = false;
   const toPlain = plainBytes();
   const toLines = dialect.loneCr ? lineFeeds() : null;
-  /** Where the lines of rows do not follow each other: place among the rows kept, and line, by turns. */
-  const lineMarks: number[] = [];
-  let lastLine = -1;
+  const lines = lineNumbers();
   /** Rows at which the time leaps far, as they stand in the file: they may have to be set aside. */
   const jumps = new Map<number, string>();
   let lastMoment = NaN;
@@ -290,8 +289,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
         continue;
       }
       rows++;
-      if (line !== lastLine + 1) lineMarks.push(length, line);
-      lastLine = line;
+      lines.kept(length, line);
       if (isJump(lastMoment, moment) && jumps.size < LISTED_PROBLEMS)
         jumps.set(
           length,
@@ -300,18 +298,6 @@ export function csvReader(plan: ReadPlan): CsvReader {
       lastMoment = moment;
       time[length++] = moment;
     }
-  }
-
-  /** Line in the file of a row that was kept. */
-  function lineOf(row: number): number {
-    let low = 0;
-    let high = lineMarks.length / 2;
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (lineMarks[2 * middle]! <= row) low = middle;
-      else high = middle;
-    }
-    return lineMarks[2 * low + 1]! + row - lineMarks[2 * low]!;
   }
 
   function put(target: number, value: number): void {
@@ -371,7 +357,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
       for (const { row: at, reason } of settled.stray) {
         if (problemCount++ >= LISTED_PROBLEMS) continue;
         const row = jumps.get(at);
-        problems.push({ line: lineOf(at), reason, ...(row === undefined ? {} : { row }) });
+        problems.push({ line: lines.of(at), reason, ...(row === undefined ? {} : { row }) });
       }
       for (const note of settled.notes) problem(note);
       // Each row that was lost counts; the note itself has counted one.
@@ -392,31 +378,5 @@ export function csvReader(plan: ReadPlan): CsvReader {
         problems,
       };
     },
-  };
-}
-
-const usualMoment = (ms: number): number => (isUsualMoment(ms) ? ms : NaN);
-
-/** No device counts on for longer without a new start, ms. */
-const LONGEST_COUNT = 50 * 365 * 86_400_000;
-
-/**
- * Moments of times that count from a start, the first of which is known. A clock that passes midnight goes on; a count that falls back
- * (the device was restarted) goes on one step after the row before.
- */
-function elapsedClock(startMs: number): (elapsed: number, ofDay: boolean) => number {
-  let first = NaN;
-  let last = NaN;
-  let carried = 0;
-  let step = 1000;
-  return (elapsed, ofDay) => {
-    if (!(elapsed >= 0 && elapsed < LONGEST_COUNT)) return NaN;
-    if (first !== first) first = elapsed;
-    else if (elapsed < last) {
-      const day = 86_400_000;
-      carried += ofDay && last - elapsed > day / 2 && last < day ? day : last - elapsed + step;
-    } else if (elapsed > last) step = elapsed - last;
-    last = elapsed;
-    return usualMoment(startMs + carried + (elapsed - first));
   };
 }
