@@ -2,6 +2,7 @@
 
 import { DateTime } from 'luxon';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
 import type { Job, System } from '@/core/system/schema';
 
@@ -25,9 +26,12 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
   block(
     'Causes weighed',
     diagnosis.findings.flatMap((finding) => [
-      `${finding.standing.padEnd(12)}${String(finding.decibans).padStart(4)} dB  ${finding.title}  (${finding.cause})`,
+      `${finding.standing.padEnd(12)}${finding.standing === 'cannot-tell' ? '' : `${finding.explainedBy.length > 0 ? 'comes with another fault' : oddsText(finding.decibans)}: `}${finding.title}  (${finding.cause})`,
+      ...[explainedText(finding.explainedBy, diagnosis.findings)].flatMap((one) =>
+        one ? wrap(one, WIDTH - 12).map((line) => `          ${line}`) : [],
+      ),
       ...finding.evidence.flatMap((item) =>
-        wrap(`${signed(item.decibans).padStart(4)}  ${item.text}`, WIDTH - 12).map(
+        wrap(`${signedPoints(item.decibans).padStart(4)}  ${item.text}`, WIDTH - 12).map(
           (line, i) => `          ${i > 0 ? '      ' : ''}${line}`,
         ),
       ),
@@ -37,6 +41,7 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
       ),
     ]),
   );
+  if (diagnosis.findings.length > 0) out.push(...wrap(POINTS_LINE), '');
   if (diagnosis.settings.length > 0)
     block(
       'Settings to change',
@@ -69,7 +74,6 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
 
 const text = (value: number | null, format: (value: number) => string): string =>
   (value === null ? 'not known' : format(value)).padStart(9);
-const signed = (decibans: number): string => (decibans > 0 ? `+${decibans}` : String(decibans));
 
 function wrap(sentence: string, width = WIDTH): string[] {
   const lines: string[] = [];

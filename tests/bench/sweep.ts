@@ -1,62 +1,195 @@
 /**
- * How the findings fare over random sites with known faults: `npm run sweep [sites per fault] [seed]`. The weights in
- * src/core/causes/weights.ts are judged by this table. Unit tests use other seeds.
+ * How findings and stages fare over random sites with known faults: `npm run sweep [sites a case] [seed] [code …]`. For each cause how
+ * often it was found, missed, or shown where it was not; of what is shown, how much holds; and how far the stages agree with what the
+ * chargers did, with and without their own word. Unit tests use other seeds.
  */
 
-import { takeInLog } from '@/core/log/takeIn';
+import { availableParallelism } from 'node:os';
+import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
+import { findCharges } from '@/core/charge/charges';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { STANDINGS, type Standing } from '@/core/diagnosis/weigh';
-import { FAULTS, randomJob } from '@/core/simulate/randomJob';
+import { alignClocks } from '@/core/log/align';
+import type { Series } from '@/core/log/channels';
+import { takeInLog } from '@/core/log/takeIn';
+import { timelineOf } from '@/core/log/timeline';
+import { FAULTS } from '@/core/simulate/faults';
 import { seededRandom } from '@/core/simulate/random';
+import { randomJob } from '@/core/simulate/randomJob';
+import { knownSystem } from '@/core/system/known';
 import { devicesOf } from '@/core/system/schema';
+import { agreementOf, trueStages } from '../support/stageAgreement';
 
-const sites = Number(process.argv[2] ?? 60);
-const seed = Number(process.argv[3] ?? 1);
-const verbose = process.argv[4];
+const HEALTHY = 'nothing wrong';
+const CASES = [HEALTHY, ...FAULTS.map((one) => one.code)];
+/** Healthy sites are drawn so many times as often: a false alarm is worse than a miss. */
+const HEALTHY_TIMES = 3;
 
-const table = new Map<string, Record<Standing, number>>();
-const held: Record<Standing, [number, number]> = Object.fromEntries(
-  STANDINGS.map((one) => [one, [0, 0]]),
-) as never;
+interface Task {
+  code: string;
+  number: number;
+}
 
-for (const fault of FAULTS)
-  for (let i = 0; i < sites; i++) {
-    const { job, system, logs, truth } = randomJob(
-      fault,
-      seededRandom(seed * 1_000_000 + FAULTS.indexOf(fault) * 10_000 + i),
-    );
-    const series = logs.map(({ device, text }) => {
-      const { kind } = devicesOf(system).find((one) => one.id === device)!;
-      return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
+interface Shares {
+  agreed: number;
+  strictly: number;
+}
+
+interface Outcome extends Task {
+  findings: { cause: string; standing: Standing; decibans: number }[];
+  /** Share of the minutes of each source that agree, without its own word and with it. */
+  without: Shares[];
+  with: Shares[];
+  about: string;
+}
+
+function run({ code, number }: Task, seed: number): Outcome {
+  const faults = FAULTS.filter((one) => one.code === code);
+  const random = seededRandom(seed * 1_000_000 + CASES.indexOf(code) * 30_000 + number);
+  const { job, system, logs, truth, plan, bestDaily } = randomJob(faults, random);
+  const series = logs.map(({ device, text }) => {
+    const { kind } = devicesOf(system).find((one) => one.id === device)!;
+    return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
+  });
+  const { findings } = diagnose({ job, system, series });
+  const agreements = (of: Series[]): Shares[] => {
+    const timeline = alignClocks(timelineOf(of));
+    return findCharges(knownSystem(system)!, timeline).flatMap((found) => {
+      const charger = plan.chargers.find((one) => one.id === found.source?.id);
+      if (!charger) return [];
+      const log =
+        timeline.series.find((one) => one.device === charger.id) ??
+        timeline.series.find((one) => one.device === 'monitor')!;
+      const { minutes, agreed, strictly } = agreementOf(
+        trueStages(truth, charger.id, charger.ratedA),
+        found,
+        log,
+      );
+      return [{ agreed: agreed / minutes, strictly: strictly / minutes }];
     });
-    const { findings } = diagnose({ job, system, series });
-    for (const { cause, standing, decibans, evidence } of findings) {
-      const key = `${fault.padEnd(22)} ${cause.padEnd(22)}`;
-      const row =
-        table.get(key) ?? (Object.fromEntries(STANDINGS.map((one) => [one, 0])) as Record<Standing, number>);
-      row[standing]++;
-      table.set(key, row);
-      held[standing][1]++;
-      if (cause === fault) held[standing][0]++;
-      const wrong =
-        cause === fault
-          ? !['strong', 'likely'].includes(standing)
-          : ['strong', 'likely', 'possible'].includes(standing);
-      if (verbose && wrong) {
-        console.log(
-          `${fault} #${i} ${cause} ${standing} ${decibans} best daily charge ${truth.bestDaily.toFixed(0)} %, ${system.sources[0]!.kind}, ${logs.map((l) => l.device).join('+')}`,
-        );
-        for (const item of evidence) console.log(`      ${item.decibans} ${item.text}`);
-      }
-    }
-  }
+  };
+  const wordless = series.map((one) => {
+    const channels = { ...one.channels };
+    delete channels.source_stage;
+    return { ...one, channels };
+  });
+  return {
+    code,
+    number,
+    findings: findings.map(({ cause, standing, decibans }) => ({ cause, standing, decibans })),
+    without: agreements(wordless),
+    with: agreements(series),
+    about: `${system.bank.chemistry} ${12 * plan.blocks} V ${plan.capacityAh} Ah, ${plan.chargers.map((one) => `${one.kind} ${one.ratedA} A${one.logged ? '' : ' unlogged'}`).join(' + ')}, every ${plan.everySeconds} s, best ${bestDaily.toFixed(0)} %`,
+  };
+}
 
-console.log(`${sites} sites for each fault, seed ${seed}\n`);
-console.log(
-  `${'fault'.padEnd(22)} ${'cause'.padEnd(22)} ${STANDINGS.map((one) => one.padStart(12)).join('')}`,
-);
-for (const [key, row] of table)
-  console.log(`${key} ${STANDINGS.map((one) => String(row[one]).padStart(12)).join('')}`);
-console.log('\nOf all findings shown so, how many held:');
-for (const standing of STANDINGS)
-  console.log(`  ${standing.padEnd(12)} ${held[standing][0]} of ${held[standing][1]}`);
+if (isMainThread) main();
+else
+  parentPort!.on('message', (task: Task) => {
+    try {
+      parentPort!.postMessage(run(task, (workerData as { seed: number }).seed));
+    } catch (error) {
+      parentPort!.postMessage({ ...task, error: String(error) });
+    }
+  });
+
+function main(): void {
+  const [sites = 60, seed = 1] = process.argv.slice(2, 4).map(Number);
+  const asked = process.argv.slice(4);
+  const unknown = asked.filter((one) => !CASES.includes(one));
+  if (unknown.length > 0) {
+    console.error(`There is no case ${unknown.join(', ')}. There are: ${CASES.join(', ')}.`);
+    process.exit(2);
+  }
+  const tasks = CASES.filter((code) => asked.length === 0 || asked.includes(code)).flatMap((code) =>
+    Array.from({ length: code === HEALTHY ? HEALTHY_TIMES * sites : sites }, (_, number) => ({
+      code,
+      number,
+    })),
+  );
+  const total = tasks.length;
+  const outcomes: Outcome[] = [];
+  let working = availableParallelism();
+  for (let k = working; k > 0; k--) {
+    const worker = new Worker(process.argv[1]!, { workerData: { seed } });
+    const next = () => {
+      const task = tasks.pop();
+      if (task) worker.postMessage(task);
+      else {
+        void worker.terminate();
+        if (--working === 0) report(outcomes, total, seed);
+      }
+    };
+    worker.on('message', (outcome: Outcome & { error?: string }) => {
+      if (outcome.error) console.error(`${outcome.code} #${outcome.number}: ${outcome.error}`);
+      else outcomes.push(outcome);
+      next();
+    });
+    next();
+  }
+}
+
+const shown = (standing: Standing): boolean => standing === 'strong' || standing === 'likely';
+
+function report(outcomes: Outcome[], total: number, seed: number): void {
+  console.log(`${outcomes.length} of ${total} sites, seed ${seed}\n`);
+  console.log(`${'cause'.padEnd(24)} sites  found possible missed  shown elsewhere (on healthy)`);
+  const codes = [
+    ...new Set([
+      ...outcomes.map((one) => one.code),
+      ...outcomes.flatMap((one) => one.findings.map((f) => f.cause)),
+    ]),
+  ].filter((one) => one !== HEALTHY);
+  for (const code of codes) {
+    const own = outcomes.filter((one) => one.code === code);
+    const standings = own.map((one) => one.findings.find((finding) => finding.cause === code)?.standing);
+    const found = standings.filter((one) => one && shown(one)).length;
+    const possible = standings.filter((one) => one === 'possible').length;
+    const elsewhere = outcomes.filter(
+      (one) =>
+        one.code !== code &&
+        one.findings.some((finding) => finding.cause === code && shown(finding.standing)),
+    );
+    const onHealthy = elsewhere.filter((one) => one.code === HEALTHY).length;
+    const where = new Map<string, number>();
+    for (const one of elsewhere) where.set(one.code, (where.get(one.code) ?? 0) + 1);
+    console.log(
+      `${code.padEnd(24)} ${String(own.length).padStart(5)}  ${String(found).padStart(5)} ${String(possible).padStart(8)} ${String(own.length - found - possible).padStart(6)}  ${String(elsewhere.length).padStart(5)} (${onHealthy})  ${[...where].map(([one, count]) => `${one} ${count}`).join(', ')}`,
+    );
+  }
+  console.log('\nOf all findings shown so, how many hold:');
+  for (const standing of STANDINGS) {
+    const all = outcomes.flatMap((one) =>
+      one.findings
+        .filter((finding) => finding.standing === standing)
+        .map((finding) => finding.cause === one.code),
+    );
+    console.log(`  ${standing.padEnd(12)} ${all.filter(Boolean).length} of ${all.length}`);
+  }
+  console.log('\nStages against what the chargers did (the very word in brackets):');
+  for (const [name, which] of [
+    ['without their own word', 'without'],
+    ['with it', 'with'],
+  ] as const) {
+    const shares = outcomes.flatMap((one) => one[which]);
+    const mean = (of: (one: Shares) => number) =>
+      (100 * shares.reduce((sum, one) => sum + of(one), 0)) / shares.length;
+    const good = (100 * shares.filter((one) => one.agreed >= 0.95).length) / shares.length;
+    console.log(
+      `  ${name.padEnd(24)} ${mean((one) => one.agreed).toFixed(1)} % of the time (${mean((one) => one.strictly).toFixed(1)} %), ${good.toFixed(0)} % of ${shares.length} sources at 95 % or better`,
+    );
+  }
+  const errors = outcomes.flatMap((one) =>
+    one.findings
+      .filter(
+        (finding) =>
+          (finding.cause === one.code) !== shown(finding.standing) &&
+          (finding.cause === one.code || shown(finding.standing)),
+      )
+      .map(
+        (finding) =>
+          `  ${one.code} #${one.number}: ${finding.cause} ${finding.standing} ${finding.decibans} dB; ${one.about}`,
+      ),
+  );
+  console.log(`\nWrong or missed:\n${errors.sort().join('\n')}`);
+}

@@ -202,7 +202,7 @@ async function main(): Promise<void> {
   for (const seed of kept) await once(seed);
   for (let seed = first; Date.now() < until && failed.length < 20; seed++) await once(seed);
   if (failed.length > 0)
-    writeFileSync(seedsFile, JSON.stringify([...new Set([...kept, ...failed])].sort((a, b) => a - b)) + '\n');
+    writeFileSync(seedsFile, `[${[...new Set([...kept, ...failed])].sort((a, b) => a - b).join(', ')}]\n`);
   console.log(
     `${count} files, ${read} of them read, ${failed.length} failed; the slowest took ${Math.round(slowest)} ms; memory at the end ${Math.round(process.memoryUsage().rss / 2 ** 20)} MB, at most ${Math.round(process.resourceUsage().maxRSS / 1024)} MB`,
   );

@@ -1,12 +1,17 @@
 /**
- * What a cause is. Each lives in a file of its own, named by its code: it says what it is and what it needs, and weighs the
- * observations of a job for and against itself. It never sees samples.
+ * What a cause is. Each lives in a file of its own, named by its code: it says what it is and what it needs, carries its weights and its
+ * tests, and weighs the observations of a job for and against itself. It never sees samples.
  */
 
 import type { Span } from '../quantity/span';
 import type { KnownBank } from '../system/known';
+import type { CheckId } from '../system/checklist';
 import type { Chemistry, Complaint, Job, System } from '../system/schema';
-import type { SourceCharging } from '../charge/charges';
+import type { Refusal } from '../charge/refusals';
+import type { SourceCharging } from '../charge/types';
+import type { CauseCode } from './codes';
+import type { Family } from './families';
+import type { TestCode } from './tests';
 
 /** Charge through the battery on one day of the site's clock. */
 export interface DayBalance extends Span {
@@ -30,7 +35,12 @@ export interface Observations {
   span: Span | null;
   charging: SourceCharging[];
   days: DayBalance[];
+  /** When the BMS let no charge in; null where nobody logged it. */
+  refusals: Refusal[] | null;
 }
+
+/** Observations of a battery of which the basics are known. */
+export type Judged = Observations & { bank: KnownBank };
 
 export interface Evidence {
   /** One sentence with its figures. */
@@ -42,12 +52,6 @@ export interface Evidence {
   spans: Span[];
 }
 
-export interface Weighing {
-  evidence: Evidence[];
-  /** What would have to be measured or told, as short phrases. When nothing could be weighed the cause stands at cannot-tell. */
-  missing: string[];
-}
-
 export interface TestOutcome {
   name: string;
   /** Probability of this outcome when the cause holds and when it does not. Each column sums to 1. */
@@ -55,25 +59,47 @@ export interface TestOutcome {
   ifNot: number;
 }
 
+/** Reads a value in bands: each row is [at least, dB], highest first; below the last row its dB still holds. */
+export type Bands = ReadonlyArray<readonly [number, number]>;
+
+export function weightOf(bands: Bands, value: number): number {
+  for (const [least, decibans] of bands) if (value >= least) return decibans;
+  return bands[bands.length - 1]![1];
+}
+
 export interface Cause {
-  code: string;
+  code: CauseCode;
   /** What is wrong, in a few words. */
   title: string;
   complaint: Complaint;
   chemistries: readonly Chemistry[] | 'all';
+  /** Families of observations without which the log cannot show it. */
+  families: readonly Family[];
   /** What the log must have, in words for the technician. */
   needs: string;
   /** What it looks like in the log. */
   signature: string;
   /** dB before any evidence: when the job has this complaint, and when it has not. */
   prior: { complained: number; otherwise: number };
-  /** The log is not read for it yet: it is brought up only when description, walk or checks speak for it. */
+  /** It is brought up only when something speaks for it: the log is not read for it yet, or most systems cannot have it. */
   onlyWhenSpokenOf?: true;
+  /**
+   * Weights of its evidence, dB: how often such an observation comes with the cause and how often without it. Set by sense first, and
+   * judged by `npm run sweep` over simulated sites that no test uses; overruled where a band is something only a simulator does.
+   */
+  weights: Readonly<Record<string, Bands | number>>;
   /** Most that one group of evidence may add up to, dB, where it is not the usual 15. */
-  caps?: Record<string, number>;
+  caps?: Readonly<Record<string, number>>;
+  /** What answers of the checklists say: dB when it was found, dB when it was fine, and the sentence of what was found. */
+  answers?: Partial<Record<CheckId, { found: number; fine: number; text: string }>>;
   /** Tests that can decide it, by name, with how likely each outcome is. */
-  tests: Record<string, readonly TestOutcome[]>;
-  weigh(seen: Observations): Weighing;
+  tests: Partial<Record<TestCode, readonly TestOutcome[]>>;
+  /** Evidence from the description, the wiring walk and what was measured by hand. */
+  described?(seen: Observations): Evidence[];
+  /** Evidence from the logs; asked only where no family that it needs is missing. */
+  weigh?(seen: Judged): Evidence[];
+  /** What would have to be measured or told beyond the families, as short phrases. */
+  missing?(seen: Observations, evidence: readonly Evidence[]): string[];
 }
 
 /** Shrinks a weight towards nothing when it rests on few occurrences: half of it on 1.5, nearly all on 15. */

@@ -1,30 +1,93 @@
 /** Resistance between a charger and the battery: the charger sees its target early. */
 
-import type { Cause } from './cause';
-import { weighPaths } from './paths';
+import { amps, volts } from '../quantity/text';
+import { blocksInSeries } from '../system/chemistry';
+import { type Cause, type Evidence, weightOf } from './cause';
+import { PATH_ANSWERS, PATH_WEIGHTS, weighPaths } from './paths';
+
+const WEIGHTS = {
+  ...PATH_WEIGHTS,
+  /** Lost between charger and battery at the usual current, V a 12 V block. */
+  lostVolts: [
+    [0.5, 15],
+    [0.3, 14],
+    [0.2, 11],
+    [0.15, 5],
+    [0.1, -3],
+    [-1, -13],
+  ],
+  /** The difference follows the current over its whole range. */
+  proportional: 6,
+  /** The charger measures at the battery: the drop does not deceive it. */
+  sensesThere: -6,
+} as const;
 
 export const chargePathDrop: Cause = {
   code: 'charge-path-drop',
   title: 'Resistance between charger and battery',
   complaint: 'undercharging',
   chemistries: 'all',
-  needs: 'the cable’s length and size, or millivolts over each joint while charging',
+  families: ['charging', 'both-ends'],
+  needs: 'voltage at the charger and at the battery together, or millivolts over each joint while charging',
   signature: 'charger voltage less battery voltage in proportion to the current',
   prior: { complained: -6, otherwise: -12 },
   onlyWhenSpokenOf: true,
+  weights: WEIGHTS,
+  answers: PATH_ANSWERS,
   tests: {
     'millivolts-over-joints': [
       { name: 'a joint above 1 mΩ', ifHolds: 0.85, ifNot: 0.1 },
       { name: 'all joints well under', ifHolds: 0.15, ifNot: 0.9 },
     ],
   },
-  weigh(seen) {
-    const evidence = weighPaths(
+  described: (seen) =>
+    weighPaths(
       seen,
       seen.system.sources
         .filter((one) => one.senses !== 'battery')
         .map((one) => ({ name: one.name, conductor: one.conductor, amps: one.ratedA })),
-    );
-    return { evidence, missing: ['millivolts over each joint while charging'] };
-  },
+    ),
+  weigh: ({ charging }) =>
+    charging.flatMap(({ source, path, bank, charges }): Evidence[] => {
+      if (!path) return [];
+      const blocks = blocksInSeries(bank);
+      // Noise in two meters is no resistance.
+      const sure = path.ohms > 4 * path.error;
+      const lost = sure ? path.lostVolts / blocks : 0;
+      const name = source?.name ?? 'The charger';
+      const apart =
+        Math.abs(path.offsetVolts) > 0.06 * blocks
+          ? ` At no current the two meters differ by ${volts(path.offsetVolts)}: that is the meters, not the path.`
+          : '';
+      return [
+        {
+          text: `Between ${name} and the battery ${volts(Math.max(0, path.lostVolts))} are lost at ${amps(path.amps)}: ${(1000 * Math.max(0, path.ohms)).toFixed(1)} mΩ, ${Math.max(0, path.lostWatts).toFixed(0)} W of heat in cable and joints.${apart}`,
+          decibans: weightOf(WEIGHTS.lostVolts, lost),
+          group: 'path',
+          spans: charges,
+        },
+        ...(lost >= 0.15 && path.ohms > 10 * path.error
+          ? [
+              {
+                text: 'The difference follows the current over its whole range, as only a resistance makes it.',
+                decibans: WEIGHTS.proportional,
+                group: 'proportional',
+                spans: [],
+              },
+            ]
+          : []),
+        ...(source?.senses === 'battery' && lost > 0.1
+          ? [
+              {
+                text: `${name} measures at the battery: it holds its voltage there, whatever is lost on the way.`,
+                decibans: WEIGHTS.sensesThere,
+                group: 'sense',
+                spans: [],
+              },
+            ]
+          : []),
+      ];
+    }),
+  missing: (_, evidence) =>
+    evidence.some((one) => one.group === 'joints') ? [] : ['millivolts over each joint while charging'],
 };

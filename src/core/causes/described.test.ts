@@ -17,8 +17,15 @@ test('the harbour office, checked and fine: nothing is brought up', () => {
   expect([...found.values()].map((one) => one.standing)).toEqual(Array.from(found, () => 'cannot-tell'));
   expect([...found.keys()].sort()).toEqual([
     'absorption-too-short',
+    'charge-voltage-high',
     'charge-voltage-low',
+    'compensation-missing',
+    'compensation-wrong',
+    'float-unsuited',
+    'load-through-absorption',
+    'source-derated',
     'source-too-small',
+    'tail-threshold-high',
   ]);
 });
 

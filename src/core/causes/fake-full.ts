@@ -1,22 +1,87 @@
 /** Lost capacity or sulphation looks like a full battery. */
 
-import type { Cause } from './cause';
-import { weighAge } from './age';
+import { median } from '../quantity/numbers';
+import { ampHours, counted, percent, volts } from '../quantity/text';
+import { blocksInSeries } from '../system/chemistry';
+import { restPercent } from '../system/restVoltage';
+import { AGE_WEIGHTS, weighAge } from './age';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+
+const WEIGHTS = {
+  ...AGE_WEIGHTS,
+  /** Capacity that a charge to full implies, in parts of the label: what went in over what its voltage said was missing. */
+  implied: [
+    [0.85, -12],
+    [0.72, -4],
+    [0.62, 5],
+    [0.5, 11],
+    [0, 14],
+  ],
+  /** Several charges say the same. */
+  again: 5,
+} as const;
+
+/** A charge says how much is missing only from low enough, and with loads small enough for the voltage to be near its rest. */
+const MOST_PERCENT = 72;
+const MOST_LOAD = 0.02;
+/** °C under which no capacity is judged from voltages. */
+const COLD = 12;
+/** Drop under a load of hours, V a 12 V block, for a current of the whole capacity; ample, so that a tired battery is excused. */
+const DROP = 5;
 
 export const fakeFull: Cause = {
   code: 'fake-full',
   title: 'The battery looks full because it has shrunk',
   complaint: 'undercharging',
   chemistries: ['flooded', 'agm', 'gel'],
-  needs: 'electrolyte and age; a capacity test decides',
+  families: ['charging', 'battery-current'],
+  needs: 'the battery’s own current over charges that begin low and end full; a capacity test decides',
   signature: 'absorption reached after few ampere-hours, the tail early, and few ampere-hours come out',
-  prior: { complained: -8, otherwise: -12 },
+  prior: { complained: -5, otherwise: -12 },
   onlyWhenSpokenOf: true,
+  weights: WEIGHTS,
+  answers: { electrolyte: { found: 6, fine: -2, text: 'Electrolyte was found low: bare plates sulphate.' } },
   tests: {
     'capacity-test': [
       { name: 'below 80 % of its rating', ifHolds: 0.9, ifNot: 0.1 },
       { name: 'near its rating', ifHolds: 0.1, ifNot: 0.9 },
     ],
   },
-  weigh: (seen) => ({ evidence: weighAge(seen), missing: ['a capacity test'] }),
+  described: weighAge,
+  weigh: ({ charging }) =>
+    charging.flatMap(({ charges, bank, knowsBatteryAmps }): Evidence[] => {
+      if (!knowsBatteryAmps) return [];
+      const blocks = blocksInSeries(bank);
+      const told = charges.flatMap((charge) => {
+        const { volts: before, amps } = charge.before;
+        // A cold battery stands lower, and gives and takes less.
+        if (charge.stages.some((one) => one.celsius < COLD)) return [];
+        if (!charge.full || !(amps < 0 && amps > -MOST_LOAD * bank.capacityAh)) return [];
+        const rest = before / blocks + (DROP * -amps) / bank.capacityAh;
+        const percentBefore = restPercent(bank.chemistry, rest);
+        if (percentBefore > MOST_PERCENT) return [];
+        const missing = (1 - percentBefore / 100) * bank.capacityAh;
+        // About a tenth of what goes in is lost.
+        return [{ charge, before, percentBefore, implied: (0.9 * charge.ampHours) / missing }];
+      });
+      if (told.length === 0) return [];
+      const implied = median(told.map((one) => one.implied));
+      const evidence: Evidence[] = [
+        {
+          text: `${counted(told.length, 'charge')} began at ${volts(median(told.map((one) => one.before)))}, about ${percent(median(told.map((one) => one.percentBefore)))}, and ended full after ${ampHours(median(told.map((one) => one.charge.ampHours)))}: as if the battery held ${percent(100 * implied)} of its ${ampHours(bank.capacityAh)}.`,
+          decibans: shrunk(weightOf(WEIGHTS.implied, implied), told.length),
+          group: 'implied',
+          spans: told.map((one) => one.charge),
+        },
+      ];
+      if (told.length >= 3 && told.filter((one) => one.implied < 0.62).length >= 0.8 * told.length)
+        evidence.push({
+          text: 'Nearly every such charge says the same.',
+          decibans: WEIGHTS.again,
+          group: 'again',
+          spans: [],
+        });
+      return evidence;
+    }),
+  missing: () => ['a capacity test'],
 };

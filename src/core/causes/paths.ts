@@ -3,8 +3,31 @@
 import { amps, percent, volts } from '../quantity/text';
 import { pairOhms } from '../system/conductor';
 import type { Conductor } from '../system/schema';
-import type { Evidence, Observations } from './cause';
-import { WEIGHTS, weightOf } from './weights';
+import { type Evidence, type Observations, weightOf } from './cause';
+
+export const PATH_WEIGHTS = {
+  /** Drop that cable length and size make at the usual current, % of the nominal voltage. */
+  cableDropPercent: [
+    [8, 11],
+    [5, 8],
+    [3, 3],
+    [1.5, -1],
+    [0, -4],
+  ],
+  /** Measured over a joint. */
+  jointMilliohms: [
+    [2, 11],
+    [1, 7],
+    [0.5, 1],
+    [0, -5],
+  ],
+} as const;
+
+/** A corroded joint or a thin cable, found by eye. */
+export const PATH_ANSWERS = {
+  joints: { found: 6, fine: -2, text: 'A corroded or loose joint was found.' },
+  cables: { found: 4, fine: -2, text: 'A cable or fuse does not fit its current.' },
+} as const;
 
 interface Path {
   name: string;
@@ -21,7 +44,7 @@ export function weighPaths({ bank, job }: Observations, paths: readonly Path[]):
     const share = (100 * drop) / (12 * blocks);
     evidence.push({
       text: `${conductor.metres} m of ${conductor.squareMm} mm² to ${name} lose ${volts(drop)} at ${amps(current)}, ${percent(share)}.`,
-      decibans: weightOf(WEIGHTS.cableDropPercent, share),
+      decibans: weightOf(PATH_WEIGHTS.cableDropPercent, share),
       group: 'cable',
       spans: [],
     });
@@ -29,7 +52,7 @@ export function weighPaths({ bank, job }: Observations, paths: readonly Path[]):
   for (const { what, millivolts, amps: current } of job.walk?.joints ?? [])
     evidence.push({
       text: `${what}: ${millivolts} mV at ${amps(current)} is ${(millivolts / current).toFixed(2)} mΩ.`,
-      decibans: weightOf(WEIGHTS.jointMilliohms, millivolts / current),
+      decibans: weightOf(PATH_WEIGHTS.jointMilliohms, millivolts / current),
       group: 'joints',
       spans: [],
     });

@@ -2,20 +2,41 @@
 
 import { sum } from '../quantity/numbers';
 import { ampHours, amps, percent, share } from '../quantity/text';
-import { missingBasics } from '../system/known';
-import type { Cause, DayBalance, Evidence, Observations } from './cause';
-import { shrunk } from './cause';
-import { WEIGHTS, weightOf } from './weights';
+import { type Cause, type DayBalance, type Evidence, type Judged, shrunk, weightOf } from './cause';
+
+const WEIGHTS = {
+  /** Share of days on which charging did not get past bulk. */
+  daysInBulk: [
+    [0.8, 11],
+    [0.6, 7],
+    [0.4, 1],
+    [0.2, -5],
+    [0, -12],
+  ],
+  /** Ah in for each Ah out, when most days end in bulk. */
+  returned: [
+    [1.1, -4],
+    [1.04, 0],
+    [1, 4],
+    [0, 7],
+  ],
+  /** The source gives its rating and still does not finish; it gives far less than its rating. */
+  atRating: 5,
+  farBelowRating: -8,
+} as const;
 
 export const sourceTooSmall: Cause = {
   code: 'source-too-small',
   title: 'The source is too small for what is drawn',
   complaint: 'undercharging',
   chemistries: 'all',
+  families: ['charging'],
   needs:
     'voltage and current of the charger or the battery over several whole days; the battery’s own current gives the balance',
   signature: 'bulk never ends on most days, and what goes in does not make up for what comes out',
   prior: { complained: -5, otherwise: -10 },
+  weights: WEIGHTS,
+  answers: { panels: { found: 5, fine: -1, text: 'Panels were found dirty or shaded.' } },
   tests: {
     'balance-over-a-week': [
       { name: 'less goes in than comes out', ifHolds: 0.85, ifNot: 0.1 },
@@ -27,16 +48,16 @@ export const sourceTooSmall: Cause = {
     ],
   },
   weigh(seen) {
-    const whole = seen.days.filter((day) => day.hours >= 20);
-    if (!seen.bank) return { evidence: [], missing: missingBasics(seen.system) };
-    if (seen.charging.length === 0)
-      return { evidence: [], missing: ['voltage and current of the charger or the battery'] };
-    if (whole.length === 0) return { evidence: [], missing: ['a log of at least one whole day'] };
-    return { evidence: weighDays(whole, seen), missing: [] };
+    const whole = wholeDays(seen.days);
+    return whole.length === 0 ? [] : weighDays(whole, seen);
   },
+  missing: ({ charging, days }) =>
+    charging.length > 0 && wholeDays(days).length === 0 ? ['a log of at least one whole day'] : [],
 };
 
-function weighDays(days: DayBalance[], { charging, bank }: Observations): Evidence[] {
+const wholeDays = (days: readonly DayBalance[]): DayBalance[] => days.filter((day) => day.hours >= 20);
+
+function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
   const inBulk = days.filter((day) => day.reached === 'bulk' || day.reached === 'nothing');
   const stuck = inBulk.length / days.length;
   const evidence: Evidence[] = [
@@ -56,7 +77,7 @@ function weighDays(days: DayBalance[], { charging, bank }: Observations): Eviden
   );
   const into = sum(balanced.map((day) => day.ampHoursIn));
   const out = sum(balanced.map((day) => day.ampHoursOut));
-  if (balanced.length >= 3 && bank && out > 0.1 * bank.capacityAh) {
+  if (balanced.length >= 3 && out > 0.1 * bank.capacityAh) {
     const returned = into / out;
     const decibans = weightOf(WEIGHTS.returned, returned);
     // A balance near even says little by itself: a battery that is kept full shows the same.
@@ -73,7 +94,7 @@ function weighDays(days: DayBalance[], { charging, bank }: Observations): Eviden
     for (const { source, bulkAmps } of charging) {
       if (!source?.ratedA || !(bulkAmps > 0)) continue;
       const part = bulkAmps / source.ratedA;
-      if (source.kind === 'mains' && part < 0.6)
+      if (source.kind !== 'solar' && part < 0.7)
         evidence.push({
           text: `${source.name} gave at most ${amps(bulkAmps)} of its ${amps(source.ratedA)} in bulk: it is not its size that falls short.`,
           decibans: WEIGHTS.farBelowRating,

@@ -10,7 +10,7 @@ export interface FieldTest {
 const GAS = 'Charging gives off explosive gas: ventilate, no sparks, no smoking.';
 const SHORT = 'A battery can deliver thousands of amperes: insulated tools, no jewellery.';
 
-export const FIELD_TESTS: Record<string, FieldTest> = {
+export const FIELD_TESTS = {
   'read-charger-settings': {
     title: 'Read the charger’s settings',
     how: 'Read charge voltage, absorption time and compensation from the charger itself and write them down before anything is changed.',
@@ -57,4 +57,45 @@ export const FIELD_TESTS: Record<string, FieldTest> = {
     minutes: 45,
     caution: GAS,
   },
-};
+  'current-cool-and-hot': {
+    title: 'Current at a cool start and when hot',
+    how: 'Note the charger’s current in bulk in the first minutes and again after an hour, with the temperature of its case and its supply voltage under load.',
+    minutes: 15,
+  },
+  'run-alone': {
+    title: 'Run each source alone',
+    how: 'Switch the other sources off for one charge and log whether this one now goes through bulk and absorption to the tail.',
+    minutes: 20,
+    caution: GAS,
+  },
+  'compare-sensor': {
+    title: 'Compare the temperature sensor with a thermometer',
+    how: 'Hold a thermometer to the battery case beside the charger’s sensor and compare; read the compensation that is set, in mV per °C and per cell or per 12 V.',
+    minutes: 15,
+  },
+  'warm-the-battery': {
+    title: 'Warm the battery and try again',
+    how: 'Bring the battery above its charging limit by a heater that its maker allows or by the room, and see whether charging begins.',
+    minutes: 40,
+    caution: 'Never charge lithium below freezing, and never bypass the block to try.',
+  },
+  'balance-at-low-current': {
+    title: 'Balance at low current',
+    how: 'Hold the charge at a low current near the balancing voltage for some hours, within the maker’s sheet, and log the cells.',
+    minutes: 30,
+    caution: SHORT,
+  },
+  'hydrometer-round': {
+    title: 'Hydrometer round',
+    how: 'The day after a full charge, measure every cell, correct to 25 °C and compare: cells that differ by more than 0.030 ask for equalisation, where the maker allows it.',
+    minutes: 45,
+    caution: 'Acid burns: goggles, gloves, rinse water. ' + GAS,
+  },
+  'log-both-currents': {
+    title: 'Log the charger’s and the battery’s current together',
+    how: 'Log both through one absorption, with the loads running as usual; what lies between them is what the loads take.',
+    minutes: 20,
+  },
+} as const satisfies Record<string, FieldTest>;
+
+export type TestCode = keyof typeof FIELD_TESTS;

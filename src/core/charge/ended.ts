@@ -5,7 +5,7 @@ import { median, relativeSpread } from '../quantity/numbers';
 import type { KnownSystem } from '../system/known';
 import type { Source } from '../system/schema';
 import { CHEMISTRY } from '../system/chemistry';
-import type { Charge, EndedBy, Stage } from './charges';
+import type { Charge, EndedBy, Stage } from './types';
 import type { ChargeView } from './view';
 
 /** Writes `endedBy` of every stage of a source's charges. */
@@ -80,19 +80,24 @@ function timerOrTail(
   const profile = source?.profile;
   const { capacityAh, chemistry } = system.bank;
   const stages = absorbed.map((one) => one.stage);
-  const byElapsed = relativeSpread(absorbed.map((one) => one.elapsedMs));
-  const byHeld = relativeSpread(absorbed.map((one) => one.heldMs));
+  // What repeats is judged on undisturbed days, where there are enough: clouds and loads blur the ends of a plateau.
+  const calm = absorbed.filter(
+    (one) => one.stage.dips === 0 && one.elapsedMs - one.heldMs <= 2 * view.grid.step,
+  );
+  const clear = calm.length >= 3 ? calm : absorbed;
+  const byElapsed = relativeSpread(clear.map((one) => one.elapsedMs));
+  const byHeld = relativeSpread(clear.map((one) => one.heldMs));
   const lengthOf = (one: Absorbed) => (byElapsed < byHeld ? one.elapsedMs : one.heldMs);
-  const usual = median(absorbed.map(lengthOf));
-  const usualOwn = median(stages.map((stage) => stage.endSourceAmps));
+  const usual = median(clear.map(lengthOf));
+  const usualOwn = median(stages.map((stage) => stage.leastEndAmps));
   const usualBattery = median(stages.map((stage) => stage.endAmps));
   // A boundary is known to a cell of the grid, a current to the meter's noise: no sameness is finer than that.
   const resolution = Math.max(view.grid.step, MINUTE) / usual;
   const ampResolution = view.ampNoise / Math.max(usualOwn, 1e-6);
   const duration = Math.min(byElapsed, byHeld);
   const current = Math.min(
-    relativeSpread(stages.map((one) => one.endSourceAmps)),
-    relativeSpread(stages.map((one) => one.endAmps)),
+    relativeSpread(clear.map((one) => one.stage.leastEndAmps)),
+    relativeSpread(clear.map((one) => one.stage.endAmps)),
   );
 
   const bySetting = (one: Absorbed): EndedBy => {
@@ -109,7 +114,7 @@ function timerOrTail(
   const timer = (one: Absorbed): EndedBy =>
     Math.abs(lengthOf(one) / usual - 1) < 0.1 + 2 * resolution ? 'timer' : bySetting(one);
   const tail = (one: Absorbed): EndedBy =>
-    Math.abs(one.stage.endSourceAmps / usualOwn - 1) < 0.35 ||
+    Math.abs(one.stage.leastEndAmps / usualOwn - 1) < 0.35 ||
     Math.abs(one.stage.endAmps / usualBattery - 1) < 0.35
       ? 'tail'
       : bySetting(one);

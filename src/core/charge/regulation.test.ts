@@ -3,10 +3,11 @@
 import { MINUTE } from '../quantity/span';
 import { mean } from '../quantity/numbers';
 import { seededRandom } from '../simulate/random';
+import { findLimits } from './limit';
 import { judgeRegulation } from './regulation';
 import type { ChargeView } from './view';
 
-const CAPACITY = 100;
+const BANK = { chemistry: 'agm', capacityAh: 100 } as const;
 
 interface Drawing {
   volts: (minute: number) => number;
@@ -42,6 +43,7 @@ function viewOf({
     batteryAmps: drawnAmps,
     batteryVolts: null,
     celsius: null,
+    drift: null,
     allowed: null,
     reported: null,
     blocks,
@@ -52,9 +54,12 @@ function viewOf({
   };
 }
 
+const judge = (view: ChargeView) =>
+  judgeRegulation(view, BANK, { limits: findLimits(view, 0.3), onAmps: 0.3, source: null });
+
 /** Mean judgement between two minutes: positive is regulated. */
 function judged(drawing: Drawing, from: number, to: number): number {
-  return mean(judgeRegulation(viewOf(drawing), CAPACITY).held.subarray(from, to));
+  return mean(judge(viewOf(drawing)).subarray(from, to));
 }
 
 const decay = (from: number, to: number, tau: number) => (minute: number) =>
@@ -97,7 +102,7 @@ describe('supply-limited', () => {
 test('a gap is not judged', () => {
   const view = viewOf({ volts: () => 14.4, amps: decay(12, 1, 40) });
   view.volts.fill(NaN, 40, 60);
-  const { held } = judgeRegulation(view, CAPACITY);
+  const held = judge(view);
   expect(held.subarray(40, 60).every((one) => Number.isNaN(one))).toBe(true);
   expect(held[20]).toBeGreaterThan(1);
 });

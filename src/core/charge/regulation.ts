@@ -3,7 +3,12 @@
  * the current moves by itself; with a limited supply the voltage follows the current, or climbs while the current stands still.
  */
 
+import { isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
+import type { Source } from '../system/schema';
+import type { Limit } from './limit';
 import type { ChargeView } from './view';
+import { HOUR } from '../quantity/span';
 import { clamp } from '../quantity/numbers';
 import { MOST_WINDOW, runningSums, shapeOf, type WindowShape } from './windows';
 
@@ -14,19 +19,45 @@ const LONG_MINUTES = 45;
 /** Scatter about its line, in parts of the drift, under which a window is a climb; the edge of a plateau has 0.17 at least. */
 const CLIMBING = 0.13;
 
-export interface Regulation {
-  /**
-   * Per cell: natural log of the likelihood that the voltage is being held over that it follows the supply, −6 to 6. About 0
-   * where the log cannot tell (voltage and current both stand still), NaN in gaps.
-   */
-  held: Float32Array;
-}
-
 /**
  * Judges every cell of a view.
- * @param capacityAh sets what resistance a battery of that size can at least have.
+ * @param bank sets what resistance a battery of that size can at least have. @param onAmps from which a source gives
+ * @returns per cell, natural log of the likelihood that the voltage is being held over that it follows the supply, −6 to 6: about 0
+ *   where the log cannot tell, NaN in gaps
  */
-export function judgeRegulation(view: ChargeView, capacityAh: number): Regulation {
+export function judgeRegulation(
+  view: ChargeView,
+  bank: Pick<KnownBank, 'chemistry' | 'capacityAh'>,
+  {
+    limits,
+    onAmps,
+    source,
+  }: { limits: readonly Limit[]; onAmps: number; source: Pick<Source, 'kind'> | null },
+): Float32Array {
+  const held = byMovement(view, bank, onAmps);
+  const least = Math.min(...limits.map((one) => one.amps - one.width));
+  // Mains and engines give what they can: what steadily gives less is holding a voltage. The sun may simply be low.
+  const constant = (source?.kind === 'mains' || source?.kind === 'generator') && !view.ampsAreBattery;
+  for (let cell = 0; cell < held.length; cell++) {
+    const amps = view.amps[cell]!;
+    if (held[cell]! !== held[cell]! || limits.length === 0) continue;
+    if (limits.some((one) => Math.abs(amps - one.amps) <= one.width))
+      held[cell] = Math.min(held[cell]!, -AT_LIMIT);
+    else if (constant && amps > onAmps && amps < 0.9 * least) held[cell] = Math.max(held[cell]!, BELOW_LIMIT);
+  }
+  return held;
+}
+
+/** What standing at the source's own limit says, and what giving less than any limit says, nats. */
+const AT_LIMIT = 3;
+const BELOW_LIMIT = 1.5;
+
+/** From short windows alone: how voltage and current move together. */
+function byMovement(
+  view: ChargeView,
+  { chemistry, capacityAh }: Pick<KnownBank, 'chemistry' | 'capacityAh'>,
+  onAmps: number,
+): Float32Array {
   const { volts, amps, grid, blocks } = view;
   const held = new Float32Array(grid.count).fill(NaN);
   const sums = runningSums(volts, amps, 12.5 * blocks);
@@ -36,8 +67,10 @@ export function judgeRegulation(view: ChargeView, capacityAh: number): Regulatio
   const long = cellsOf(LONG_MINUTES);
   // Voltage may move this much and still stand still: meter noise, or 30 mV a 12 V block of regulator ripple and cable drop.
   const still = Math.max(2.5 * view.voltNoise, 1.1 * view.voltQuantum, 0.03 * blocks);
-  // A 12 V, 100 Ah battery answers slow changes of current with 12 mΩ at the very least.
-  const leastOhms = (1.2 / capacityAh) * blocks;
+  // A 12 V, 100 Ah battery answers slow changes of current with 12 mΩ at the very least, of lithium with 2.5 mΩ.
+  const lithium = !isLead(chemistry);
+  const leastOhms = ((lithium ? 0.25 : 1.2) / capacityAh) * blocks;
+  const fromAbove = lithium ? comesFromAbove(view, onAmps) : null;
 
   for (let cell = 0; cell < grid.count; cell++) {
     if (volts[cell]! !== volts[cell]! || amps[cell]! !== amps[cell]!) continue;
@@ -56,7 +89,9 @@ export function judgeRegulation(view: ChargeView, capacityAh: number): Regulatio
       if (near.slope > leastOhms && near.ampSpread > 3 * view.ampNoise) score -= 1;
       if (near.slope < 0 && near.ampSpread > 3 * view.ampNoise) score += 1;
     }
-    if (score > 0) {
+    // The flat part of lithium lies where it is floated: standing there shows nothing, unless the current moves and the voltage does not.
+    if (fromAbove && fromAbove[cell] === 0 && score > 0 && would < still) score = -0.3;
+    else if (score > 0) {
       // Flat for minutes may still be a slow climb: then the longer window drifts whichever way it is laid.
       const far = bestWindow(sums, cell, long, grid.count);
       if (far) {
@@ -70,7 +105,26 @@ export function judgeRegulation(view: ChargeView, capacityAh: number): Regulatio
     }
     held[cell] = clamp(score, -6, 6);
   }
-  return { held };
+  return held;
+}
+
+/** V a 12 V block under which a lithium battery may stand of itself. */
+const FLAT_PART = 13.6;
+/** V a 12 V block by which it was higher before, since the source began to give. */
+const HIGHER = 0.25;
+
+/** 1 where the voltage is above the flat part of lithium, or has come down since the source began to give. */
+function comesFromAbove({ volts, amps, grid, blocks }: ChargeView, onAmps: number): Uint8Array {
+  const out = new Uint8Array(grid.count);
+  let highest = -Infinity;
+  let idle = 0;
+  for (let cell = 0; cell < grid.count; cell++) {
+    if (amps[cell]! > onAmps) idle = 0;
+    else if (++idle * grid.step > 3 * HOUR) highest = -Infinity;
+    if (volts[cell]! > highest) highest = volts[cell]!;
+    out[cell] = volts[cell]! > FLAT_PART * blocks || highest > volts[cell]! + HIGHER * blocks ? 1 : 0;
+  }
+  return out;
 }
 
 /** The window before, around or after a cell in which the voltage stands stillest: an edge must not blur into a plateau. */

@@ -8,54 +8,30 @@ import { REPORTED_STAGES, type ReportedStage } from '../log/channels';
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
-import type { Regulation } from './regulation';
-import type { ChargeView } from './view';
-
-export interface Setpoint {
-  /** V at 25 °C, whole bank. */
-  volts: number;
-  /** One standard deviation of the held voltage about it, V. */
-  width: number;
-  /** Hours that it was held. */
-  hours: number;
-  /** Different days on which it was held for at least ten minutes. */
-  days: number;
-  /** What the charger itself mostly called it; null when it says nothing. */
-  called: ReportedStage | null;
-}
-
-export interface Setpoints {
-  absorption: Setpoint | null;
-  float: Setpoint | null;
-  /** All peaks, highest voltage first. */
-  all: Setpoint[];
-  /** Temperature slope that was used, V per °C for the whole bank. */
-  voltsPerC: number;
-  /** Battery temperatures seen, °C; null without a sensor. */
-  celsius: { min: number; max: number } | null;
-}
-
-/** Voltage of a cell of the view brought to 25 °C. */
-export function at25(view: ChargeView, cell: number, voltsPerC: number): number {
-  const celsius = view.celsius ? view.celsius[cell]! : NaN;
-  return celsius === celsius ? view.volts[cell]! - voltsPerC * (celsius - 25) : view.volts[cell]!;
-}
+import { driftOf } from './drift';
+import { type Ceiling, ceilingOf } from './ceiling';
+import { APART, findEqualise, nameSetpoints } from './names';
+import type { Setpoint, Setpoints } from './setpoint';
+import { at25, type ChargeView } from './view';
 
 const BIN = 0.02;
 
+/** The held voltages of a view with their names. Where no temperature was logged, the view is told how they wander. */
 export function findSetpoints(
   view: ChargeView,
-  regulation: Regulation,
+  held: Float32Array,
   bank: KnownBank,
   source: Source | null,
+  shared = false,
 ): Setpoints {
   // Below this nobody holds a battery of this chemistry on purpose: it is at rest.
-  const restVolts = (isLead(bank.chemistry) ? 13 : 13.4) * view.blocks;
+  const restVolts = (isLead(bank.chemistry) ? 13 : 13.1) * view.blocks;
   const least = view.ampsAreBattery ? -2 * view.ampNoise : Math.max(view.ampNoise, 0.001 * bank.capacityAh);
+  if (isLead(bank.chemistry) && !view.celsius && source?.profile.compensationMvPerCellPerC !== 0)
+    view.drift = driftOf(view, held, least, restVolts);
   const cells: number[] = [];
   for (let cell = 0; cell < view.grid.count; cell++)
-    if (regulation.held[cell]! > 0.8 && view.volts[cell]! > restVolts && view.amps[cell]! > least)
-      cells.push(cell);
+    if (held[cell]! > 0.8 && view.volts[cell]! > restVolts && view.amps[cell]! > least) cells.push(cell);
   const temperatures = view.celsius ? cells.map((cell) => view.celsius![cell]!).filter((t) => t === t) : [];
   const celsius =
     temperatures.length > 0
@@ -67,11 +43,29 @@ export function findSetpoints(
 
   // Lithium asks for no compensation, but a charger on a lead profile does it all the same.
   const voltsPerC = celsius ? sharpestSlope(view, cells, bank, source, celsius) : 0;
-  const all = peaks(view, cells, voltsPerC);
-  return { ...nameSetpoints(all, view, regulation, bank, source, voltsPerC), all, voltsPerC, celsius };
+  const all = withCeiling(
+    peaks(view, cells, voltsPerC),
+    ceilingOf(view, voltsPerC, least, isLead(bank.chemistry) ? restVolts : 13.6 * view.blocks, shared),
+    view,
+  );
+  const coldest = view.celsius
+    ? view.celsius.reduce((least, one) => (one < least ? one : least), Infinity)
+    : null;
+  const names = nameSetpoints(all, view, held, bank, source, voltsPerC);
+  const floatVolts =
+    names.float?.volts ?? source?.profile.floatV ?? (isLead(bank.chemistry) ? 13.2 : 13.35) * view.blocks;
+  return {
+    ...names,
+    equalise: findEqualise(all, names.absorption, view, source, bank),
+    floatVolts,
+    all,
+    voltsPerC,
+    celsius,
+    coldest,
+  };
 }
 
-/** Slope, in V per °C, among 0 to −6 mV per cell, that gathers the held voltages best; the told one wins when it is as good. */
+/** Slope, in V per °C, among 0 to −10 mV per cell, that gathers the held voltages best; the told one wins when it is as good. */
 function sharpestSlope(
   view: ChargeView,
   cells: number[],
@@ -84,7 +78,7 @@ function sharpestSlope(
   if (celsius.max - celsius.min < 3 || cells.length < 30) return (told ?? 0) * perMv;
   let best = (told ?? 0) * perMv;
   let bestScore = sharpness(view, cells, best) * 1.03;
-  for (let mv = 0; mv >= -6; mv -= 0.5) {
+  for (let mv = 0; mv >= -10; mv -= 0.5) {
     const score = sharpness(view, cells, mv * perMv);
     if (score > bestScore) {
       best = mv * perMv;
@@ -120,7 +114,7 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
   // Neighbours count, the bin itself a little more: of two bins with the same neighbourhood the fuller one is the peak.
   const smooth = (key: number) =>
     (counts.get(key - 1) ?? 0) + 1.01 * (counts.get(key) ?? 0) + (counts.get(key + 1) ?? 0);
-  const reach = Math.max(2, Math.round((0.1 * view.blocks) / bin));
+  const reach = bin > 0.05 * view.blocks ? 1 : Math.max(2, Math.round((0.1 * view.blocks) / bin));
   const leastCells = Math.max(3, (15 * 60_000) / view.grid.step);
   const found: Setpoint[] = [];
   const perDay = 86_400_000 / view.grid.step;
@@ -157,6 +151,29 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
   return found;
 }
 
+/** Peaks joined by a voltage that was held too shortly on too few days to be a peak, though day after day. */
+function withCeiling(found: Setpoint[], ceiling: Ceiling | null, view: ChargeView): Setpoint[] {
+  if (!ceiling) return found;
+  const { volts, cells } = ceiling;
+  const same = found.find((one) => Math.abs(one.volts - volts) < Math.max(3 * one.width, 0.06 * view.blocks));
+  if (same) {
+    same.days = Math.max(same.days, cells.length);
+    return found;
+  }
+  if (found.some((one) => one.volts > volts - APART * view.blocks)) return found;
+  return [
+    {
+      volts,
+      width: Math.max(1.5 * view.voltNoise, 0.012 * view.blocks),
+      hours: (cells.length * view.grid.step) / 3_600_000,
+      days: cells.length,
+      called: calledMostly(view, cells),
+      ceiling: true,
+    },
+    ...found,
+  ];
+}
+
 /** The stage that the charger reported for more than half of the cells. */
 function calledMostly({ reported }: ChargeView, cells: readonly number[]): ReportedStage | null {
   if (!reported) return null;
@@ -164,96 +181,4 @@ function calledMostly({ reported }: ChargeView, cells: readonly number[]): Repor
   for (const cell of cells) counts.set(reported[cell]!, (counts.get(reported[cell]!) ?? 0) + 1);
   const [most] = [...counts].sort((a, b) => b[1] - a[1]);
   return most && most[1] > cells.length / 2 ? (REPORTED_STAGES[most[0]] ?? null) : null;
-}
-
-/**
- * Which peak is absorption and which is float. Absorption is the highest that is a habit (an occasional equalisation is not);
- * float is lower and held after it. A single peak is absorption when charges climb into it with a falling current, float when
- * it is only ever a small current at a float voltage.
- */
-function nameSetpoints(
-  all: Setpoint[],
-  view: ChargeView,
-  regulation: Regulation,
-  bank: KnownBank,
-  source: Source | null,
-  voltsPerC: number,
-): Pick<Setpoints, 'absorption' | 'float'> {
-  if (all.length === 0) return { absorption: null, float: null };
-  const mostDays = Math.max(...all.map((one) => one.days));
-  const habits = all.filter((one) => one.days >= Math.min(2, mostDays) && one.days >= 0.2 * mostDays);
-  const apart = 0.2 * view.blocks;
-  const climbs = habits.map((one) => climbsInto(one, view, regulation, voltsPerC, bank.capacityAh));
-  // What the charger itself calls float is none, whatever the battery does there.
-  const top = habits.findIndex((one, i) => climbs[i]! >= 1 && one.called !== 'float');
-  if (top >= 0) {
-    const absorption = habits[top]!;
-    if (isToldFloat(absorption, view, source)) return { absorption: null, float: absorption };
-    const lower = habits.filter((one) => one.volts < absorption.volts - apart && one.called !== 'absorption');
-    const float = [...lower].sort((a, b) => b.hours - a.hours)[0] ?? null;
-    return { absorption, float };
-  }
-  // Nothing was climbed into: the log only shows batteries being kept.
-  const byHours = [...habits].sort((a, b) => b.hours - a.hours);
-  const only = byHours[0];
-  if (!only) return { absorption: null, float: null };
-  if (only.called === 'absorption' || only.called === 'float') {
-    const named = (stage: ReportedStage) => byHours.find((one) => one.called === stage) ?? null;
-    return { absorption: named('absorption'), float: named('float') };
-  }
-  const told = source?.profile;
-  const nearer =
-    told?.floatV !== undefined &&
-    told.absorptionV !== undefined &&
-    Math.abs(only.volts - told.floatV) > Math.abs(only.volts - told.absorptionV);
-  return nearer ? { absorption: only, float: null } : { absorption: null, float: only };
-}
-
-/** A voltage that is the told float and far from the told absorption is float, however the battery got there. */
-function isToldFloat(setpoint: Setpoint, view: ChargeView, source: Source | null): boolean {
-  const { floatV, absorptionV } = source?.profile ?? {};
-  if (floatV === undefined || absorptionV === undefined || absorptionV - floatV < 0.3 * view.blocks)
-    return false;
-  return (
-    Math.abs(setpoint.volts - floatV) < 0.1 * view.blocks && absorptionV - setpoint.volts > 0.2 * view.blocks
-  );
-}
-
-/**
- * How often a charge climbs into a setpoint: regulated cells at it that follow within an hour on cells well below it while the
- * battery took a charging current that is not small, or takes one as the voltage arrives (a strong charger has no bulk to speak of).
- */
-function climbsInto(
-  setpoint: Setpoint,
-  view: ChargeView,
-  regulation: Regulation,
-  voltsPerC: number,
-  capacityAh: number,
-): number {
-  const below = 0.12 * view.blocks;
-  const near = Math.max(3 * setpoint.width, 0.04 * view.blocks);
-  const hour = Math.round(3_600_000 / view.grid.step);
-  let climbs = 0;
-  let lastBelow = -Infinity;
-  let lastAt = -Infinity;
-  let peakAmps = 0;
-  for (let cell = 0; cell < view.grid.count; cell++) {
-    const volts = at25(view, cell, voltsPerC);
-    if (!(volts === volts)) continue;
-    const amps = view.batteryAmps?.[cell] ?? view.amps[cell]!;
-    if (volts < setpoint.volts - below) {
-      if (cell - lastBelow > hour) peakAmps = 0;
-      lastBelow = cell;
-      peakAmps = Math.max(peakAmps * 0.99, amps);
-    } else if (Math.abs(volts - setpoint.volts) < near && regulation.held[cell]! > 0.8) {
-      if (
-        cell - lastAt > 3 * hour &&
-        cell - lastBelow < hour &&
-        Math.max(peakAmps, amps) > 0.015 * capacityAh
-      )
-        climbs++;
-      lastAt = cell;
-    } else if (volts > setpoint.volts + below) lastAt = cell;
-  }
-  return climbs;
 }

@@ -5,6 +5,7 @@
  */
 
 import { quantile } from '../quantity/numbers';
+import { bankOf } from '../system/bankOf';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Channel, Series } from '../log/channels';
@@ -28,6 +29,8 @@ export interface ChargeView {
   batteryVolts: Float32Array | null;
   /** Battery temperature °C (ambient where there is nothing better), NaN in gaps; null when not logged. */
   celsius: Float32Array | null;
+  /** V by which held voltages have wandered, where no temperature was logged but the charger follows one; null otherwise. */
+  drift: Float32Array | null;
   /** Whether the BMS lets the battery be charged, 0 or 1; null when nobody logged it. */
   allowed: Float32Array | null;
   /** Stage numbers reported by the source itself, or null. */
@@ -75,8 +78,12 @@ function viewOf(
   const onGrid = (log: Series | null, channel: Channel) =>
     log ? toGrid(log.time, log.channels[channel]!, grid) : null;
 
-  const battery = batteryCurrent(timeline);
-  const voltLog = anyLogWith(timeline, 'battery_voltage');
+  // Across one half of the bank, what the monitor sees is the same current only where it sits in that half, and never the same voltage.
+  const across = system.sources.find((one) => one.id === source)?.across ?? 'bank';
+  const sees = system.monitor?.sees ?? 'bank';
+  const battery = own && across !== 'bank' && sees !== across ? null : batteryCurrent(timeline);
+  const voltLog =
+    own && across !== 'bank' && sees !== across ? null : anyLogWith(timeline, 'battery_voltage');
   const heat =
     anyLogWith(timeline, 'battery_temperature') ??
     (anyLogWith(timeline, 'ambient_temperature') as Series | null);
@@ -84,7 +91,7 @@ function viewOf(
   const ampsAreBattery = ownAmps === undefined;
   const voltGrid = toGrid(series.time, volts, grid);
   const ampGrid = toGrid(series.time, amps, grid);
-  const blocks = blocksInSeries(system.bank);
+  const blocks = blocksInSeries(bankOf(system, { across }));
   return {
     source,
     grid,
@@ -94,6 +101,7 @@ function viewOf(
     batteryAmps: ampsAreBattery ? ampGrid : battery ? toGrid(battery.time, battery.amps, grid) : null,
     batteryVolts: voltLog && voltLog.device !== source ? onGrid(voltLog, 'battery_voltage') : null,
     celsius: onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
+    drift: null,
     allowed: onGrid(anyLogWith(timeline, 'bms_charge_allowed'), 'bms_charge_allowed'),
     reported: series.channels.source_stage ? nearestOnGrid(series, grid) : null,
     blocks,
@@ -129,4 +137,11 @@ function nearestOnGrid(series: Series, grid: Grid): Float32Array {
   }
   for (let cell = 1; cell < grid.count; cell++) if (out[cell]! !== out[cell]!) out[cell] = out[cell - 1]!;
   return out;
+}
+
+/** Voltage of a cell of the view brought to 25 °C; to the mean of the log where its temperature can only be guessed. */
+export function at25(view: ChargeView, cell: number, voltsPerC: number): number {
+  if (view.drift) return view.volts[cell]! - view.drift[cell]!;
+  const celsius = view.celsius ? view.celsius[cell]! : NaN;
+  return celsius === celsius ? view.volts[cell]! - voltsPerC * (celsius - 25) : view.volts[cell]!;
 }

@@ -9,14 +9,15 @@ import type { Evidence } from '../causes/cause';
 import { reviewSettings } from '../system/review/review';
 import type { Complaint, Job, System } from '../system/schema';
 import type { Series } from '../log/channels';
-import type { Charge, EndedBy, Stage, StageName } from '../charge/charges';
+import type { Charge, EndedBy, Stage, StageName } from '../charge/types';
 import { CAUSES } from '../causes';
+import { explain } from './explain';
 import { chooseNextTest, type NextTest } from './nextTest';
 import { observe } from './observe';
 import { type Standing, weighCauses } from './weigh';
 
 /** Goes up when the same input may give another result: stored analyses of an older version are made anew. */
-export const CORE_VERSION = 5;
+export const CORE_VERSION = 6;
 
 export type IsoSpan = [string, string];
 
@@ -51,6 +52,8 @@ export interface Finding {
   decibans: number;
   evidence: { text: string; decibans: number; spans: IsoSpan[] }[];
   missing: string[];
+  /** Codes of likelier faults that bring this one with them: then it is told as their consequence. */
+  explainedBy: string[];
   tests: string[];
   /** What keeps the logs that it leans on from being believed; empty when nothing does. */
   caveats: string[];
@@ -98,7 +101,7 @@ export interface DiagnosisInput {
 
 export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
   const seen = observe(job, system, series);
-  const weighed = weighCauses(CAUSES, seen);
+  const weighed = explain(weighCauses(CAUSES, seen));
   const review = reviewSettings(system, job);
   const perMv = (seen.bank?.cellsInSeries ?? NaN) / 1000;
   return {
@@ -121,7 +124,7 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
     })),
     syncs: [],
     cutoffs: [],
-    findings: weighed.map(({ cause, standing, decibans, evidence, missing }) => ({
+    findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy }) => ({
       cause: cause.code,
       title: cause.title,
       complaint: cause.complaint,
@@ -133,6 +136,7 @@ export function diagnose({ job, system, series }: DiagnosisInput): Diagnosis {
         spans: tidy(item.spans),
       })),
       missing,
+      explainedBy,
       tests: Object.keys(cause.tests),
       caveats: caveatsOf(evidence, seen.trust),
     })),

@@ -2,7 +2,8 @@
 
 import { duration } from '../quantity/text';
 import { MINUTE } from '../quantity/span';
-import { FIELD_TESTS } from '../causes/tests';
+import { FIELD_TESTS, type FieldTest, type TestCode } from '../causes/tests';
+import type { TestOutcome } from '../causes/cause';
 import type { Weighed } from './weigh';
 
 export interface NextTest {
@@ -30,9 +31,9 @@ const WORTHWHILE = 0.03;
  */
 export function chooseNextTest(weighed: readonly Weighed[]): NextTest | null {
   const open = weighed.filter((one) => one.standing !== 'strong' && one.standing !== 'excluded');
-  const gains = new Map<string, { bits: number; for: Weighed[] }>();
+  const gains = new Map<TestCode, { bits: number; for: Weighed[] }>();
   for (const one of open)
-    for (const [test, outcomes] of Object.entries(one.cause.tests)) {
+    for (const [test, outcomes] of Object.entries(one.cause.tests) as [TestCode, readonly TestOutcome[]][]) {
       const p = probabilityOf(one.decibans);
       let after = 0;
       for (const { ifHolds, ifNot } of outcomes) {
@@ -47,8 +48,7 @@ export function chooseNextTest(weighed: readonly Weighed[]): NextTest | null {
   let best: NextTest | null = null;
   let bestRate = 0;
   for (const [test, gain] of [...gains].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    const field = FIELD_TESTS[test];
-    if (!field) throw new Error(`A cause names the test "${test}", which is not in the list of field tests.`);
+    const field: FieldTest = FIELD_TESTS[test];
     const rate = gain.bits / field.minutes;
     if (gain.bits < WORTHWHILE || rate <= bestRate) continue;
     bestRate = rate;

@@ -28,6 +28,7 @@ test('without logs there is nothing but the description', () => {
     span: null,
     charging: [],
     days: [],
+    refusals: null,
     trust: [],
   });
 });

@@ -2,7 +2,7 @@
 
 import { DateTime } from 'luxon';
 import { DAY, HOUR, lengthOf, mergeSpans, overlaps, type Span } from '../quantity/span';
-import { blocksInSeries } from '../system/chemistry';
+import { blocksInSeries, isLead } from '../system/chemistry';
 import { knownSystem, type KnownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
 import { alignClocks } from '../log/align';
@@ -10,7 +10,9 @@ import { integrate, longSilences } from '../log/grid';
 import type { Series } from '../log/channels';
 import { batteryCurrent, timelineOf, type Timeline } from '../log/timeline';
 import { judgeTrust, type TrustNote } from '../log/trust';
-import { findCharges, type SourceCharging, type Stage } from '../charge/charges';
+import { refusalsOf } from '../charge/refusals';
+import { findCharges } from '../charge/charges';
+import type { SourceCharging, Stage } from '../charge/types';
 import type { DayBalance, Observations } from '../causes/cause';
 
 export interface Seen extends Observations {
@@ -22,13 +24,15 @@ export function observe(job: Job, system: System, series: readonly Series[]): Se
   const timeline = alignClocks(timelineOf(series));
   const known = knownSystem(system);
   const described = { job, system, bank: known?.bank ?? null };
-  if (timeline.series.length === 0) return { ...described, span: null, charging: [], days: [], trust: [] };
+  if (timeline.series.length === 0)
+    return { ...described, span: null, charging: [], days: [], refusals: null, trust: [] };
   const charging = known ? findCharges(known, timeline) : [];
   return {
     ...described,
     span: timeline.span,
     charging,
     days: known ? balanceDays(known, timeline, charging) : [],
+    refusals: refusalsOf(timeline),
     trust: judgeTrust(system, timeline),
   };
 }
@@ -92,7 +96,12 @@ function reachedOn(window: Span, stages: Stage[], system: KnownSystem): DayBalan
   for (const stage of stages) {
     if (!overlaps(stage, window)) continue;
     const cut = { from: Math.max(stage.from, window.from), to: Math.min(stage.to, window.to) };
-    const rank = order.indexOf(stage.stage as (typeof order)[number]);
+    // Lithium is as good as full at the voltage, however shortly it is held there.
+    const atTop = !isLead(system.bank.chemistry) && stage.topVolts >= system.bank.chargeVolts.min;
+    const rank = Math.max(
+      order.indexOf(stage.stage as (typeof order)[number]),
+      atTop ? order.indexOf('absorption') : 0,
+    );
     const least = stage.stage === 'bulk' ? 0.25 * HOUR : 0.05 * HOUR;
     if (rank > best && lengthOf(cut) >= least && (rank > 1 || stage.volts > 11 * blocksInSeries(system.bank)))
       best = rank;

@@ -4,7 +4,15 @@ import { chooseNextTest, probabilityOf } from './nextTest';
 import { standingOf, weighCauses } from './weigh';
 
 const { job, system } = demoSite('tide-gauge');
-const seen: Observations = { job, system, bank: system.bank, span: null, charging: [], days: [] };
+const seen: Observations = {
+  job,
+  system,
+  bank: system.bank,
+  span: null,
+  charging: [],
+  days: [],
+  refusals: null,
+};
 
 const item = (decibans: number, group = 'a', withSpan = true): Evidence => ({
   text: `${decibans}`,
@@ -15,7 +23,7 @@ const item = (decibans: number, group = 'a', withSpan = true): Evidence => ({
 
 function cause(evidence: Evidence[], more: Partial<Cause> = {}, missing: string[] = []): Cause {
   return {
-    code: 'some-cause',
+    code: 'fake-full',
     title: 'Some cause',
     complaint: 'undercharging',
     chemistries: 'all',
@@ -23,7 +31,10 @@ function cause(evidence: Evidence[], more: Partial<Cause> = {}, missing: string[
     signature: '',
     prior: { complained: -5, otherwise: -10 },
     tests: {},
-    weigh: () => ({ evidence, missing }),
+    families: [],
+    weights: {},
+    weigh: () => evidence,
+    missing: () => missing,
     ...more,
   };
 }
@@ -66,14 +77,19 @@ test('a cause of another chemistry is not weighed; another complaint has the low
 test('the order is standing, then dB, then code', () => {
   const order = weighCauses(
     [
-      cause([item(5)], { code: 'c' }),
-      cause([item(5)], { code: 'b' }),
-      cause([item(14)], { code: 'z' }),
-      cause([], { code: 'a' }, ['x']),
+      cause([item(5)], { code: 'charge-voltage-low' }),
+      cause([item(5)], { code: 'capacity-lost' }),
+      cause([item(14)], { code: 'weak-cell' }),
+      cause([], { code: 'absorption-too-short' }, ['x']),
     ],
     seen,
   );
-  expect(order.map((one) => one.cause.code)).toEqual(['z', 'b', 'c', 'a']);
+  expect(order.map((one) => one.cause.code)).toEqual([
+    'weak-cell',
+    'capacity-lost',
+    'charge-voltage-low',
+    'absorption-too-short',
+  ]);
 });
 
 describe('next test', () => {

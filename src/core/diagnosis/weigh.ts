@@ -1,7 +1,8 @@
 /** From weighed evidence to a standing for each cause. Standings are independent of each other: several causes may hold at once. */
 
-import { evidenceOfChecks } from '../causes/answers';
 import type { Cause, Evidence, Observations } from '../causes/cause';
+import { missingFamilies } from '../causes/families';
+import { evidenceOfChecks } from './checks';
 
 export const STANDINGS = ['strong', 'likely', 'possible', 'cannot-tell', 'unlikely', 'excluded'] as const;
 export type Standing = (typeof STANDINGS)[number];
@@ -32,6 +33,7 @@ export function standingOf(decibans: number): Standing {
 
 export function weighCauses(causes: readonly Cause[], seen: Observations): Weighed[] {
   const { chemistry } = seen.system.bank;
+  const complained = ({ cause }: Weighed): boolean => seen.job.complaints.includes(cause.complaint);
   return causes
     .filter(
       (cause) =>
@@ -41,14 +43,21 @@ export function weighCauses(causes: readonly Cause[], seen: Observations): Weigh
     .sort(
       (a, b) =>
         STANDINGS.indexOf(a.standing) - STANDINGS.indexOf(b.standing) ||
+        // Of causes that stand alike, those of the complaint come first.
+        Number(complained(b)) - Number(complained(a)) ||
         b.decibans - a.decibans ||
         (a.cause.code < b.cause.code ? -1 : 1),
     );
 }
 
 function weighCause(cause: Cause, seen: Observations): Weighed | null {
-  const { evidence: own, missing } = cause.weigh(seen);
-  const evidence = [...own, ...evidenceOfChecks(seen.job.checks, cause.code)];
+  const lacking = missingFamilies(seen, cause.families);
+  const evidence = [
+    ...(seen.bank && lacking.length === 0 ? (cause.weigh?.({ ...seen, bank: seen.bank }) ?? []) : []),
+    ...(cause.described?.(seen) ?? []),
+    ...evidenceOfChecks(seen.job.checks, cause.answers),
+  ];
+  const missing = [...lacking, ...(seen.bank ? (cause.missing?.(seen, evidence) ?? []) : [])];
   // Nothing was told, found or answered that speaks for it: it is not brought up.
   if (cause.onlyWhenSpokenOf && evidence.every((item) => item.decibans <= 0)) return null;
   const prior = seen.job.complaints.includes(cause.complaint)

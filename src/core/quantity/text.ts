@@ -7,6 +7,9 @@ const fixed = (value: number, digits: number): string => {
   return Number(text) === 0 ? text.replace('-', '') : text;
 };
 
+/** Millivolts per °C and cell, with a true minus. */
+export const slopeMv = (value: number): string => fixed(value, 1).replace('-', '−');
+
 export const volts = (value: number): string => `${fixed(value, 2)} V`;
 export const amps = (value: number): string => `${fixed(value, 1)} A`;
 export const ampHours = (value: number): string => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)} Ah`;

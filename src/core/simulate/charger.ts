@@ -11,8 +11,14 @@ export interface ChargerSpec {
   floatV: number;
   /** V per °C for the whole bank, negative for lead; 0 is off. */
   compensationVPerC: number;
-  /** Absorption ends after this long at the voltage. */
+  /** Absorption ends after this long at the voltage; Infinity for a source that knows one voltage only. */
   absorptionMinutes: number;
+  /** The clock of absorption goes on through clouds and loads; else it counts only while the voltage is held. */
+  countsOn?: boolean;
+  /** It holds the voltage at the battery, not at its own terminals. */
+  remoteSense?: boolean;
+  /** It gives nothing while its sensor is colder, °C. */
+  blockBelowC?: number;
   /** And at once when the charger's own current falls below this. */
   tailA?: number | undefined;
   rebulkV: number;
@@ -62,7 +68,8 @@ export function drive(spec: ChargerSpec, target: number, capableAmps: number, bu
   if (capableAmps <= 0 || target <= idle)
     return { batteryVolts: idle, terminalVolts: idle, amps: 0, regulating: false };
   const wanted = (volts: number) => bus.ampsAt(volts) + bus.loadAmps;
-  const low = solveRising((volts) => volts + wanted(volts) * spec.pathOhms, target, idle, target);
+  const sensed = spec.remoteSense ? 0 : spec.pathOhms;
+  const low = solveRising((volts) => volts + wanted(volts) * sensed, target, idle, target);
   const holding = wanted(low);
   if (holding <= capableAmps)
     return {
@@ -92,7 +99,10 @@ export function driveTogether(aims: readonly Aim[], bus: Bus): ChargerOutput[] {
   if (aims.length === 1) return [drive(aims[0]!.spec, aims[0]!.target, aims[0]!.capableAmps, bus)];
   const idle = bus.voltsAt(-bus.loadAmps);
   const given = ({ spec, target, capableAmps }: Aim, volts: number) =>
-    Math.min(capableAmps, Math.max(0, (target - volts) / Math.max(1e-4, spec.pathOhms)));
+    Math.min(
+      capableAmps,
+      Math.max(0, (target - volts) / (spec.remoteSense ? 1e-4 : Math.max(1e-4, spec.pathOhms))),
+    );
   const excess = (volts: number) =>
     bus.ampsAt(volts) + bus.loadAmps - aims.reduce((sum, aim) => sum + given(aim, volts), 0);
   const highest = Math.max(idle, ...aims.map((aim) => aim.target));
@@ -120,7 +130,8 @@ export function aim(
   celsius: number,
   ms = 0,
 ): Aim {
-  if (capableAmps < 0.004 * spec.ratedA) {
+  const blocked = spec.blockBelowC !== undefined && celsius < spec.blockBelowC;
+  if (capableAmps < 0.004 * spec.ratedA || blocked) {
     state.awaySeconds += seconds;
     state.stage = 'off';
     return { spec, target: 0, capableAmps: 0 };
@@ -154,11 +165,13 @@ export function settle(
   output: ChargerOutput,
 ): void {
   if (capableAmps === 0) return;
-  if (state.stage === 'bulk' && output.regulating) state.stage = 'absorption';
+  // It only knows its own terminals: a voltage that another source holds up looks reached.
+  const reached = output.regulating || output.terminalVolts >= target;
+  if (state.stage === 'bulk' && reached) state.stage = 'absorption';
   else if (state.stage === 'absorption') {
-    if (output.regulating) state.absorbedSeconds += seconds;
+    if (reached || spec.countsOn) state.absorbedSeconds += seconds;
     const timedOut = state.absorbedSeconds >= spec.absorptionMinutes * 60;
-    const tailed = spec.tailA !== undefined && output.regulating && output.amps < spec.tailA;
+    const tailed = spec.tailA !== undefined && reached && output.amps < spec.tailA;
     if (timedOut || (tailed && state.absorbedSeconds > 120)) {
       state.stage = 'float';
       state.absorbedSeconds = spec.absorptionMinutes * 60;

@@ -1,11 +1,11 @@
 /**
- * A lithium iron phosphate battery, cell by cell, behind a BMS: each cell has a capacity, a charge and a resistance of its own, an
- * open-circuit voltage that is flat in the middle and steep at the ends, and a hysteresis between charging and discharging. The BMS
- * stops the charge when a cell is high or cold, the discharge when one is low, and bleeds cells that are above its balancing voltage.
+ * A lithium iron phosphate battery, cell by cell, behind a BMS: each cell has a capacity, a charge and a resistance of its own. The
+ * BMS stops the charge when a cell is high or cold, the discharge when one is low, and bleeds cells that are above its balancing voltage.
  */
 
-import { clamp, interpolate } from '../quantity/numbers';
+import { clamp } from '../quantity/numbers';
 import type { Battery } from './battery';
+import { hysteresisCells, type CellModel } from './lithiumCells';
 
 export interface LithiumCell {
   capacityAh: number;
@@ -33,41 +33,19 @@ export interface LithiumBatterySpec {
   celsius: number;
   /** Hours in which its temperature follows the air's. */
   warmingHours: number;
+  /** How its cells behave; a voltage that remembers the direction of the current where nothing is said. */
+  model?: CellModel;
 }
 
-/** Rest voltage of a cell against its charge, 25 °C: common practice for a block of four, divided by four, with steep ends. */
-const REST: readonly (readonly [number, number])[] = [
-  [-0.02, 2.2],
-  [0, 2.56],
-  [0.03, 2.78],
-  [0.06, 2.92],
-  [0.1, 3.0],
-  [0.14, 3.125],
-  [0.18, 3.2125],
-  [0.3, 3.25],
-  [0.45, 3.275],
-  [0.7, 3.3],
-  [0.9, 3.325],
-  [0.97, 3.343],
-  [0.99, 3.37],
-  [1, 3.45],
-  [1.01, 3.7],
-  [1.02, 4.1],
-];
-/** V between the middle of the loop and either side. */
-const HYSTERESIS = 0.008;
-/** Share of the capacity that turns the hysteresis round. */
-const TURN = 0.02;
-/** Ohm·Ah of a good cell at 25 °C, polarisation within a step included, and its growth per °C below. */
-const OHM_AH = 0.13;
-const COLD = 0.028;
 /** Of what goes in, so much can come out. */
 const EFFICIENCY = 0.992;
+/** Growth of the resistance per °C below 25. */
+const COLD = 0.028;
 
 export function lithiumBattery(spec: LithiumBatterySpec): Battery {
   const cells = spec.cells.map((one) => ({ ...one, lag: 0 }));
   const state = { celsius: spec.celsius, chargeAllowed: true, dischargeAllowed: true };
-  const { bms } = spec;
+  const { bms, model = hysteresisCells } = spec;
   const least = Math.min(...spec.cells.map((one) => one.capacityAh));
   let sources: number[] = [];
   let ohms: number[] = [];
@@ -75,8 +53,8 @@ export function lithiumBattery(spec: LithiumBatterySpec): Battery {
   let total = 0;
   const settle = () => {
     const cold = Math.exp(COLD * clamp(25 - state.celsius, 0, 60));
-    sources = cells.map((cell) => interpolate(REST, cell.charge) + HYSTERESIS * cell.lag);
-    ohms = cells.map((cell) => (OHM_AH * cold * cell.resistance) / cell.capacityAh);
+    sources = cells.map((cell) => model.source(cell.charge, cell.lag));
+    ohms = cells.map((cell) => (model.ohmAh * cold * cell.resistance) / cell.capacityAh);
     rest = sources.reduce((a, b) => a + b, 0);
     total = ohms.reduce((a, b) => a + b, 0);
   };
@@ -121,7 +99,7 @@ export function lithiumBattery(spec: LithiumBatterySpec): Battery {
         const bled = amps >= 0 && volts[i]! > bms.balanceV ? bms.balanceA : 0;
         const moved = (((amps > 0 ? EFFICIENCY : 1) * amps - bled) * hours) / cell.capacityAh;
         cell.charge = clamp(cell.charge + moved, -0.015, 1.02);
-        cell.lag = clamp(cell.lag + moved / TURN, -1, 1);
+        cell.lag = model.follow(cell.lag, moved, hours);
       });
       watch(volts);
       const heat = amps * amps * total;

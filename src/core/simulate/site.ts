@@ -7,12 +7,15 @@ import { aim, type ChargerSpec, driveTogether, restingCharger, settle } from './
 import { leadBattery, type LeadBatterySpec } from './leadBattery';
 import { lithiumBattery, type LithiumBatterySpec } from './lithiumBattery';
 import { countStep } from './monitor';
+import { stratifiedLead, type StratifiedLeadSpec } from './stratifiedLead';
 import type { Random } from './random';
 import { weather, type Climate } from './weather';
 
 export interface SiteCharger extends ChargerSpec {
-  /** Most that the source could give at a moment, A, from the sun (0 to 1). */
-  capableAmps(ms: number, sun: number): number;
+  /** Most that the source could give at a moment, A, from the sun (0 to 1) and the air, °C. */
+  capableAmps(ms: number, sun: number, airC: number): number;
+  /** How far its temperature sensor is off, °C. */
+  sensorOffC?: number;
   /** V behind the source when it is there: panel or mains. */
   inputVolts(ms: number, sun: number, amps: number): number;
 }
@@ -38,7 +41,7 @@ export interface SiteSpec {
   days: number;
   /** Step of the simulation, s. */
   stepSeconds: number;
-  battery: LeadBatterySpec | LithiumBatterySpec;
+  battery: LeadBatterySpec | StratifiedLeadSpec | LithiumBatterySpec;
   startCharge: number;
   chargers: readonly SiteCharger[];
   climate: Climate;
@@ -58,6 +61,8 @@ export interface Truth {
   /** What each device sees where that is something else: chargers and loads their own, the monitor what passes it, the BMS its cells. */
   of: Record<string, Columns>;
   trueCharge: Float32Array;
+  /** Of each charger: 1 where it held its voltage, 0 where it gave what it had or nothing. */
+  holding: Record<string, Uint8Array>;
 }
 
 /** The truth as one device could log it. */
@@ -91,6 +96,8 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
     source_input_voltage: column(),
     source_available: column(),
   }));
+  const holding: Truth['holding'] = {};
+  for (const { id } of spec.chargers) holding[id] = new Uint8Array(count);
   const ofLoad = loads.map(() => ({ load_voltage: column(), load_current: column() }));
   const ofMonitor = { battery_current: column() };
   const ofBms = bmsColumns(battery, count);
@@ -103,7 +110,14 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
     const drawn = loads.map((load) => (load.on ? load.amps(ms, random) : 0));
     const loadAmps = drawn.reduce((a, b) => a + b, 0);
     const aims = chargers.map(({ spec: charger, state }) =>
-      aim(charger, state, spec.stepSeconds, charger.capableAmps(ms, sun), battery.state.celsius, ms),
+      aim(
+        charger,
+        state,
+        spec.stepSeconds,
+        charger.capableAmps(ms, sun, ambient),
+        battery.state.celsius + (charger.sensorOffC ?? 0),
+        ms,
+      ),
     );
     const outputs = driveTogether(aims, { loadAmps, ampsAt: battery.ampsAt, voltsAt: battery.voltsAt });
     outputs.forEach((output, k) => settle(aims[k]!, chargers[k]!.state, spec.stepSeconds, output));
@@ -120,12 +134,12 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
     channels.load_current[i] = dead ? 0 : loadAmps;
     outputs.forEach((output, k) => {
       const columns = ofCharger[k]!;
-      const capable = aims[k]!.capableAmps;
       columns.source_voltage[i] = output.terminalVolts;
       columns.source_current[i] = output.amps;
       columns.source_stage[i] = REPORTED_STAGES.indexOf(chargers[k]!.state.stage);
       columns.source_input_voltage[i] = spec.chargers[k]!.inputVolts(ms, sun, output.amps);
-      columns.source_available[i] = capable > 0 ? 1 : 0;
+      columns.source_available[i] = spec.chargers[k]!.capableAmps(ms, sun, ambient) > 0 ? 1 : 0;
+      holding[spec.chargers[k]!.id]![i] = output.regulating ? 1 : 0;
     });
     loads.forEach((load, k) => {
       const amps = dead ? 0 : drawn[k]!;
@@ -148,13 +162,19 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
   chargers.forEach(({ spec: { id } }, k) => (of[id] = ofCharger[k]!));
   loads.forEach(({ id }, k) => (of[id] = ofLoad[k]!));
   if (ofBms) of.bms = { ...ofBms.columns, soc: trueCharge };
-  return { series: { device: 'truth', time, channels: { ...channels, ...ofCharger[0] } }, of, trueCharge };
+  return {
+    series: { device: 'truth', time, channels: { ...channels, ...ofCharger[0] } },
+    of,
+    trueCharge,
+    holding,
+  };
 }
 
-const batteryOf = ({ battery, startCharge }: SiteSpec, celsius: number): Battery =>
-  'kind' in battery
-    ? lithiumBattery(battery)
-    : leadBattery(battery, { available: startCharge, bound: startCharge, celsius });
+function batteryOf({ battery, startCharge }: SiteSpec, celsius: number): Battery {
+  if (!('kind' in battery))
+    return leadBattery(battery, { available: startCharge, bound: startCharge, celsius });
+  return battery.kind === 'lithium' ? lithiumBattery(battery) : stratifiedLead(battery, startCharge);
+}
 
 interface SwitchedLoad extends SiteLoad {
   on: boolean;

@@ -1,6 +1,6 @@
 /**
  * What is to be made safe and looked at before anything else, fitting the chemistry and the work that is planned. All of it is common
- * practice; local codes and the maker's sheet come before it. What an answer means for the causes stands in `causes/answers.ts`.
+ * practice; local codes and the maker's sheet come before it. What an answer means for the causes stands with each cause.
  */
 
 import { isLead } from './chemistry';
@@ -34,7 +34,7 @@ export const WORK_WORDS: Record<Work, string> = {
   'capacity-test': 'a capacity test',
 };
 
-export const CHECKLIST: readonly CheckItem[] = [
+const ITEMS = [
   {
     id: 'ventilation',
     group: 'safe',
@@ -148,7 +148,10 @@ export const CHECKLIST: readonly CheckItem[] = [
     more: 'Look at noon and in the late afternoon; one shaded cell can cost a whole string.',
     applies: ({ sources }) => sources.some((one) => one.kind === 'solar'),
   },
-];
+] as const satisfies readonly CheckItem[];
+
+export type CheckId = (typeof ITEMS)[number]['id'];
+export const CHECKLIST: readonly CheckItem[] = ITEMS;
 
 /** The items that fit a system and the planned work, in the order in which they are gone through. */
 export const checklistFor = (system: System, works: readonly Work[]): CheckItem[] =>

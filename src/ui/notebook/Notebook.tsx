@@ -6,6 +6,7 @@ import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
 import type { Diagnosis, Finding, IsoSpan } from '@/core/diagnosis/diagnose';
 import type { Span } from '@/core/quantity/span';
+import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { nothingFound } from '@/core/diagnosis/summary';
 import { counted } from '@/core/quantity/text';
 import type { Job } from '@/core/system/schema';
@@ -55,9 +56,16 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
         defaultValue={(openAll ? findings : notable.slice(0, 1)).map((one) => one.cause)}
       >
         {findings.map((finding) => (
-          <CauseItem key={finding.cause} finding={finding} onLight={onLight} onGo={onGo} />
+          <CauseItem
+            key={finding.cause}
+            finding={finding}
+            explained={explainedText(finding.explainedBy, findings)}
+            onLight={onLight}
+            onGo={onGo}
+          />
         ))}
       </Accordion.Root>
+      <p className="text-ink-soft mt-2 text-xs">{POINTS_LINE}</p>
       {settings.length > 0 && (
         <p className="mt-3 text-sm">
           <Link href={`/jobs/${jobId}/settings?view=sheet`} className="text-accent underline">
@@ -87,7 +95,12 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
   );
 }
 
-function CauseItem({ finding, onLight, onGo }: { finding: Finding } & Pick<Props, 'onLight' | 'onGo'>) {
+function CauseItem({
+  finding,
+  explained,
+  onLight,
+  onGo,
+}: { finding: Finding; explained: string | null } & Pick<Props, 'onLight' | 'onGo'>) {
   return (
     <Accordion.Item value={finding.cause} className="border-rule border-t">
       <Accordion.Header>
@@ -99,7 +112,11 @@ function CauseItem({ finding, onLight, onGo }: { finding: Finding } & Pick<Props
           <span className="flex-1">
             <span className="flex items-center justify-between">
               <Standing standing={finding.standing} />
-              <span className="text-ink-soft font-mono text-xs">{finding.decibans} dB</span>
+              {finding.standing !== 'cannot-tell' && (
+                <span className="text-ink-soft text-xs">
+                  {explained ? 'comes with another' : oddsText(finding.decibans)}
+                </span>
+              )}
             </span>
             <span className="block text-sm">{finding.title}</span>
           </span>
@@ -107,6 +124,7 @@ function CauseItem({ finding, onLight, onGo }: { finding: Finding } & Pick<Props
       </Accordion.Header>
       <Accordion.Content>
         <ul className="pb-2 pl-5">
+          {explained && <li className="border-rule-strong my-1 border-l-3 pl-2 text-sm">{explained}</li>}
           {finding.evidence.map((item) => (
             <EvidenceItem key={item.text} item={item} onLight={onLight} onGo={onGo} />
           ))}
@@ -134,9 +152,7 @@ function EvidenceItem({
   const spans = item.spans.map(toSpan);
   const text = (
     <>
-      <span className="text-ink-soft font-mono text-xs">
-        {item.decibans > 0 ? `+${item.decibans}` : item.decibans}
-      </span>
+      <span className="text-ink-soft font-mono text-xs">{signedPoints(item.decibans)}</span>
       <span>{item.text}</span>
     </>
   );

@@ -3,6 +3,7 @@
 import { DateTime } from 'luxon';
 import type { Diagnosis } from '@/core/diagnosis/diagnose';
 import type { Change } from '@/core/bundle/schema';
+import { explainedText, oddsText } from '@/core/diagnosis/odds';
 import { COMPLAINT_WORDS, nothingFound } from '@/core/diagnosis/summary';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
 import { CHEMISTRY } from '@/core/system/chemistry';
@@ -119,8 +120,11 @@ export function reportOf(
       .filter((one) => NOTABLE.includes(one.standing))
       .map((one) => ({
         title: one.title,
-        standing: one.standing,
-        evidence: one.evidence.map((item) => item.text),
+        standing: `${one.standing}, ${one.explainedBy.length > 0 ? 'comes with another fault' : oddsText(one.decibans)}`,
+        evidence: [
+          ...[explainedText(one.explainedBy, diagnosis.findings)].filter((text) => text !== null),
+          ...one.evidence.map((item) => item.text),
+        ],
       })),
     dismissed:
       dismissed.length > 0

@@ -1,7 +1,7 @@
 /** The stage ribbon: textures and letters tell the stages apart, not colour. */
 
 import type { DiagnosisCharge } from '@/core/diagnosis/diagnose';
-import type { StageName } from '@/core/charge/charges';
+import type { StageName } from '@/core/charge/types';
 import { duration } from '@/core/quantity/text';
 import type { Span } from '@/core/quantity/span';
 

@@ -1,0 +1,115 @@
+/** The charge voltage is above what the battery takes: lead gasses and dries, the BMS of a lithium battery stops the charge. */
+
+import { median } from '../quantity/numbers';
+import { counted, share, volts } from '../quantity/text';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { plateausOf, weighPlateaus, weighTold } from './plateaus';
+import type { SourceCharging } from '../charge/types';
+import { isLead } from '../system/chemistry';
+
+const WEIGHTS = {
+  /** Plateau above the battery's range, mV per cell. */
+  plateauAbove: [
+    [50, 15],
+    [30, 13],
+    [18, 7],
+    [8, -2],
+    [-1e9, -12],
+  ],
+  plateauRepeats: 6,
+  /** Highest voltage of a lithium charge above the range, mV per cell: its cells shoot up too fast for a plateau. */
+  topAbove: [
+    [40, 15],
+    [25, 12],
+    [12, 5],
+    [-1e9, -8],
+  ],
+  /** Told charge voltage above the range, mV per cell. */
+  toldAbove: [
+    [30, 7],
+    [10, 4],
+    [-1e9, -3],
+  ],
+  /** The BMS stops the charge with all cells high together. */
+  bmsStops: 13,
+} as const;
+
+const SIDE = {
+  plateau: WEIGHTS.plateauAbove,
+  told: WEIGHTS.toldAbove,
+  repeats: WEIGHTS.plateauRepeats,
+  outside: 18,
+};
+
+/** Cells that stand within this of each other are high together, V. */
+const TOGETHER = 0.06;
+
+export const chargeVoltageHigh: Cause = {
+  code: 'charge-voltage-high',
+  title: 'Charge voltage is too high for this battery',
+  complaint: 'undercharging',
+  chemistries: 'all',
+  families: ['charging'],
+  needs:
+    'voltage and current of the charger or the battery over charges that reach a plateau; battery temperature, or the log of the BMS',
+  signature:
+    'the plateau lies, at its temperature, above the range; or the BMS stops the charge with all cells high',
+  prior: { complained: -7, otherwise: -10 },
+  weights: WEIGHTS,
+  caps: { told: 7 },
+  tests: {
+    'read-charger-settings': [
+      { name: 'the charge voltage set is above the range', ifHolds: 0.8, ifNot: 0.04 },
+      { name: 'it is within the range', ifHolds: 0.2, ifNot: 0.96 },
+    ],
+    'meter-at-terminals': [
+      { name: 'above the range while absorbing', ifHolds: 0.93, ifNot: 0.05 },
+      { name: 'within the range', ifHolds: 0.07, ifNot: 0.95 },
+    ],
+  },
+  described: (seen) => weighTold(seen, 'above', SIDE),
+  weigh: ({ charging, system, refusals, bank }) => [
+    ...charging.flatMap((one) => weighPlateaus(one, system, 'above', SIDE)),
+    ...(isLead(bank.chemistry)
+      ? []
+      : charging.filter((one) => plateausOf(one, system) === null).flatMap(topOfCharges)),
+    ...highTogether(refusals ?? [], bank.chargeVolts.max / bank.cellsInSeries),
+  ],
+  missing: (seen, evidence) =>
+    seen.charging.length > 0 && !evidence.some((one) => one.group === 'plateau' || one.group === 'bms')
+      ? ['a charge that reaches a held voltage']
+      : [],
+};
+
+/** Where no plateau is long enough to judge, how high the charges went. */
+function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
+  const tops = charges.map((one) => Math.max(...one.stages.map((stage) => stage.topVolts)));
+  const highest = median(tops);
+  if (tops.length < 2 || !Number.isFinite(highest)) return [];
+  const above = (1000 * (highest - bank.chargeVolts.max)) / bank.cellsInSeries;
+  const over = charges.filter((_, i) => tops[i]! > bank.chargeVolts.max);
+  return [
+    {
+      text: `Charges of ${source?.name ?? 'the charger'} went up to ${volts(highest)}; the battery takes ${volts(bank.chargeVolts.max)} at most. It was above in ${share(over.length, charges.length, 'charge')}.`,
+      decibans: shrunk(weightOf(WEIGHTS.topAbove, above), tops.length),
+      group: 'plateau',
+      spans: above > 8 ? over : [],
+    },
+  ];
+}
+
+type Refusals = NonNullable<Parameters<NonNullable<Cause['weigh']>>[0]['refusals']>;
+
+/** @param most V per cell at the top of the range */
+function highTogether(refusals: Refusals, most: number): Evidence[] {
+  const high = refusals.filter((one) => one.meanV > most && one.highestV - one.meanV < TOGETHER);
+  if (high.length === 0) return [];
+  return [
+    {
+      text: `The BMS stopped the charge ${counted(high.length, 'time')} with all cells high together, at ${volts(median(high.map((one) => one.meanV)))} a cell on average, above the ${volts(most)} that the battery asks for at most.`,
+      decibans: shrunk(WEIGHTS.bmsStops, 2 * high.length),
+      group: 'bms',
+      spans: high,
+    },
+  ];
+}

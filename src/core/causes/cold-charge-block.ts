@@ -1,0 +1,119 @@
+/** Charging is refused while the battery is cold. */
+
+import { HOUR, lengthOf } from '../quantity/span';
+import { median } from '../quantity/numbers';
+import { celsius, counted, duration, percent } from '../quantity/text';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+
+const WEIGHTS = {
+  /** Hours for which the BMS let no charge in, at temperatures at which it should not. */
+  refusedHours: [
+    [24, 15],
+    [8, 12],
+    [3, 8],
+    [0.5, 3],
+    [0, -12],
+  ],
+  /** Hours in the cold in which the charger gave nothing, though at those times of the day it gives when warmer. */
+  idleHours: [
+    [20, 15],
+    [8, 13],
+    [4, 6],
+    [0, 0],
+  ],
+  /** Again and again. */
+  again: 5,
+  /** The told limit is the one seen. */
+  asTold: 4,
+  /** It was never cold. */
+  neverCold: -13,
+} as const;
+
+/** °C by which sensors differ. */
+const SENSORS = 2;
+const COLD = 6;
+
+export const coldChargeBlock: Cause = {
+  code: 'cold-charge-block',
+  title: 'Charging is refused in the cold',
+  complaint: 'undercharging',
+  chemistries: ['lfp'],
+  families: ['charging'],
+  needs: 'battery temperature beside the charge, or the log of the BMS',
+  signature: 'a source is there, the voltage is not reached, and no current flows below a temperature',
+  prior: { complained: -5, otherwise: -11 },
+  weights: WEIGHTS,
+  answers: { cold: { found: 5, fine: -1, text: 'The battery was found colder than it may be charged.' } },
+  tests: {
+    'warm-the-battery': [
+      { name: 'charging begins once it is warm', ifHolds: 0.95, ifNot: 0.05 },
+      { name: 'it does not', ifHolds: 0.05, ifNot: 0.95 },
+    ],
+  },
+  weigh({ charging, refusals, bank, system }) {
+    const evidence: Evidence[] = [];
+    const limit = bank.chargeAboveC ?? system.bms?.chargeAboveC ?? 0;
+    const cold = (refusals ?? []).filter((one) => one.celsius <= limit + SENSORS);
+    const hours = cold.reduce((total, one) => total + lengthOf(one), 0) / HOUR;
+    if (cold.length > 0)
+      evidence.push({
+        text: `The BMS let no charge in for ${duration(hours * HOUR)}, ${counted(cold.length, 'time')}, with the battery at ${celsius(median(cold.map((one) => one.celsius)))}; it may be charged above ${celsius(limit)}.`,
+        decibans: shrunk(weightOf(WEIGHTS.refusedHours, hours), 3 * cold.length),
+        group: 'refused',
+        spans: cold,
+      });
+    if (cold.length >= 3 || hours >= 24)
+      evidence.push({
+        text: 'It refused whenever it was cold, not once by chance.',
+        decibans: WEIGHTS.again,
+        group: 'again',
+        spans: [],
+      });
+    for (const { source, coldIdle, setpoints } of charging) {
+      if (coldIdle) {
+        const name = source?.name ?? 'The charger';
+        evidence.push({
+          text: `Below ${celsius(coldIdle.belowC)} ${name} gave nothing: ${percent(100 * coldIdle.gaveBelow)} of ${duration(coldIdle.hours * HOUR)} at times of the day at which, when it is warmer, it gives in ${percent(100 * coldIdle.gaveAbove)}.`,
+          decibans: weightOf(WEIGHTS.idleHours, coldIdle.hours),
+          group: 'idle',
+          spans: [],
+        });
+        if (coldIdle.gaveBelow < 0.02 && coldIdle.hours > 5)
+          evidence.push({
+            text: 'Not once did it give anything below that.',
+            decibans: WEIGHTS.again,
+            group: 'again',
+            spans: [],
+          });
+        const told = source?.profile.chargeAboveC;
+        if (told !== undefined && Math.abs(told - coldIdle.belowC) <= SENSORS)
+          evidence.push({
+            text: `${name} is set to give nothing below ${celsius(told)}, which is what the log shows.`,
+            decibans: WEIGHTS.asTold,
+            group: 'told',
+            spans: [],
+          });
+      } else if (
+        cold.length === 0 &&
+        setpoints.coldest !== null &&
+        setpoints.coldest > Math.max(limit, COLD) + SENSORS
+      )
+        evidence.push({
+          text: `The battery was never colder than ${celsius(setpoints.coldest)}.`,
+          decibans: WEIGHTS.neverCold,
+          group: 'refused',
+          spans: [],
+        });
+      else if (cold.length === 0 && refusals)
+        evidence.push({
+          text: 'The BMS never refused a charge for the cold.',
+          decibans: weightOf(WEIGHTS.refusedHours, 0),
+          group: 'refused',
+          spans: [],
+        });
+    }
+    return evidence;
+  },
+  missing: ({ charging }, evidence) =>
+    charging.length > 0 && evidence.length === 0 ? ['battery temperature, or the log of the BMS'] : [],
+};

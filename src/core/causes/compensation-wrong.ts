@@ -1,0 +1,161 @@
+/** A slope that is far too steep or turned round, a sensor that is off, or lithium compensated at all. */
+
+import { median } from '../quantity/numbers';
+import { celsius, slopeMv, volts } from '../quantity/text';
+import type { SourceCharging } from '../charge/types';
+import { MINUTE } from '../quantity/span';
+import { expectedVolts, isLead } from '../system/chemistry';
+import type { System } from '../system/schema';
+import { isKnown, slopeText } from './compensation';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { plateausOf } from './plateaus';
+
+const WEIGHTS = {
+  /** How far the slope lies outside what the chemistry asks for, mV per °C and cell. */
+  outside: [
+    [2, 15],
+    [1.4, 12],
+    [0.8, 4],
+    [0.3, -2],
+    [-1e9, -6],
+  ],
+  /** A slope as it should be and a plateau that is off for the temperature, while the setting is right: mV per cell. */
+  sensorOff: [
+    [40, 15],
+    [25, 14],
+    [15, 9],
+    [-1e9, 0],
+  ],
+  /** Lithium stands off its setting by what a lead profile makes of its temperature. */
+  lithiumShift: 14,
+  toldOutside: 7,
+} as const;
+
+export const compensationWrong: Cause = {
+  code: 'compensation-wrong',
+  title: 'Temperature compensation is wrong',
+  complaint: 'undercharging',
+  chemistries: 'all',
+  families: ['charging', 'battery-temperature'],
+  needs: 'battery temperature beside the charge voltage over days that differ by 5 °C or more',
+  signature:
+    'the slope is outside the range; or the plateau is off for the battery’s own temperature; or lithium is compensated',
+  prior: { complained: -3, otherwise: -11 },
+  weights: WEIGHTS,
+  answers: {
+    'temperature-sensor': {
+      found: 8,
+      fine: -3,
+      text: 'The charger’s temperature sensor is not on the battery.',
+    },
+  },
+  tests: {
+    'compare-sensor': [
+      { name: 'sensor or slope is off', ifHolds: 0.9, ifNot: 0.06 },
+      { name: 'both are right', ifHolds: 0.1, ifNot: 0.94 },
+    ],
+  },
+  described: ({ system }) =>
+    system.sources.flatMap(({ name, profile }): Evidence[] => {
+      const told = profile.compensationMvPerCellPerC;
+      const { chemistry } = system.bank;
+      if (told === undefined || chemistry === undefined) return [];
+      const wrong = isLead(chemistry) ? told < -6.5 || told > 0 : told < 0;
+      return wrong
+        ? [
+            {
+              text: `${name} is set to ${slopeMv(told)} mV per °C and cell${isLead(chemistry) ? '' : '; lithium asks for none'}.`,
+              decibans: WEIGHTS.toldOutside,
+              group: 'told',
+              spans: [],
+            },
+          ]
+        : [];
+    }),
+  weigh: ({ charging, system, bank }) =>
+    charging.flatMap((one): Evidence[] => {
+      const name = one.source?.name ?? 'The charger';
+      const lead = isLead(bank.chemistry);
+      const evidence: Evidence[] = [];
+      if (isKnown(one.slope)) {
+        const { mvPerCell, hours } = one.slope;
+        // A slope about none is another fault.
+        const outside = lead ? Math.max(-6 - mvPerCell, mvPerCell - 1) : Math.abs(mvPerCell) - 1;
+        evidence.push({
+          text: `${slopeText(name, one.slope)}, where ${lead ? 'lead asks for −3 to −5' : 'lithium asks for none'}.`,
+          decibans: shrunk(weightOf(WEIGHTS.outside, outside), hours),
+          group: 'slope',
+          spans: [],
+        });
+      }
+      const sensor = lead ? otherTemperature(one) : compensatedLithium(one, system);
+      // A right slope does not clear a sensor that sits in the wrong place.
+      return sensor ? [...evidence.filter((item) => item.decibans > 0), sensor] : evidence;
+    }),
+  missing: (_, evidence) =>
+    evidence.some((one) => one.group !== 'told')
+      ? []
+      : ['plateaus at battery temperatures that differ by 5 °C or more'],
+};
+
+/** Lithium that stands off its setting as far from 25 °C as a lead profile would put it. */
+function compensatedLithium(one: SourceCharging, system: System): Evidence | null {
+  const plateaus = plateausOf(one, system);
+  const told = one.source?.profile.absorptionV;
+  const stages = (plateaus?.stages ?? []).filter((stage) => stage.celsius === stage.celsius);
+  if (stages.length < 3 || told === undefined) return null;
+  const away = median(stages.map((stage) => stage.celsius)) - 25;
+  const held = median(stages.map((stage) => stage.volts));
+  const shift = (1000 * (held - told)) / one.bank.cellsInSeries;
+  const implied = shift / away;
+  if (Math.abs(away) < FAR || Math.abs(shift) < 20 || implied > -2 || implied < -9) return null;
+  return {
+    text: `${one.source!.name} is set to ${volts(told)} and held ${volts(held)} with the battery at ${celsius(25 + away)}: as if it were compensated by ${slopeMv(implied)} mV per °C and cell, where lithium asks for none.`,
+    decibans: shrunk(WEIGHTS.lithiumShift, stages.length),
+    group: 'sensor',
+    spans: stages,
+  };
+}
+
+/** A shorter plateau may be the top of a climb. */
+const LEAST_HELD = 10 * MINUTE;
+/** °C from 25 at which a setting and a plateau tell what lies between them. */
+const FAR = 6;
+
+/** A voltage that is set right and is off at the battery's temperature: it goes by another temperature, or by a wrong slope. */
+function otherTemperature({ source, charges, bank }: SourceCharging): Evidence | null {
+  const { absorptionV, floatV } = source?.profile ?? {};
+  const cells = bank.cellsInSeries;
+  for (const [name, told] of [
+    ['absorption', absorptionV],
+    ['float', floatV],
+  ] as const) {
+    const at25 = expectedVolts(bank, name, 25);
+    const margin = 0.005 * cells;
+    if (told === undefined || told < at25.min - margin || told > at25.max + margin) continue;
+    const stages = charges
+      .flatMap((one) => one.stages)
+      .filter((one) => one.stage === name && one.heldMs >= LEAST_HELD && one.celsius === one.celsius);
+    if (stages.length < 3) continue;
+    const off = median(
+      stages.map((one) => {
+        const { min, max } = expectedVolts(bank, name, one.celsius);
+        return (1000 * Math.max(min - one.volts, one.volts - max)) / cells;
+      }),
+    );
+    const heat = median(stages.map((one) => one.celsius));
+    const held = median(stages.map((one) => one.volts));
+    const shift = (1000 * (held - told)) / cells;
+    // At its set voltage in spite of the cold it is not compensated at all: that is another fault.
+    if (off <= 15 || Math.abs(shift) < 12) continue;
+    const implied =
+      Math.abs(heat - 25) >= FAR ? ` That would be ${slopeMv(shift / (heat - 25))} mV per °C and cell.` : '';
+    return {
+      text: `${source!.name} is set to ${volts(told)} for ${name}, which is right at 25 °C; yet it held ${volts(held)} with the battery at ${celsius(heat)}.${implied} It goes by another temperature than the battery’s, or by a wrong slope.`,
+      decibans: shrunk(weightOf(WEIGHTS.sensorOff, off), stages.length),
+      group: 'sensor',
+      spans: stages,
+    };
+  }
+  return null;
+}

@@ -1,0 +1,214 @@
+/** Absorption that ends with the battery still taking current: what the clock and the threshold have in common, and what parts them. */
+
+import { HOUR, MINUTE } from '../quantity/span';
+import { median } from '../quantity/numbers';
+import { amps, duration, percent, share, volts } from '../quantity/text';
+import { CHEMISTRY } from '../system/chemistry';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
+import { forecastTail } from '../charge/tail';
+import { type Evidence, shrunk, weightOf } from './cause';
+
+export const EARLY_END_WEIGHTS = {
+  /** Current at the end of absorption, in units of the current at which the chemistry counts as full. */
+  endCurrentInTails: [
+    [3, 14],
+    [2, 11],
+    [1.5, 7],
+    [1.15, -3],
+    [0, -13],
+  ],
+  /** It ends in the way of this cause again and again; in the way of the other. */
+  repeats: 7,
+  othersRepeat: -10,
+  /** The told figure is the one seen; the other's told figure is. */
+  asTold: 7,
+  othersAsTold: -8,
+  /** It left so soon that no clock is set so short. */
+  tooSoonForClock: 8,
+  /** Nothing parts the two: a clock is the usual one, a threshold the rare one. */
+  usual: 3,
+  rare: -4,
+  /** Minutes that the current would still have needed. */
+  minutesMissing: [
+    [60, 4],
+    [20, 2],
+    [0, 0],
+  ],
+  /** Share of charges in which the battery got truly full all the same. */
+  fullAnyway: [
+    [0.5, -6],
+    [0.2, -3],
+    [0.05, 0],
+    [0, 3],
+  ],
+  /** Charging broke off during absorption, share of charges. */
+  lostBeforeEnd: [
+    [0.7, -6],
+    [0, 0],
+  ],
+} as const;
+const WEIGHTS = EARLY_END_WEIGHTS;
+
+interface Ended {
+  charge: Charge;
+  stage: Stage;
+  /** Absorption held in this charge, ms, clouds left out. */
+  heldMs: number;
+  /** Current at the end that went into the battery, A. */
+  endAmps: number;
+}
+
+/** @param by what the cause says ends it */
+export function weighEarlyEnd({ source, charges, bank }: SourceCharging, by: 'timer' | 'tail'): Evidence[] {
+  const { fullTailPercent } = CHEMISTRY[bank.chemistry];
+  const absorbing = charges.filter((charge) => charge.stages.some((stage) => stage.stage === 'absorption'));
+  const ended = absorbing.flatMap(endedByCharger);
+  const name = source?.name ?? 'The charger';
+  const evidence: Evidence[] = [];
+
+  const lost = absorbing.filter(brokeOff);
+  if (absorbing.length >= 3 && lost.length > 0) {
+    const decibans = weightOf(WEIGHTS.lostBeforeEnd, lost.length / absorbing.length);
+    if (decibans !== 0)
+      evidence.push({
+        text: `${name}: charging broke off at the absorption voltage, with no float after it, in ${share(lost.length, absorbing.length, 'charge')}: nothing is seen to end it there.`,
+        decibans: shrunk(decibans, lost.length),
+        group: 'end',
+        spans: lost,
+      });
+  }
+  if (ended.length === 0) return evidence;
+
+  const endPercent = (100 * median(ended.map((one) => one.endAmps))) / bank.capacityAh;
+  const tails = endPercent / fullTailPercent;
+  const above = ended.filter((one) => (100 * one.endAmps) / bank.capacityAh > 1.5 * fullTailPercent);
+  const spans = ended.map((one) => one.stage);
+  const held = median(ended.map((one) => one.heldMs));
+  const known = ended.filter((one) => one.stage.endAmpsAreBattery).length >= ended.length / 2;
+  evidence.push({
+    text: `Absorption held ${volts(median(spans.map((one) => one.volts)))} for ${duration(held)} and ended at ${percent(endPercent)} of capacity (${amps((endPercent * bank.capacityAh) / 100)})${known ? '' : ', loads taken off as they show on float'}; it was above ${percent(1.5 * fullTailPercent)} in ${share(above.length, ended.length, 'charge')}. A full battery takes ${percent(fullTailPercent)} or less.`,
+    decibans: shrunk(weightOf(WEIGHTS.endCurrentInTails, tails) * (known ? 1 : 0.7), ended.length),
+    group: 'current',
+    spans,
+  });
+
+  const early = tails > 1.5;
+  if (early) evidence.push(...whatEndsIt(ended, source, by));
+
+  const tailAmps = (fullTailPercent / 100) * bank.capacityAh;
+  const forecasts = ended.flatMap((one) =>
+    one.stage.tail && one.stage.endAmpsAreBattery
+      ? [forecastTail(one.stage.tail, one.endAmps, tailAmps)]
+      : [],
+  );
+  const minutes = median(forecasts.map((one) => one.minutes ?? NaN));
+  if (early && minutes === minutes) {
+    const decibans = weightOf(WEIGHTS.minutesMissing, minutes);
+    if (decibans > 0)
+      evidence.push({
+        text: `Going by how the current fell, it would have needed at least ${duration(minutes * MINUTE)} more to come down to ${amps(tailAmps)}.`,
+        decibans: shrunk(decibans, forecasts.length),
+        group: 'current',
+        spans: [],
+      });
+  }
+  const full = charges.filter((charge) => charge.full);
+  if (absorbing.length >= 3)
+    evidence.push({
+      text: `The battery got truly full in ${share(full.length, absorbing.length, 'charge')} that reached absorption.`,
+      decibans:
+        early || full.length > 0
+          ? shrunk(weightOf(WEIGHTS.fullAnyway, full.length / absorbing.length), absorbing.length)
+          : 0,
+      group: 'full',
+      spans: full,
+    });
+  return evidence;
+}
+
+/** The source went, or a load took all that it has, during absorption; neither the edge of the log nor a BMS cut it off. */
+function brokeOff({ stages }: Charge): boolean {
+  const absorbed = stages.filter((one) => one.stage === 'absorption');
+  const last = absorbed.at(-1);
+  return (
+    (last?.endedBy === 'source-lost' || last?.endedBy === 'load') &&
+    !stages.slice(stages.indexOf(last)).some((one) => one.stage === 'float') &&
+    !absorbed.some((one) => one.cutOff || one.blocked)
+  );
+}
+
+/** The absorption of a charge that the charger itself ended by going to float; none when charging broke off first. */
+function endedByCharger(charge: Charge): Ended[] {
+  const at = charge.stages.findIndex(
+    (stage, i) => stage.stage === 'absorption' && charge.stages[i + 1]?.stage === 'float',
+  );
+  if (at < 0) return [];
+  const stage = charge.stages[at]!;
+  const absorbed = charge.stages.slice(0, at + 1).filter((one) => one.stage === 'absorption');
+  if (absorbed.some((one) => one.cutOff)) return [];
+  const heldMs = absorbed.reduce((sum, one) => sum + one.heldMs, 0);
+  if (stage.endAmpsAreBattery) return [{ charge, stage, heldMs, endAmps: stage.endAmps }];
+  // Loads are inside the charger's current: what it settles to on float is mostly them.
+  const float = charge.stages[at + 1]!;
+  if (float.heldMs < HOUR) return [];
+  return [{ charge, stage, heldMs, endAmps: Math.max(0, stage.endSourceAmps - float.usualSourceAmps) }];
+}
+
+/** Nobody sets a shorter absorption time. */
+const SHORTEST_CLOCK = 8 * MINUTE;
+
+/** What repeats, and what was told: which of the two it is. */
+function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer' | 'tail'): Evidence[] {
+  const of = (what: 'timer' | 'tail') => ended.filter((one) => one.stage.endedBy === what);
+  const held = median(ended.map((one) => one.heldMs));
+  const ownAmps = median(ended.map((one) => one.stage.endSourceAmps));
+  const { absorptionMinutes: minutes, tailA } = source?.profile ?? {};
+  const name = source?.name ?? 'The charger';
+  const asClock = minutes !== undefined && Math.abs(held / MINUTE - minutes) < 0.08 * minutes + 3;
+  const asThreshold = tailA !== undefined && Math.abs(ownAmps - tailA) < 0.2 * tailA;
+  const evidence: Evidence[] = [];
+  const add = (text: string, decibans: number, spans: Stage[] = []) =>
+    evidence.push({ text, decibans, group: 'clock', spans });
+  const timers = of('timer');
+  const tails = of('tail');
+  const most = 0.6 * ended.length;
+  if (held < SHORTEST_CLOCK) {
+    add(
+      `It left absorption after ${duration(held)}: no clock is set so short, a threshold of current ended it.`,
+      by === 'tail' ? WEIGHTS.tooSoonForClock : -WEIGHTS.tooSoonForClock,
+      ended.map((one) => one.stage),
+    );
+    return evidence;
+  }
+  const sign = (what: 'timer' | 'tail') => (what === by ? WEIGHTS.repeats : WEIGHTS.othersRepeat);
+  if (timers.length >= most && ended.length >= 3)
+    add(
+      `It lasted ${duration(held)} again and again (${share(timers.length, ended.length, 'charge')}), whatever the battery still took: a clock ended it.`,
+      shrunk(sign('timer'), ended.length),
+      timers.map((one) => one.stage),
+    );
+  else if (tails.length >= most && ended.length >= 3)
+    add(
+      `It ended at about the same current of the charger, ${amps(median(tails.map((one) => one.stage.endSourceAmps)))}, in ${share(tails.length, ended.length, 'charge')} and after differing times: the current ended it, not a clock.`,
+      shrunk(sign('tail'), tails.length),
+      tails.map((one) => one.stage),
+    );
+  else if (asClock === asThreshold)
+    add(
+      by === 'timer'
+        ? 'Nothing in the log parts a clock from a threshold; a clock is the usual one.'
+        : 'Nothing in the log parts a threshold from a clock, and a clock is the usual one.',
+      by === 'timer' ? WEIGHTS.usual : WEIGHTS.rare,
+    );
+  if (asClock && !asThreshold)
+    add(
+      `${name} is set to ${minutes} min of absorption, which is what the log shows.`,
+      by === 'timer' ? WEIGHTS.asTold : WEIGHTS.othersAsTold,
+    );
+  if (asThreshold && !asClock)
+    add(
+      `${name} is set to end absorption at ${amps(tailA)}, which is what the log shows.`,
+      by === 'tail' ? WEIGHTS.asTold : WEIGHTS.othersAsTold,
+    );
+  return evidence;
+}

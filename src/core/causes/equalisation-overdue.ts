@@ -1,0 +1,78 @@
+/** Equalisation that is due, was never finished, or was tried without reaching or holding its voltage. */
+
+import { DAY, MINUTE } from '../quantity/span';
+import { counted, duration, volts } from '../quantity/text';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+
+const WEIGHTS = {
+  /** Days since the last one, in parts of the interval that the maker asks for. */
+  intervals: [
+    [2, 15],
+    [1.5, 13],
+    [1.15, 7],
+    [0.8, -2],
+    [0, -13],
+  ],
+  /** Attempts in the log that never held the voltage for the time. */
+  failed: 9,
+  /** One that held it for its time. */
+  done: -15,
+} as const;
+
+/** Minutes held, in parts of what is asked for, from which it counts as done. */
+const ENOUGH = 0.8;
+
+export const equalisationOverdue: Cause = {
+  code: 'equalisation-overdue',
+  title: 'Equalisation is overdue',
+  complaint: 'undercharging',
+  chemistries: ['flooded'],
+  families: [],
+  needs: 'what the maker asks for, the date of the last one, and the charger’s log over an attempt',
+  signature: 'no climb to the equalisation voltage within the interval, or climbs that never hold it',
+  prior: { complained: -4, otherwise: -5 },
+  onlyWhenSpokenOf: true,
+  weights: WEIGHTS,
+  tests: {
+    'hydrometer-round': [
+      { name: 'cells differ by more than 0.030', ifHolds: 0.8, ifNot: 0.15 },
+      { name: 'cells are even', ifHolds: 0.2, ifNot: 0.85 },
+    ],
+  },
+  described({ system, job, charging }) {
+    const asked =
+      system.bank.equalise ?? system.sources.find((one) => one.profile.equalise)?.profile.equalise;
+    if (!asked) return [];
+    const evidence: Evidence[] = [];
+    const attempts = charging.flatMap(({ charges }) =>
+      charges.flatMap((one) => one.stages).filter((one) => one.stage === 'equalise'),
+    );
+    const done = attempts.filter((one) => one.holdingMs >= ENOUGH * asked.minutes * MINUTE);
+    const failed = attempts.filter((one) => one.holdingMs < ENOUGH * asked.minutes * MINUTE);
+    if (done.length > 0)
+      evidence.push({
+        text: `In the log ${volts(asked.volts)} was held for ${duration(Math.max(...done.map((one) => one.holdingMs)))}: that was an equalisation.`,
+        decibans: WEIGHTS.done,
+        group: 'done',
+        spans: done,
+      });
+    else if (failed.length > 0)
+      evidence.push({
+        text: `${counted(failed.length, 'attempt')} to equalise held the voltage for ${duration(Math.max(...failed.map((one) => one.holdingMs)))} at most, where ${asked.minutes} min are asked for: an attempt that does not hold it is none.`,
+        decibans: shrunk(WEIGHTS.failed, 2 * failed.length),
+        group: 'attempts',
+        spans: failed,
+      });
+    const last = 'lastOn' in asked && typeof asked.lastOn === 'string' ? Date.parse(asked.lastOn) : NaN;
+    const days = (Date.parse(job.openedAt) - last) / DAY;
+    if (days === days && done.length === 0)
+      evidence.push({
+        text: `The last equalisation was ${counted(Math.round(days), 'day')} ago; one is asked for every ${counted(asked.everyDays, 'day')}.`,
+        decibans: weightOf(WEIGHTS.intervals, days / asked.everyDays),
+        group: 'due',
+        spans: [],
+      });
+    return evidence;
+  },
+  missing: ({ system }) => (system.bank.equalise?.lastOn ? [] : ['the date of the last equalisation']),
+};

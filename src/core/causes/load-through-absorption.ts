@@ -1,0 +1,79 @@
+/** Loads keep the charger from seeing the battery’s tail: absorption goes on though the battery is full. */
+
+import { HOUR } from '../quantity/span';
+import { median } from '../quantity/numbers';
+import { amps, duration, share } from '../quantity/text';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+
+const WEIGHTS = {
+  /** Hours of a usual absorption with the battery at its tail and the charger far above. */
+  hoursPast: [
+    [3, 15],
+    [2, 13],
+    [1, 7],
+    [0.4, -2],
+    [0, -12],
+  ],
+  /** So it was in nearly every charge. */
+  again: 6,
+} as const;
+
+export const loadThroughAbsorption: Cause = {
+  code: 'load-through-absorption',
+  title: 'Loads hide the tail from the charger',
+  complaint: 'undercharging',
+  chemistries: 'all',
+  families: ['charging', 'battery-current'],
+  needs: 'the charger’s current and the battery’s own over a few absorptions',
+  signature: 'the charger’s current stays up, the battery’s is at its tail, and absorption lasts too long',
+  prior: { complained: -7, otherwise: -11 },
+  weights: WEIGHTS,
+  tests: {
+    'log-both-currents': [
+      { name: 'the battery is at its tail long before the charger ends', ifHolds: 0.9, ifNot: 0.08 },
+      { name: 'both fall together', ifHolds: 0.1, ifNot: 0.92 },
+    ],
+  },
+  weigh: ({ charging }) =>
+    charging.flatMap(({ source, charges, knowsOwnAmps }): Evidence[] => {
+      if (!knowsOwnAmps) return [];
+      const past = charges.flatMap((charge) => {
+        const absorbed = charge.stages.filter(
+          (one) => one.stage === 'absorption' && one.pastTailMs === one.pastTailMs,
+        );
+        return absorbed.length > 0
+          ? [
+              {
+                charge,
+                ms: absorbed.reduce((total, one) => total + one.pastTailMs, 0),
+                stage: absorbed.at(-1)!,
+              },
+            ]
+          : [];
+      });
+      if (past.length === 0) return [];
+      const usual = median(past.map((one) => one.ms));
+      const long = past.filter((one) => one.ms > HOUR);
+      const evidence: Evidence[] = [
+        {
+          text:
+            usual > 0.4 * HOUR
+              ? `${source?.name ?? 'The charger'} went on absorbing for ${duration(usual)} with the battery already at its tail: it still gave ${amps(median(past.map((one) => one.stage.endSourceAmps)))}, of which the battery took ${amps(median(past.map((one) => one.stage.endAmps)))}; the loads took the rest. So it was in ${share(long.length, past.length, 'charge')}.`
+              : 'Absorption did not go on for long with the battery at its tail.',
+          decibans: shrunk(weightOf(WEIGHTS.hoursPast, usual / HOUR), past.length),
+          group: 'past',
+          spans: long.map((one) => one.stage),
+        },
+      ];
+      if (long.length >= 3 && long.length >= 0.7 * past.length)
+        evidence.push({
+          text: 'It does so on nearly every charge.',
+          decibans: WEIGHTS.again,
+          group: 'again',
+          spans: [],
+        });
+      return evidence;
+    }),
+  missing: ({ charging }, evidence) =>
+    charging.length > 0 && evidence.length === 0 ? ['the battery’s own current through an absorption'] : [],
+};

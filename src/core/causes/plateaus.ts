@@ -1,0 +1,138 @@
+/** The plateaus of absorption that a source held, against what the battery asks for at their temperature. */
+
+import { MINUTE } from '../quantity/span';
+import { median, robustDeviation } from '../quantity/numbers';
+import { celsius, share, volts } from '../quantity/text';
+import { expectedVolts, isLead, type Range } from '../system/chemistry';
+import { bankOf } from '../system/bankOf';
+import type { System } from '../system/schema';
+import type { SourceCharging, Stage } from '../charge/types';
+import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
+
+export interface Plateaus {
+  stages: Stage[];
+  /** mV per cell by which each lies below the range, and above it; negative within it. */
+  below: number[];
+  above: number[];
+  /** "Charger held 14.10 V at 12 °C, where the battery asks for 14.40 V to 14.80 V". */
+  text: string;
+}
+
+/** Shorter ones may be the top of a climb. */
+const LEAST_HELD = 10 * MINUTE;
+/** With no temperature known a plateau may lie lower for a warm battery, and higher for a cold one, by so much, mV per cell. */
+const WARMER_MV = 30;
+const COLDER_MV = 75;
+
+/** The higher of the charger's and the battery's voltage: a drop between the two is a fault of the path, not of the setting. */
+const heldVolts = (stage: Stage): number =>
+  stage.batteryVolts === stage.batteryVolts ? Math.max(stage.volts, stage.batteryVolts) : stage.volts;
+
+/** Null where nothing was held for long enough. */
+export function plateausOf({ source, charges, bank }: SourceCharging, { site }: System): Plateaus | null {
+  const stages = charges
+    .flatMap((charge) => charge.stages)
+    .filter((one) => one.stage === 'absorption' && one.heldMs >= LEAST_HELD && one.volts === one.volts);
+  if (stages.length === 0) return null;
+  const perCell = 1000 / bank.cellsInSeries;
+  const rangeOf = (stage: Stage): Range => {
+    if (stage.celsius === stage.celsius || !isLead(bank.chemistry))
+      return expectedVolts(bank, 'absorption', stage.celsius);
+    // Of the temperatures that the place can have, each verdict gets the one that excuses most.
+    const { coldestC, warmestC } = site ?? {};
+    const usual = expectedVolts(bank, 'absorption', NaN);
+    // Where the setting itself is above the range, the weather is no excuse.
+    const colder = (source?.profile.absorptionV ?? 0) > bank.chargeVolts.max + 10 / perCell ? 0 : COLDER_MV;
+    return {
+      min:
+        warmestC === undefined
+          ? usual.min - WARMER_MV / perCell
+          : expectedVolts(bank, 'absorption', warmestC).min,
+      max:
+        coldestC === undefined
+          ? usual.max + colder / perCell
+          : expectedVolts(bank, 'absorption', coldestC).max,
+    };
+  };
+  const ranges = stages.map(rangeOf);
+  const temperature = median(stages.map((one) => one.celsius));
+  const at = temperature === temperature ? `at ${celsius(temperature)}` : 'with the temperature not logged';
+  const asked = expectedVolts(bank, 'absorption', temperature);
+  return {
+    stages,
+    below: stages.map((one, i) => (ranges[i]!.min - heldVolts(one)) * perCell),
+    above: stages.map((one, i) => (one.volts - ranges[i]!.max) * perCell),
+    text: `${source?.name ?? 'The charger'} held ${volts(median(stages.map(heldVolts)))} ${at}, where the battery asks for ${volts(asked.min)} to ${volts(asked.max)}`,
+  };
+}
+
+/** On which side of the range a cause says that the charge voltage lies. */
+type Side = 'below' | 'above';
+
+interface SideWeights {
+  /** By mV per cell outside the range: of a plateau, and of what was told. */
+  plateau: Bands;
+  told: Bands;
+  /** The same on every charge, so no accident of one day. */
+  repeats: number;
+  /** mV per cell from which a plateau counts as outside. */
+  outside: number;
+}
+
+/** What the charge voltages that were told say for a side. What was measured outweighs what was configured. */
+export function weighTold(
+  { system, bank, charging }: Observations,
+  side: Side,
+  weights: SideWeights,
+): Evidence[] {
+  if (!bank) return [];
+  const measured = charging.some((one) => median(plateausOf(one, system)?.[side] ?? []) > weights.outside);
+  return system.sources.flatMap((source): Evidence[] => {
+    const { absorptionV } = source.profile;
+    if (absorptionV === undefined) return [];
+    const { chargeVolts, cellsInSeries } = bankOf({ bank }, source);
+    const off = side === 'below' ? chargeVolts.min - absorptionV : absorptionV - chargeVolts.max;
+    const decibans = weightOf(weights.told, (1000 * off) / cellsInSeries);
+    const differs = measured && decibans < 0;
+    return [
+      {
+        text: `${source.name} is set to ${volts(absorptionV)} at 25 °C; the battery asks for ${volts(chargeVolts.min)} to ${volts(chargeVolts.max)}.${differs ? ` What it delivers is ${side === 'below' ? 'less' : 'more'} than it shows: measure at its terminals.` : ''}`,
+        decibans: differs ? 0 : decibans,
+        group: 'told',
+        spans: [],
+      },
+    ];
+  });
+}
+
+/** What the plateaus of a source say for a side. */
+export function weighPlateaus(
+  one: SourceCharging,
+  system: System,
+  side: Side,
+  weights: SideWeights,
+): Evidence[] {
+  const plateaus = plateausOf(one, system);
+  if (!plateaus) return [];
+  const { stages, text } = plateaus;
+  const off = plateaus[side];
+  const usual = median(off);
+  const outside = stages.filter((_, i) => off[i]! > 8);
+  const evidence: Evidence[] = [
+    {
+      text: `${text}; it was ${side} in ${share(outside.length, stages.length, 'plateau')}.`,
+      decibans: shrunk(weightOf(weights.plateau, usual), stages.length),
+      group: 'plateau',
+      spans: usual > 8 ? outside : stages,
+    },
+  ];
+  const spread = robustDeviation(off);
+  if (usual > weights.outside && stages.length >= 3 && spread < Math.max(8, 0.3 * usual))
+    evidence.push({
+      text: `It did so on every charge alike: the plateaus differ by no more than ${volts((2 * spread * one.bank.cellsInSeries) / 1000)} once temperature is taken out.`,
+      decibans: weights.repeats,
+      group: 'repeats',
+      spans: [],
+    });
+  return evidence;
+}

@@ -1,0 +1,71 @@
+/** A charger stops because another source holds the voltage up. */
+
+import { amps, counted, duration, percent } from '../quantity/text';
+import { isLead } from '../system/chemistry';
+import { HOUR } from '../quantity/span';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+
+const WEIGHTS = {
+  /** Hours a day in which it stood back while the battery still took a charging current. */
+  hoursADay: [
+    [2, 14],
+    [1, 12],
+    [0.5, 7],
+    [0.2, 0],
+    [0, -10],
+  ],
+  /** Share of charges in which the battery got truly full all the same. */
+  fullAnyway: [
+    [0.5, -14],
+    [0.25, -8],
+    [0.1, -2],
+    [0, 3],
+  ],
+} as const;
+
+export const prematureFloat: Cause = {
+  code: 'premature-float',
+  title: 'A charger stops early because another holds the voltage up',
+  complaint: 'undercharging',
+  chemistries: 'all',
+  families: ['charging', 'several-sources'],
+  needs: 'the log of the charger beside that of the battery, with more than one source on it',
+  signature: 'its float or off begins while the battery still takes a charging current from another source',
+  prior: { complained: -7, otherwise: -11 },
+  onlyWhenSpokenOf: true,
+  weights: WEIGHTS,
+  tests: {
+    'run-alone': [
+      { name: 'alone it goes on to the tail', ifHolds: 0.85, ifNot: 0.15 },
+      { name: 'alone it stops as early', ifHolds: 0.15, ifNot: 0.85 },
+    ],
+  },
+  weigh: ({ charging }) =>
+    charging.flatMap(({ source, yielded, charges, bank, logged }): Evidence[] => {
+      // In the flat part lithium stands at what a charger floats it at, whoever charges it: standing back shows nothing there.
+      if (!yielded || !source || !isLead(bank.chemistry)) return [];
+      const days = Math.max(1, (logged.span.to - logged.span.from) / (24 * HOUR));
+      const absorbed = charges.filter((one) => one.stages.some((stage) => stage.stage === 'absorption'));
+      const full = charges.filter((one) => one.full).length / Math.max(1, absorbed.length);
+      const perDay = yielded.hours / days;
+      const back: Evidence = {
+        text:
+          yielded.hours === 0
+            ? `${source.name} never stood back while the battery was still charging.`
+            : `${source.name} stood back for ${duration(yielded.hours * HOUR)} on ${counted(yielded.days, 'day')} while the battery still took ${amps(yielded.batteryAmps)}, ${percent((100 * yielded.batteryAmps) / bank.capacityAh)} of its capacity, from another source.`,
+        decibans: shrunk(weightOf(WEIGHTS.hoursADay, perDay), 1 + yielded.days),
+        group: 'back',
+        spans: [],
+      };
+      if (yielded.days === 0) return [back];
+      return [
+        back,
+        {
+          text: `The battery got truly full in ${percent(100 * full)} of the charges that reached absorption.`,
+          decibans: shrunk(weightOf(WEIGHTS.fullAnyway, full), absorbed.length),
+          group: 'full',
+          spans: [],
+        },
+      ];
+    }),
+};

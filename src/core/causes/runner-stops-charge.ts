@@ -1,0 +1,72 @@
+/** A high cell makes the BMS stop the charge before the pack is full. */
+
+import { median } from '../quantity/numbers';
+import { counted, volts } from '../quantity/text';
+import { type Cause, type Evidence, shrunk } from './cause';
+
+const WEIGHTS = {
+  /** The BMS stopped the charge with one cell high above the others. */
+  stopped: 15,
+  /** Always the same cell. */
+  sameCell: 7,
+  /** It never stopped the charge for a cell. */
+  never: -13,
+} as const;
+
+/** V by which the highest cell stands above the mean of all. */
+const AHEAD = 0.08;
+
+export const runnerStopsCharge: Cause = {
+  code: 'runner-stops-charge',
+  title: 'One high cell stops the charge',
+  complaint: 'undercharging',
+  chemistries: ['lfp'],
+  families: ['bms'],
+  needs: 'the log of the BMS with its cells over a few charges',
+  signature: 'one cell at its limit, the pack below its target, and the current goes to zero',
+  prior: { complained: -7, otherwise: -11 },
+  weights: WEIGHTS,
+  tests: {
+    'balance-at-low-current': [
+      { name: 'the cell falls in with the others, and charging goes on', ifHolds: 0.85, ifNot: 0.15 },
+      { name: 'nothing changes', ifHolds: 0.15, ifNot: 0.85 },
+    ],
+  },
+  weigh({ refusals, system }) {
+    if (!refusals) return [];
+    const limit = system.bms?.cellHighV ?? 3.6;
+    const ahead = refusals.filter(
+      (one) => one.highestV - one.meanV > AHEAD && one.highestV > Math.min(limit, 3.6) - 0.1,
+    );
+    if (ahead.length === 0)
+      return refusals.every((one) => one.highestV !== one.highestV) && refusals.length > 0
+        ? []
+        : [
+            {
+              text: 'The BMS never stopped the charge for one high cell.',
+              decibans: WEIGHTS.never,
+              group: 'stopped',
+              spans: [],
+            },
+          ];
+    const counts = new Map<string, number>();
+    for (const one of ahead) counts.set(one.highestCell, (counts.get(one.highestCell) ?? 0) + 1);
+    const [cell, times] = [...counts].sort((a, b) => b[1] - a[1])[0]!;
+    const evidence: Evidence[] = [
+      {
+        text: `The BMS stopped the charge ${counted(ahead.length, 'time')} with one cell ahead, ${times === ahead.length ? `always cell ${cell}` : `mostly cell ${cell}`}: it stood at ${volts(median(ahead.map((one) => one.highestV)))} and the cells on average at ${volts(median(ahead.map((one) => one.meanV)))}.`,
+        decibans: shrunk(WEIGHTS.stopped, 3 * ahead.length),
+        group: 'stopped',
+        spans: ahead,
+      },
+    ];
+    if (times >= 3 && times >= 0.8 * ahead.length)
+      evidence.push({
+        text: `It was cell ${cell} in ${counted(times, 'stop')} of ${ahead.length}: one cell, not chance.`,
+        decibans: WEIGHTS.sameCell,
+        group: 'same-cell',
+        spans: [],
+      });
+    return evidence;
+  },
+};

@@ -1,0 +1,89 @@
+/** A charger gives less than its rating: hot, derated, on a weak supply, or with a fault of its own. */
+
+import { amps, counted, percent } from '../quantity/text';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+
+const WEIGHTS = {
+  /** Most that it gave in bulk, in parts of its rating. */
+  partOfRating: [
+    [0.9, -13],
+    [0.8, -6],
+    [0.7, 4],
+    [0.6, 11],
+    [0, 15],
+  ],
+  /** Every charge stood at that limit. */
+  again: 5,
+  /** A lower limit after a higher one in the same log. */
+  falls: [
+    [0.85, 0],
+    [0.7, 13],
+    [0, 15],
+  ],
+} as const;
+
+const LEAST_PART = 0.2;
+
+export const sourceDerated: Cause = {
+  code: 'source-derated',
+  title: 'A charger gives less than its rating',
+  complaint: 'undercharging',
+  chemistries: 'all',
+  families: ['charging'],
+  needs: 'the charger’s own current in bulk, and its rating',
+  signature: 'current capped below the rating although the voltage is not reached; falling as it warms',
+  prior: { complained: -5, otherwise: -10 },
+  weights: WEIGHTS,
+  tests: {
+    'current-cool-and-hot': [
+      { name: 'below its rating, or falling as it warms', ifHolds: 0.9, ifNot: 0.08 },
+      { name: 'its rating, cool and hot', ifHolds: 0.1, ifNot: 0.92 },
+    ],
+  },
+  weigh: ({ charging }) =>
+    charging.flatMap(({ source, limits, charges, knowsOwnAmps }): Evidence[] => {
+      // What the sun could have given is not known; nor what a charger gave that only the battery’s meter saw.
+      if (!source || source.kind === 'solar' || source.kind === undefined || !knowsOwnAmps) return [];
+      const [most] = limits;
+      // So little is a trickle beside other sources, no limit of its own.
+      if (!most || most.amps < LEAST_PART * (source.ratedA ?? 0)) return [];
+      const bulk = charges.flatMap((one) => one.stages).filter((one) => one.stage === 'bulk');
+      const last = limits.at(-1)!;
+      const falls = weightOf(WEIGHTS.falls, last.amps / most.amps);
+      const fades = falls > 0;
+      const evidence: Evidence[] = [];
+      if (source.ratedA !== undefined) {
+        const part = most.amps / source.ratedA;
+        evidence.push({
+          text: `${source.name} gave ${amps(most.amps)} at most while the voltage was not reached: ${percent(100 * part)} of the ${amps(source.ratedA)} on its plate.`,
+          // One that fades as it warms begins at its rating.
+          decibans: fades && part >= 0.8 ? 0 : shrunk(weightOf(WEIGHTS.partOfRating, part), 2 * bulk.length),
+          group: 'rating',
+          spans: part < 0.8 ? bulk : [],
+        });
+        if (part < 0.7 && bulk.length >= 3)
+          evidence.push({
+            text: `It stood at that limit again and again, in ${counted(bulk.length, 'bulk')}.`,
+            decibans: WEIGHTS.again,
+            group: 'again',
+            spans: [],
+          });
+      }
+      if (fades)
+        evidence.push({
+          text: `Its limit moved: it gave ${amps(most.amps)}, and at other times no more than ${amps(last.amps)}, with the voltage still climbing. Heat or a weak supply does that.`,
+          decibans: falls,
+          group: 'falls',
+          spans: [],
+        });
+      return evidence;
+    }),
+  missing: ({ charging, system }, evidence) =>
+    charging.length > 0 && evidence.length === 0
+      ? [
+          system.sources.every((one) => one.kind === 'solar')
+            ? 'what the panels could have given at the time'
+            : 'a charge in which the charger gives all it has, and its rating',
+        ]
+      : [],
+};

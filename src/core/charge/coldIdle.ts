@@ -1,0 +1,66 @@
+/** A source that gives nothing whenever the battery is cold, though at those hours it usually gives. */
+
+import { DAY, MINUTE } from '../quantity/span';
+import { cellStart } from '../log/grid';
+import type { ChargeView } from './view';
+
+export interface ColdIdle {
+  /** Temperature under which it gave nothing, °C. */
+  belowC: number;
+  /** Hours below it at times of the day at which it usually gives, and the share of them in which it gave. */
+  hours: number;
+  gaveBelow: number;
+  /** Share of such hours above it in which it gave. */
+  gaveAbove: number;
+}
+
+const BIN = 30 * MINUTE;
+const LIMITS = [0, 1, 2, 3, 4, 5, 6, 8, 10];
+const LEAST_HOURS = 4;
+
+/** @param highest V above which a source has no reason to give: it is full. Null without a temperature, or where cold made no difference */
+export function coldIdleOf(view: ChargeView, onAmps: number, highest: number): ColdIdle | null {
+  const { grid, celsius, amps, volts } = view;
+  if (!celsius) return null;
+  const bins = DAY / BIN;
+  const gave = new Uint32Array(bins);
+  const seen = new Uint32Array(bins);
+  const binOf = (cell: number) => Math.floor((cellStart(grid, cell) % DAY) / BIN);
+  const asks = (cell: number) => celsius[cell]! === celsius[cell]! && volts[cell]! < highest;
+  for (let cell = 0; cell < grid.count; cell++) {
+    if (!asks(cell) || celsius[cell]! < LIMITS.at(-1)!) continue;
+    const bin = binOf(cell);
+    seen[bin]!++;
+    if (amps[cell]! > onAmps) gave[bin]!++;
+  }
+  // Hours at which it usually gives, by the warm days; where no day is warm, by any.
+  for (let cell = 0; cell < grid.count; cell++) {
+    const bin = binOf(cell);
+    if (seen[bin]! > 0 || !asks(cell)) continue;
+    if (amps[cell]! > onAmps) gave[bin] = seen[bin] = 1;
+  }
+  const usual = Array.from(gave, (count, bin) => seen[bin]! > 0 && count / seen[bin]! > 0.5);
+  const hour = 3_600_000 / grid.step;
+  let best: ColdIdle | null = null;
+  for (const belowC of LIMITS) {
+    let below = 0;
+    let gaveBelow = 0;
+    let above = 0;
+    let gaveAbove = 0;
+    for (let cell = 0; cell < grid.count; cell++) {
+      if (!asks(cell) || !usual[binOf(cell)]) continue;
+      const on = amps[cell]! > onAmps ? 1 : 0;
+      if (celsius[cell]! < belowC) {
+        below++;
+        gaveBelow += on;
+      } else if (celsius[cell]! > belowC + 1) {
+        above++;
+        gaveAbove += on;
+      }
+    }
+    if (below < LEAST_HOURS * hour || above < LEAST_HOURS * hour) continue;
+    const one = { belowC, hours: below / hour, gaveBelow: gaveBelow / below, gaveAbove: gaveAbove / above };
+    if (one.gaveBelow < 0.1 && one.gaveAbove > 0.5 && (!best || one.hours > best.hours)) best = one;
+  }
+  return best;
+}

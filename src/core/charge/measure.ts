@@ -1,0 +1,158 @@
+/** Measuring a stage: its times at full rate, voltages, currents and charge. */
+
+import { HOUR, MINUTE, type Span } from '../quantity/span';
+import { median } from '../quantity/numbers';
+import { cellAt, cellStart, firstAtOrAfter, integrate } from '../log/grid';
+import { batteryCurrent, type Timeline } from '../log/timeline';
+import { CHEMISTRY } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
+import type { StageRuns } from './runs';
+import type { Setpoints } from './setpoint';
+import { DIP_OF } from './states';
+import { fitTail, type TailFit } from './tail';
+import type { Stage } from './types';
+import { at25, type ChargeView } from './view';
+
+/** Ah into the battery over a span, or from the source where the battery's current is not known. */
+export function ampHoursIn(span: Span, view: ChargeView, timeline: Timeline): number {
+  const { time, amps } = batteryCurrent(timeline) ?? { time: view.log.time, amps: view.log.amps };
+  const through = integrate(time, amps, span);
+  return through.in - through.out;
+}
+
+/** A stage as it was. Its dips are in its span, but not in the time held, nor in its medians. */
+export function measureStage(
+  { stage: name, runs, dips, cutOff }: StageRuns,
+  view: ChargeView,
+  setpoints: Setpoints,
+  timeline: Timeline,
+  bank: KnownBank,
+): Stage {
+  const { grid } = view;
+  const first = runs[0]!.from;
+  const last = runs[runs.length - 1]!.to;
+  const held = runs.filter(({ state }) => name === 'bulk' || state === null || DIP_OF[state] === undefined);
+  const cells = held.flatMap((run) => Array.from({ length: run.to - run.from }, (_, i) => run.from + i));
+  const known = cells.filter((cell) => view.volts[cell]! === view.volts[cell]!);
+  const setpoint = name === 'absorption' || name === 'float' || name === 'equalise' ? setpoints[name] : null;
+  const span = refine(
+    { from: cellStart(grid, first), to: cellStart(grid, last) },
+    setpoint?.volts,
+    setpoint?.width,
+    view,
+    setpoints,
+  );
+  const battery = view.batteryAmps;
+  const ending = endingCells(known, view);
+  const endSourceAmps = median(ending.map((cell) => view.amps[cell]!));
+  const endBattery = battery ? median(ending.map((cell) => battery[cell]!)) : NaN;
+  const endAmpsAreBattery = endBattery === endBattery;
+  return {
+    stage: name,
+    ...span,
+    volts: median(known.map((cell) => view.volts[cell]!)),
+    topVolts: known.reduce((most, cell) => Math.max(most, view.volts[cell]!), -Infinity),
+    volts25: median(known.map((cell) => at25(view, cell, setpoints.voltsPerC))),
+    batteryVolts: view.batteryVolts ? median(known.map((cell) => view.batteryVolts![cell]!)) : NaN,
+    celsius: view.celsius ? median(known.map((cell) => view.celsius![cell]!)) : NaN,
+    endAmps: endAmpsAreBattery ? endBattery : endSourceAmps,
+    endSourceAmps,
+    leastEndAmps: ending.slice(-3).reduce((least, cell) => Math.min(least, view.amps[cell]!), Infinity),
+    settledAmps: median(known.slice(known.length >> 1).map((cell) => (battery ?? view.amps)[cell]!)),
+    usualSourceAmps: median(known.map((cell) => view.amps[cell]!)),
+    endAmpsAreBattery,
+    ampHours: ampHoursIn(span, view, timeline),
+    blocked: isBlocked(ending, view),
+    endedBy: 'unknown',
+    heldMs: last - first === cells.length ? span.to - span.from : cells.length * grid.step,
+    holdingMs:
+      runs
+        .filter(({ state }) => state === 'equalise' || state === name)
+        .reduce((sum, one) => sum + one.to - one.from, 0) * grid.step,
+    dips,
+    pastTailMs: battery ? pastTail(known, view, battery, bank) * grid.step : NaN,
+    tail: name === 'absorption' ? tailOf(known, view) : null,
+    cutOff: cutOff || first === 0 || last >= grid.count,
+  };
+}
+
+/** Cells in which the battery was at its tail while the charger, for the loads, still gave far more. */
+function pastTail(
+  cells: readonly number[],
+  view: ChargeView,
+  battery: Float32Array,
+  bank: KnownBank,
+): number {
+  const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
+  // Chargers that go on to half of that tail are only careful.
+  const past = tail / 2;
+  return cells.filter(
+    (cell) => battery[cell]! <= past && view.amps[cell]! > Math.max(1.5 * tail, battery[cell]! + tail),
+  ).length;
+}
+
+/** Half an hour before a moment: what the battery stood at, and what it was drawn upon. */
+export function before(ms: number, view: ChargeView): { volts: number; amps: number } {
+  const last = cellAt(view.grid, ms) - 2;
+  const from = Math.max(0, last - Math.max(2, Math.round((30 * MINUTE) / view.grid.step)));
+  const battery = view.batteryVolts ?? view.volts;
+  return {
+    volts: median(battery.subarray(from, Math.max(from, last))),
+    amps: view.batteryAmps ? median(view.batteryAmps.subarray(from, Math.max(from, last))) : NaN,
+  };
+}
+
+/** Whether the BMS let nothing in at the end of a stage. */
+function isBlocked(ending: readonly number[], { allowed }: ChargeView): boolean {
+  return allowed !== null && median(ending.map((cell) => allowed[cell]!).filter((one) => one === one)) < 0.5;
+}
+
+/** The last five minutes of a stage without its very last cell, which may lie half beyond its end; at least one cell. */
+function endingCells(cells: number[], view: ChargeView): number[] {
+  const wanted = Math.max(1, Math.round((5 * MINUTE) / view.grid.step));
+  const inner = cells.length > 2 ? cells.slice(0, -1) : cells;
+  return inner.slice(-wanted);
+}
+
+function tailOf(cells: number[], view: ChargeView): TailFit | null {
+  const amps = view.batteryAmps ?? view.amps;
+  // The current falls fast at first, while the charge spreads inside the battery; what decides is how it goes on.
+  const used = cells.slice(Math.round(Math.max((2 * MINUTE) / view.grid.step, 0.4 * cells.length)));
+  if (used.length < 8) return null;
+  return fitTail(
+    used.map((cell) => ((cell - cells[0]!) * view.grid.step) / HOUR),
+    used.map((cell) => amps[cell]!),
+  );
+}
+
+/** Moves the ends of a held stage to the samples of the log at which the voltage arrives at its setpoint and leaves it. */
+function refine(
+  span: Span,
+  setpointVolts: number | undefined,
+  width: number | undefined,
+  view: ChargeView,
+  setpoints: Setpoints,
+): Span {
+  if (setpointVolts === undefined || width === undefined) return span;
+  const { time, volts } = view.log;
+  const { grid } = view;
+  const shiftAt = (ms: number) => {
+    const cell = cellAt(grid, ms);
+    return view.volts[cell]! - at25(view, cell, setpoints.voltsPerC) || 0;
+  };
+  const near = Math.max(3 * width, 0.03 * view.blocks);
+  const isAt = (i: number) => Math.abs(volts[i]! - shiftAt(time[i]!) - setpointVolts) <= near;
+  const reach = 1.5 * grid.step;
+  let { from, to } = span;
+  for (let i = firstAtOrAfter(time, span.from - reach); i < time.length && time[i]! <= span.from + reach; i++)
+    if (isAt(i)) {
+      from = time[i]!;
+      break;
+    }
+  for (let i = firstAtOrAfter(time, span.to + reach) - 1; i >= 0 && time[i]! >= span.to - reach; i--)
+    if (isAt(i)) {
+      to = Math.max(from + 1, time[i]!);
+      break;
+    }
+  return to > from ? { from, to } : span;
+}

@@ -1,0 +1,132 @@
+/** What the held voltages are: absorption, float, equalisation. */
+
+import type { KnownBank } from '../system/known';
+import type { Source } from '../system/schema';
+import type { Setpoint, Setpoints } from './setpoint';
+import { at25, type ChargeView } from './view';
+
+/**
+ * Which peak is absorption and which is float. Of two habits the higher is absorption, the lower float; what the charger itself calls
+ * them goes before that, what it is set to does not: a wrong setting is what we look for. A single one is absorption when charges
+ * climb into it, float when it is only ever kept.
+ */
+export function nameSetpoints(
+  all: Setpoint[],
+  view: ChargeView,
+  held: Float32Array,
+  bank: KnownBank,
+  source: Source | null,
+  voltsPerC: number,
+): Pick<Setpoints, 'absorption' | 'float'> {
+  if (all.length === 0) return { absorption: null, float: null };
+  const mostDays = Math.max(0, ...all.filter((one) => !one.ceiling).map((one) => one.days));
+  const habits = all.filter(
+    (one) => one.called !== 'equalise' && one.days >= (mostDays <= 3 ? 1 : 2) && one.days >= 0.2 * mostDays,
+  );
+  const byHours = (some: Setpoint[]): Setpoint | null =>
+    [...some].sort((a, b) => b.hours - a.hours)[0] ?? null;
+  // An equalisation is rarer than what is held below it, and higher than any battery is charged.
+  const rare = (one: Setpoint) =>
+    one.called !== 'absorption' &&
+    one.volts > bank.chargeVolts.max + 0.4 * view.blocks &&
+    habits.some(
+      (other) =>
+        other.volts < one.volts - 0.4 * view.blocks &&
+        other.days >= 2 * one.days &&
+        other.volts > bank.chargeVolts.min - 0.6 * view.blocks,
+    );
+  const top = habits.find((one) => one.called !== 'float' && !rare(one));
+  if (!top) return { absorption: null, float: byHours(habits) };
+  const lower = byHours(
+    habits.filter(
+      (one) =>
+        one.volts < top.volts - APART * view.blocks &&
+        one.called !== 'absorption' &&
+        (one.hours > 0.1 * top.hours || one.called === 'float'),
+    ),
+  );
+  if (lower || top.called === 'absorption') return { absorption: top, float: lower };
+  const climbs = climbsInto(top, view, held, voltsPerC, bank.capacityAh);
+  if ((climbs >= 1 || top.ceiling) && !isToldFloat(top, view, source))
+    return { absorption: top, float: null };
+  const { floatV, absorptionV } = source?.profile ?? {};
+  const nearer =
+    climbs === 0 &&
+    floatV !== undefined &&
+    absorptionV !== undefined &&
+    Math.abs(top.volts - floatV) > Math.abs(top.volts - absorptionV);
+  return nearer ? { absorption: top, float: null } : { absorption: null, float: top };
+}
+
+/** Two voltages closer than this are one, seen through a cable or at another temperature, V a 12 V block. */
+export const APART = 0.15;
+
+/** A voltage that is the told float and far from the told absorption is float, however the battery got there. */
+function isToldFloat(setpoint: Setpoint, view: ChargeView, source: Source | null): boolean {
+  const { floatV, absorptionV } = source?.profile ?? {};
+  if (floatV === undefined || absorptionV === undefined || absorptionV - floatV < 0.3 * view.blocks)
+    return false;
+  return (
+    Math.abs(setpoint.volts - floatV) < 0.1 * view.blocks && absorptionV - setpoint.volts > 0.2 * view.blocks
+  );
+}
+
+/**
+ * How often a charge climbs into a setpoint: regulated cells at it that follow within an hour on cells well below it while the
+ * battery took a charging current that is not small, or takes one as the voltage arrives (a strong charger has no bulk to speak of).
+ */
+function climbsInto(
+  setpoint: Setpoint,
+  view: ChargeView,
+  held: Float32Array,
+  voltsPerC: number,
+  capacityAh: number,
+): number {
+  const below = 0.12 * view.blocks;
+  const near = Math.max(3 * setpoint.width, 0.04 * view.blocks);
+  const hour = Math.round(3_600_000 / view.grid.step);
+  let climbs = 0;
+  let lastBelow = -Infinity;
+  let lastAt = -Infinity;
+  let peakAmps = 0;
+  for (let cell = 0; cell < view.grid.count; cell++) {
+    const volts = at25(view, cell, voltsPerC);
+    if (!(volts === volts)) continue;
+    const amps = view.batteryAmps?.[cell] ?? view.amps[cell]!;
+    if (volts < setpoint.volts - below) {
+      if (cell - lastBelow > hour) peakAmps = 0;
+      lastBelow = cell;
+      peakAmps = Math.max(peakAmps * 0.99, amps);
+    } else if (Math.abs(volts - setpoint.volts) < near && held[cell]! > 0.8) {
+      if (
+        cell - lastAt > 3 * hour &&
+        cell - lastBelow < hour &&
+        Math.max(peakAmps, amps) > 0.015 * capacityAh
+      )
+        climbs++;
+      lastAt = cell;
+    } else if (volts > setpoint.volts + below) lastAt = cell;
+  }
+  return climbs;
+}
+
+/** A voltage held above absorption: one that the charger calls so, that its profile asks for, or that is no voltage to charge at. */
+export function findEqualise(
+  all: readonly Setpoint[],
+  absorption: Setpoint | null,
+  view: ChargeView,
+  source: Source | null,
+  bank: KnownBank,
+): Setpoint | null {
+  if (!absorption) return null;
+  const told = source?.profile.equalise?.volts ?? bank.equalise?.volts;
+  return (
+    all.find(
+      (one) =>
+        one.volts > absorption.volts + 0.3 * view.blocks &&
+        (one.called === 'equalise' ||
+          (told !== undefined && Math.abs(one.volts - told) < 0.3 * view.blocks) ||
+          one.volts > bank.chargeVolts.max + 0.4 * view.blocks),
+    ) ?? null
+  );
+}

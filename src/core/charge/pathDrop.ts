@@ -1,0 +1,63 @@
+/** Resistance between a charger and the battery: what their two voltages differ by, against the charger's current. */
+
+import { fitLine, quantile, theilSen } from '../quantity/numbers';
+import type { ChargeView } from './view';
+
+export interface PathDrop {
+  /** Slope, ohms, and its standard error. */
+  ohms: number;
+  error: number;
+  /** What is left at no current, V: the meters disagree by it. */
+  offsetVolts: number;
+  /** Current that charging runs at, at most, A, and what is lost there, V and W. */
+  amps: number;
+  lostVolts: number;
+  lostWatts: number;
+}
+
+const LEAST_CELLS = 40;
+/** Pairs of points are looked at from no more than these. */
+const MOST_POINTS = 300;
+
+/** Null where the battery's voltage was not logged by another, or the current hardly moved. */
+export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
+  const { batteryVolts, volts, amps } = view;
+  if (!batteryVolts || view.ampsAreBattery) return null;
+  const cells: number[] = [];
+  for (let cell = 0; cell < amps.length; cell++)
+    if (batteryVolts[cell]! === batteryVolts[cell]! && volts[cell]! === volts[cell]! && amps[cell]! > -onAmps)
+      cells.push(cell);
+  if (cells.length < LEAST_CELLS) return null;
+  // As many points from every part of the range of currents: hours at rest must not outweigh minutes of bulk.
+  const top = quantile(
+    cells.map((cell) => amps[cell]!),
+    0.98,
+  );
+  if (!(top > 5 * onAmps)) return null;
+  const bins = 12;
+  const byBin = Array.from({ length: bins }, (): number[] => []);
+  for (const cell of cells)
+    byBin[Math.min(bins - 1, Math.max(0, Math.floor((bins * amps[cell]!) / top)))]!.push(cell);
+  const each = Math.floor(MOST_POINTS / bins);
+  const points = byBin.flatMap((list) => {
+    const stride = Math.max(1, Math.floor(list.length / each));
+    return list.filter((_, i) => i % stride === 0).slice(0, each);
+  });
+  if (byBin.filter((list) => list.length >= 3).length < 3) return null;
+  const x = points.map((cell) => amps[cell]!);
+  const y = points.map((cell) => volts[cell]! - batteryVolts[cell]!);
+  const ohms = theilSen(x, y);
+  const { slopeError } = fitLine(x, y);
+  const offsetVolts = quantile(
+    y.map((one, i) => one - ohms * x[i]!),
+    0.5,
+  );
+  return {
+    ohms,
+    error: slopeError,
+    offsetVolts,
+    amps: top,
+    lostVolts: ohms * top,
+    lostWatts: ohms * top * top,
+  };
+}

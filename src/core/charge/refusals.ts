@@ -1,0 +1,81 @@
+/** When the BMS let no charge in, and what it saw at that moment: cold, or a cell ahead of the others. */
+
+import type { Series } from '../log/channels';
+import { anyLogWith, type Timeline } from '../log/timeline';
+import { firstAtOrAfter, gapLimit, medianStep } from '../log/grid';
+import type { Span } from '../quantity/span';
+import { MINUTE } from '../quantity/span';
+
+export interface Refusal extends Span {
+  /** Battery temperature as it began, °C, NaN where not logged. */
+  celsius: number;
+  /** Highest cell as it began, which one, and the mean of all, V; NaN without cells. */
+  highestV: number;
+  highestCell: string;
+  meanV: number;
+  /** Pack voltage as it began, V. */
+  packV: number;
+}
+
+const LEAST = 2 * MINUTE;
+
+/** Null where nobody logged whether charging was allowed. */
+export function refusalsOf(timeline: Timeline): Refusal[] | null {
+  const log = anyLogWith(timeline, 'bms_charge_allowed');
+  if (!log) return null;
+  const { time } = log;
+  const allowed = log.channels.bms_charge_allowed!;
+  const limit = gapLimit(medianStep(time));
+  const refusals: Refusal[] = [];
+  let from = -1;
+  const close = (to: number) => {
+    if (from >= 0 && time[to]! - time[from]! >= LEAST)
+      refusals.push({ from: time[from]!, to: time[to]!, ...momentOf(log, from, timeline) });
+    from = -1;
+  };
+  for (let i = 0; i < time.length; i++) {
+    if (i > 0 && time[i]! - time[i - 1]! > limit) close(i - 1);
+    if (allowed[i]! < 0.5) {
+      if (from < 0) from = i;
+    } else close(i);
+  }
+  if (time.length > 0) close(time.length - 1);
+  return refusals;
+}
+
+/** The samples about its beginning: the cell that stopped it stands highest just before. */
+function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'from' | 'to'> {
+  const cells = Object.keys(log.channels).filter((one) => /^cell_\d+_voltage$/.test(one));
+  let highestV = NaN;
+  let highestCell = '';
+  let meanV = NaN;
+  for (let i = Math.max(0, at - 2); i <= Math.min(log.time.length - 1, at + 1); i++) {
+    let total = 0;
+    let top = -Infinity;
+    let which = '';
+    for (const one of cells) {
+      const volts = log.channels[one as keyof typeof log.channels]![i]!;
+      total += volts;
+      if (volts > top) {
+        top = volts;
+        which = one;
+      }
+    }
+    if (cells.length > 0 && !(top <= highestV)) {
+      highestV = top;
+      highestCell = which.replace(/^cell_0*(\d+)_voltage$/, '$1');
+      meanV = total / cells.length;
+    }
+  }
+  const heat = anyLogWith(timeline, 'battery_temperature');
+  return {
+    celsius: heat
+      ? (heat.channels.battery_temperature![Math.max(0, firstAtOrAfter(heat.time, log.time[at]! + 1) - 1)] ??
+        NaN)
+      : NaN,
+    highestV,
+    highestCell,
+    meanV,
+    packV: log.channels.battery_voltage?.[Math.max(0, at - 1)] ?? NaN,
+  };
+}

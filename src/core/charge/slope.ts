@@ -1,0 +1,62 @@
+/** How held voltages follow the battery's temperature: the compensation that the charger really does. */
+
+import { fitLine, mean, quantile } from '../quantity/numbers';
+import { HOUR } from '../quantity/span';
+import { AT } from './states';
+import type { ChargeView } from './view';
+
+export interface Slope {
+  /** mV per °C per cell, and its standard error. */
+  mvPerCell: number;
+  error: number;
+  /** Temperatures over which it was seen, °C, and in how many hours. */
+  from: number;
+  to: number;
+  hours: number;
+}
+
+const LEAST_HOURS = 5;
+
+/**
+ * From the hours of absorption and of float, each about its own mean. Null for too few of them.
+ * @param path state of every cell @param cells in series
+ */
+export function slopeOf(view: ChargeView, path: Uint8Array, cells: number): Slope | null {
+  const { celsius, volts, grid } = view;
+  if (!celsius) return null;
+  const x: number[] = [];
+  const y: number[] = [];
+  const temperatures: number[] = [];
+  const perHour = Math.max(1, Math.round(HOUR / grid.step));
+  for (const state of [AT.absorption, AT.float]) {
+    const heat: number[] = [];
+    const held: number[] = [];
+    for (let from = 0; from + perHour <= grid.count; from += perHour) {
+      const hour: number[] = [];
+      for (let cell = from; cell < from + perHour; cell++)
+        if (path[cell] === state && celsius[cell]! === celsius[cell]!) hour.push(cell);
+      if (hour.length < 0.5 * perHour) continue;
+      heat.push(mean(hour.map((cell) => celsius[cell]!)));
+      held.push(mean(hour.map((cell) => volts[cell]!)));
+    }
+    if (heat.length < 3) continue;
+    const middleC = mean(heat);
+    const middleV = mean(held);
+    heat.forEach((one, i) => {
+      x.push(one - middleC);
+      y.push((1000 * (held[i]! - middleV)) / cells);
+      temperatures.push(one);
+    });
+  }
+  if (x.length < LEAST_HOURS) return null;
+  const { slope, slopeError } = fitLine(x, y);
+  if (slope !== slope) return null;
+  return {
+    mvPerCell: slope,
+    // Hours that follow each other are not as many witnesses.
+    error: Math.max(2 * slopeError, 0.1),
+    from: quantile(temperatures, 0.02),
+    to: quantile(temperatures, 0.98),
+    hours: x.length,
+  };
+}

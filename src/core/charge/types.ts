@@ -1,0 +1,92 @@
+/** What is found of charging. No samples in it: what weighs causes reads this. */
+
+import type { Span } from '../quantity/span';
+import type { KnownBank } from '../system/known';
+import type { Source } from '../system/schema';
+import type { ColdIdle } from './coldIdle';
+import type { Limit } from './limit';
+import type { PathDrop } from './pathDrop';
+import type { Setpoints } from './setpoint';
+import type { Slope } from './slope';
+import type { TailFit } from './tail';
+import type { Yielded } from './yielded';
+
+export type StageName = 'bulk' | 'absorption' | 'float' | 'equalise' | 'hold' | 'off';
+export type EndedBy = 'tail' | 'timer' | 'source-lost' | 'load' | 'bms' | 'other-source' | 'unknown';
+
+export interface Stage extends Span {
+  stage: StageName;
+  /** Median voltage, V, at the temperature of the moment, and brought to 25 °C. */
+  volts: number;
+  volts25: number;
+  /** Highest that it stood at, V, over a cell of the judging grid. */
+  topVolts: number;
+  /** Median voltage at the battery as another device saw it, V, or NaN. */
+  batteryVolts: number;
+  /** Median battery temperature, °C, or NaN. */
+  celsius: number;
+  /** Current at the end, A: the battery's where it is known, else the source's own. */
+  endAmps: number;
+  /** Source's own current at the end, A. */
+  endSourceAmps: number;
+  /** Least of the source's own current over the last cells: what a threshold would have seen, A. */
+  leastEndAmps: number;
+  /** Current over the second half of the stage, median, A: what it had settled to before the end, which a failing supply bends. */
+  settledAmps: number;
+  /** Source's own current over the whole stage, median, A. */
+  usualSourceAmps: number;
+  /** True when `endAmps` is what the battery took, without loads. */
+  endAmpsAreBattery: boolean;
+  /** The BMS let no current in at its end: whatever the current says then, it is no tail. */
+  blocked: boolean;
+  /** Charge into the battery (or from the source when the battery's is not logged), Ah. */
+  ampHours: number;
+  endedBy: EndedBy;
+  /** Time at the voltage, without dips of the supply, ms. */
+  heldMs: number;
+  /** Time at the voltage alone, ms: for an equalisation, without the climb to it. */
+  holdingMs: number;
+  /** How often the supply fell short in it. */
+  dips: number;
+  /** Time in it with the battery already at its tail, ms: the charger did not see it. NaN where its current is not known. */
+  pastTailMs: number;
+  /** The falling current, for absorption where it can be fitted. */
+  tail: TailFit | null;
+  /** The stage runs into the end (or from the start) of the log: its length is not known. */
+  cutOff: boolean;
+}
+
+export interface Charge extends Span {
+  source: string | null;
+  stages: Stage[];
+  /** Median voltage and battery current over the half hour before it, V and A, NaN where not known. */
+  before: { volts: number; amps: number };
+  /** The battery got truly full in it. */
+  full: boolean;
+  ampHours: number;
+}
+
+/** What the log says of one source's charging. No samples in it: what weighs causes reads this. */
+export interface SourceCharging {
+  source: Source | null;
+  /** The cells that it is across: the whole bank, or a half of it. */
+  bank: KnownBank;
+  setpoints: Setpoints;
+  charges: Charge[];
+  /** When the log that they are seen in runs, and where it is silent: of other times nothing is known. */
+  logged: { span: Span; gaps: Span[] };
+  /** Currents at which it gave all it had, greatest first. */
+  limits: Limit[];
+  /** What lies between it and the battery, compensation as it is done, cold that stops it; null where the log cannot show them. */
+  path: PathDrop | null;
+  slope: Slope | null;
+  coldIdle: ColdIdle | null;
+  /** It gave nothing, or only fed its float, while the battery still took a charging current from others; null where that cannot be seen. */
+  yielded: Yielded | null;
+  /** Most that the source gave while the supply was the limit, A: 95th percentile over bulk. NaN without bulk. */
+  bulkAmps: number;
+  /** The battery's own current was logged or can be had by subtraction. */
+  knowsBatteryAmps: boolean;
+  /** Its own current was logged; else only the battery's. */
+  knowsOwnAmps: boolean;
+}

@@ -1,0 +1,45 @@
+import { CAUSES } from '../causes';
+import type { CauseCode } from '../causes/codes';
+import { explain } from './explain';
+import { standingOf, type Weighed } from './weigh';
+
+const weighed = (code: CauseCode, decibans: number): Weighed => ({
+  cause: CAUSES.find((one) => one.code === code)!,
+  standing: standingOf(decibans),
+  decibans,
+  evidence: [],
+  missing: [],
+});
+const told = (...some: Weighed[]) =>
+  explain(some).map(({ cause, standing, explainedBy }) => [cause.code, standing, ...explainedBy]);
+
+test('what a fault upstream explains is possible at most, and behind it', () => {
+  expect(told(weighed('absorption-too-short', 25), weighed('charge-path-drop', 15))).toEqual([
+    ['charge-path-drop', 'likely'],
+    ['absorption-too-short', 'possible', 'charge-path-drop'],
+  ]);
+});
+
+test('a fault upstream that is only possible explains nothing', () => {
+  expect(told(weighed('absorption-too-short', 25), weighed('charge-path-drop', 5))).toEqual([
+    ['absorption-too-short', 'strong'],
+    ['charge-path-drop', 'possible'],
+  ]);
+});
+
+test('what is excluded, or has nothing to do with it, comes with nothing', () => {
+  expect(
+    told(weighed('charge-path-drop', 15), weighed('float-unsuited', 12), weighed('source-too-small', -20)),
+  ).toEqual([
+    ['charge-path-drop', 'likely'],
+    ['float-unsuited', 'likely'],
+    ['source-too-small', 'excluded'],
+  ]);
+});
+
+test('the fault upstream stays in front, though what it brings has more for it', () => {
+  expect(told(weighed('charge-voltage-low', 22), weighed('runner-stops-charge', 12))[0]).toEqual([
+    'runner-stops-charge',
+    'likely',
+  ]);
+});

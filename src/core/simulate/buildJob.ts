@@ -1,0 +1,235 @@
+/** From a site's plan to what a technician brings home: the description, and the logs as files. */
+
+import { isLead } from '../system/chemistry';
+import type { KnownSystem } from '../system/known';
+import type { Job } from '../system/schema';
+import type { DemoLog } from './demo';
+import { creepingCells, hysteresisCells } from './lithiumCells';
+import { writeLog, type LoggedColumn } from './logger';
+import type { Random } from './random';
+import { runSite, seenBy, type SiteCharger, type SiteSpec, type Truth } from './site';
+import type { ChargerPlan, SitePlan } from './sitePlan';
+
+export interface BuiltJob {
+  job: Job;
+  system: KnownSystem;
+  logs: DemoLog[];
+  truth: Truth;
+}
+
+export const buildJob = (plan: SitePlan, random: Random): BuiltJob => {
+  const truth = runSite(siteOf(plan), random);
+  return {
+    job: { title: 'Random', complaints: ['undercharging'], openedAt: '2026-11-01T08:00:00Z', notes: '' },
+    system: describe(plan, random),
+    logs: logsOf(plan, truth, random),
+    truth,
+  };
+};
+
+function siteOf(plan: SitePlan): SiteSpec {
+  return {
+    from: plan.from,
+    days: plan.days,
+    stepSeconds: Math.min(30, plan.everySeconds),
+    battery: batteryOf(plan),
+    startCharge: plan.startCharge,
+    chargers: plan.chargers.map((one) => chargerOf(one, plan)),
+    climate: plan.climate,
+    loads: [{ id: 'load', amps: (ms) => plan.meanLoadA * plan.loadShape(ms) }],
+  };
+}
+
+function batteryOf(plan: SitePlan): SiteSpec['battery'] {
+  const { trueCapacityAh: capacityAh, cells, resistance, gassing, model, climate } = plan;
+  if (!isLead(plan.chemistry))
+    return {
+      kind: 'lithium',
+      cells: plan.lithium.cells.map((cell) => ({
+        ...cell,
+        charge: cell.charge - 0.9 + plan.startCharge,
+        resistance: cell.resistance * resistance,
+      })),
+      bms: plan.lithium.bms,
+      celsius: climate.meanC,
+      warmingHours: 6,
+      model: model === 'first' ? hysteresisCells : creepingCells,
+    };
+  if (model === 'first')
+    return {
+      capacityAh,
+      cells,
+      resistance,
+      gassing,
+      availableShare: 0.3 + 0.1 * resistance,
+      levelHours: 0.5 + 0.4 * resistance,
+    };
+  return {
+    kind: 'stratified',
+    capacityAh,
+    cells,
+    resistance,
+    gassing,
+    acidHours: 0.6 + resistance,
+    acceptance: 0.9 - 0.25 * resistance,
+    celsius: climate.meanC,
+  };
+}
+
+function chargerOf(one: ChargerPlan, { cells, blocks }: SitePlan): SiteCharger {
+  const share = one.share ?? (() => 1);
+  return {
+    id: one.id,
+    ratedA: one.ratedA,
+    absorptionV: one.absorptionV,
+    floatV: one.floatV,
+    compensationVPerC: (one.compensationMv * cells) / 1000,
+    absorptionMinutes: one.absorptionMinutes,
+    countsOn: one.countsOn,
+    tailA: one.tailA,
+    rebulkV: one.rebulkV,
+    pathOhms: one.pathOhms,
+    remoteSense: one.remoteSense,
+    ...(one.blockBelowC === undefined ? {} : { blockBelowC: one.blockBelowC }),
+    ...(one.equalise ? { equalise: one.equalise } : {}),
+    sensorOffC: one.sensorOffC ?? 0,
+    capableAmps: (ms, sun, airC) =>
+      one.kind === 'solar'
+        ? Math.min(one.givesA, 1.1 * one.givesA * sun) * share(ms, airC)
+        : one.present(ms)
+          ? one.givesA * share(ms, airC)
+          : 0,
+    inputVolts: (ms, sun) =>
+      one.kind === 'solar' ? (sun > 0.003 ? 18 * blocks + 3 * sun : 0.3) : one.present(ms) ? 230 : 0,
+  };
+}
+
+/** What was told of the settings is sometimes little. */
+function describe(plan: SitePlan, random: Random): KnownSystem {
+  const told = <T extends object>(chance: number, part: T): T | object =>
+    random.next() < chance ? part : {};
+  return {
+    name: 'Random site',
+    timeZone: 'Europe/Rome',
+    bank: {
+      chemistry: plan.chemistry,
+      cellsInSeries: plan.cells,
+      stringsInParallel: 1,
+      capacityAh: plan.capacityAh,
+      capacityHours: isLead(plan.chemistry) ? 20 : 5,
+      chargeVolts: plan.chargeVolts,
+      floatVolts: plan.floatVolts,
+      ...(isLead(plan.chemistry) ? { compensationMvPerCellPerC: { min: -5, max: -3 } } : { chargeAboveC: 0 }),
+      ...(plan.bankEqualise ? { equalise: plan.bankEqualise } : {}),
+    },
+    sources: plan.chargers.map((one) => ({
+      id: one.id,
+      name: one.name,
+      kind: one.kind,
+      ratedA: one.ratedA,
+      profile: {
+        ...told(0.8, { absorptionV: one.toldAbsorptionV ?? one.absorptionV }),
+        ...told(
+          0.5,
+          Number.isFinite(one.absorptionMinutes) ? { absorptionMinutes: one.absorptionMinutes } : {},
+        ),
+        ...told(0.6, { floatV: one.floatV }),
+        ...told(0.6, { compensationMvPerCellPerC: one.compensationMv }),
+        ...told(0.3, one.tailA === undefined ? {} : { tailA: Number(one.tailA.toFixed(1)) }),
+        ...(one.blockBelowC === undefined ? {} : told(0.5, { chargeAboveC: one.blockBelowC })),
+      },
+      counted: true,
+      senses: one.remoteSense ? 'battery' : 'own-terminals',
+    })),
+    monitor: {
+      method: 'shunt',
+      capacityAh: plan.capacityAh,
+      chargedV: plan.chargers[0]!.absorptionV - 0.2 * plan.blocks,
+      tailPercent: 4,
+      detectionMinutes: 3,
+      efficiencyPercent: isLead(plan.chemistry) ? 85 : 98,
+      peukert: isLead(plan.chemistry) ? 1.25 : 1.05,
+      floorPercent: isLead(plan.chemistry) ? 50 : 10,
+    },
+    loads: [{ id: 'load', name: 'Load', kind: 'dc', counted: true }],
+    ...(isLead(plan.chemistry) ? {} : { bms: plan.lithium.bms }),
+  };
+}
+
+function logsOf(plan: SitePlan, truth: Truth, random: Random): DemoLog[] {
+  const volt = (heading: string, channel: LoggedColumn['channel']): LoggedColumn => ({
+    heading,
+    channel,
+    quantum: random.pick([0.01, 0.01, 0.01, 0.02, 0.05, 0.1]) * Math.sqrt(plan.blocks),
+    noise: 0.005 * plan.blocks,
+    gain: random.normal(1, 0.0015),
+  });
+  const amp = (heading: string, channel: LoggedColumn['channel']): LoggedColumn => ({
+    heading,
+    channel,
+    quantum: random.pick([0.01, 0.1, 0.1]),
+    noise: 0.0004 * plan.capacityAh,
+    gain: random.normal(1, 0.006),
+    offset: random.normal(0, 0.0003 * plan.capacityAh),
+  });
+  const heat = {
+    heading: 'battery temperature (°C)',
+    channel: 'battery_temperature',
+    quantum: 0.5,
+    noise: 0.2,
+  } as const satisfies LoggedColumn;
+  const shared = {
+    timeStyle: 'utc',
+    timeZone: 'UTC',
+    delimiter: ',',
+    decimalChar: '.',
+    gapChance: random.pick([0, 0, 0.0005]) * Math.min(1, plan.everySeconds / 60),
+  } as const;
+  const log = (device: string, everySeconds: number, columns: LoggedColumn[]): DemoLog => ({
+    path: `logs/${device}.csv`,
+    device,
+    text: writeLog(seenBy(truth, device), { ...shared, everySeconds, timeHeading: 'time', columns }, random),
+  });
+  const monitorEvery = Math.max(plan.everySeconds, random.pick([10, 60, 60, 300]));
+  return [
+    ...plan.chargers
+      .filter((one) => one.logged)
+      .map((one, k) =>
+        log(one.id, k === 0 ? plan.everySeconds : Math.max(30, plan.everySeconds), [
+          volt('charger voltage (V)', 'source_voltage'),
+          amp('charger current (A)', 'source_current'),
+          ...(plan.logsTemperature ? [heat] : []),
+          ...(plan.logsLoad && plan.chargers.length === 1 ? [amp('load current (A)', 'load_current')] : []),
+          ...(one.reportsStage ? [{ heading: 'state', channel: 'source_stage', quantum: 1 } as const] : []),
+        ]),
+      ),
+    ...(plan.logsMonitor
+      ? [
+          log('monitor', monitorEvery, [
+            volt('battery voltage (V)', 'battery_voltage'),
+            amp('battery current (A)', 'battery_current'),
+            ...(plan.logsTemperature && !plan.chargers.some((one) => one.logged) ? [heat] : []),
+          ]),
+        ]
+      : []),
+    ...(plan.logsBms
+      ? [
+          log('bms', Math.max(60, plan.everySeconds), [
+            { heading: 'pack voltage (V)', channel: 'battery_voltage', quantum: 0.01, noise: 0.004 },
+            amp('pack current (A)', 'battery_current'),
+            { heading: 'soc (%)', channel: 'soc', quantum: 1 },
+            { heading: 'charge allowed', channel: 'bms_charge_allowed', quantum: 1 },
+            ...Array.from({ length: plan.cells }, (_, i): LoggedColumn => {
+              const cell = String(i + 1).padStart(2, '0');
+              return {
+                heading: `cell ${cell} (V)`,
+                channel: `cell_${cell}_voltage` as LoggedColumn['channel'],
+                quantum: 0.001,
+                noise: 0.001,
+              };
+            }),
+          ]),
+        ]
+      : []),
+  ];
+}

@@ -1,0 +1,16 @@
+/** A sulphated or shrunken battery that looks full after little. */
+
+import { isLead } from '../../system/chemistry';
+import type { Fault } from './fault';
+
+export const fakeFull: Fault = {
+  code: 'fake-full',
+  fits: ({ chemistry }) => isLead(chemistry),
+  patch(plan, random) {
+    plan.trueCapacityAh = plan.capacityAh * random.uniform(0.3, 0.55);
+    plan.resistance = random.uniform(1.8, 2.8);
+    plan.meanLoadA *= 0.8;
+    plan.logsMonitor = true;
+  },
+  hurts: () => true,
+};

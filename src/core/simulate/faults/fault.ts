@@ -1,0 +1,46 @@
+/** What a fault is: a patch over the plan of a site in good order. Several can be laid over one site. */
+
+import type { CauseCode } from '../../causes/codes';
+import { DAY, HOUR } from '../../quantity/span';
+import type { SitePlan } from '../sitePlan';
+import type { Random } from '../random';
+import type { Truth } from '../site';
+
+/** What a fault did to a site. */
+export interface Outcome {
+  /** Mean over days of the highest true state of charge, %; the first day is left out. */
+  bestDaily: number;
+  truth: Truth;
+  plan: SitePlan;
+}
+
+export interface Fault {
+  /** Code of the cause that it is. */
+  code: CauseCode;
+  /** Whether a site can have it at all. */
+  fits(plan: SitePlan): boolean;
+  patch(plan: SitePlan, random: Random): void;
+  /** Whether it did harm enough that a technician would be called: a short absorption that a long float makes up for is none. */
+  hurts(outcome: Outcome): boolean;
+}
+
+/** Days so short, and loads so large, that what a charger does wrong is not made up for by the hours that follow. */
+export function hurry(plan: SitePlan, random: Random): void {
+  for (const one of plan.chargers)
+    if (one.kind !== 'solar') {
+      const start = random.uniform(0, 24);
+      const runs = random.uniform(7, 13);
+      one.present = (ms) => ((ms % DAY) / HOUR + 24 - start) % 24 < runs;
+    }
+  plan.meanLoadA = (plan.capacityAh * random.uniform(0.3, 0.45)) / 24;
+  const hours = plan.chargers.some((one) => one.kind === 'solar') ? 5 : 9;
+  const least = (2.2 * 24 * plan.meanLoadA) / hours / plan.chargers.length;
+  for (const one of plan.chargers)
+    if (one.ratedA < least) {
+      one.givesA *= least / one.ratedA;
+      one.ratedA = Number(least.toFixed(1));
+    }
+  plan.startCharge = random.uniform(0.45, 0.8);
+}
+
+export const neverFull = ({ bestDaily }: Outcome): boolean => bestDaily < 97;

@@ -1,0 +1,38 @@
+/** All faults that can be laid over a simulated site. A new fault is a file and a line here. */
+
+import { absorptionTooShort } from './absorption-too-short';
+import { chargePathDrop } from './charge-path-drop';
+import { chargeVoltageHigh } from './charge-voltage-high';
+import { chargeVoltageLow } from './charge-voltage-low';
+import { coldChargeBlock } from './cold-charge-block';
+import { compensationMissing } from './compensation-missing';
+import { compensationWrong } from './compensation-wrong';
+import { equalisationOverdue } from './equalisation-overdue';
+import { fakeFull } from './fake-full';
+import { floatUnsuited } from './float-unsuited';
+import { loadThroughAbsorption } from './load-through-absorption';
+import { prematureFloat } from './premature-float';
+import { runnerStopsCharge } from './runner-stops-charge';
+import { sourceDerated } from './source-derated';
+import { sourceTooSmall } from './source-too-small';
+import { tailThresholdHigh } from './tail-threshold-high';
+import type { Fault } from './fault';
+
+export const FAULTS = [
+  chargeVoltageLow,
+  chargeVoltageHigh,
+  absorptionTooShort,
+  tailThresholdHigh,
+  sourceTooSmall,
+  sourceDerated,
+  prematureFloat,
+  chargePathDrop,
+  compensationMissing,
+  compensationWrong,
+  coldChargeBlock,
+  floatUnsuited,
+  equalisationOverdue,
+  fakeFull,
+  runnerStopsCharge,
+  loadThroughAbsorption,
+] as const satisfies readonly Fault[];

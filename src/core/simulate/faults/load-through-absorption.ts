@@ -1,0 +1,18 @@
+/** Loads keep the charger from seeing its tail. */
+
+import type { Fault } from './fault';
+
+export const loadThroughAbsorption: Fault = {
+  code: 'load-through-absorption',
+  fits: ({ chargers }) => chargers.length === 1 && chargers[0]!.kind !== 'solar',
+  patch(plan, random) {
+    const one = plan.chargers[0]!;
+    plan.meanLoadA = plan.capacityAh * random.uniform(0.04, 0.07);
+    one.ratedA = one.givesA = Number((plan.capacityAh * random.uniform(0.2, 0.3)).toFixed(1));
+    one.tailA = 0.02 * plan.capacityAh;
+    one.absorptionMinutes = random.pick([600, 720]);
+    plan.logsMonitor = true;
+    one.logged = true;
+  },
+  hurts: () => true,
+};

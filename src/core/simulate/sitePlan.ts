@@ -1,0 +1,220 @@
+/**
+ * A site before it is built: what a random draw decides and what a fault may change. Everything is spread as widely as the trade
+ * meets it, so that nothing is tuned to one battery, one logger or one climate.
+ */
+
+import { DAY, HOUR } from '../quantity/span';
+import { CHEMISTRY, isLead, type Range } from '../system/chemistry';
+import type { Chemistry } from '../system/schema';
+import { evenCells, type Bms, type LithiumCell } from './lithiumBattery';
+import type { Random } from './random';
+import type { Climate } from './weather';
+
+export interface ChargerPlan {
+  id: string;
+  name: string;
+  kind: 'mains' | 'solar' | 'generator';
+  /** On its plate, and what it gives, A. */
+  ratedA: number;
+  givesA: number;
+  /** Share of what it gives that is left at a moment: a charger that fades as it warms. */
+  share?: (ms: number, airC: number) => number;
+  /** Whether its mains or engine is there. */
+  present(ms: number): boolean;
+  /** V at 25 °C, whole bank. */
+  absorptionV: number;
+  floatV: number;
+  /** mV per °C per cell. */
+  compensationMv: number;
+  absorptionMinutes: number;
+  countsOn: boolean;
+  tailA?: number | undefined;
+  rebulkV: number;
+  pathOhms: number;
+  remoteSense: boolean;
+  blockBelowC?: number;
+  sensorOffC?: number;
+  equalise?: { volts: number; minutes: number; dueAt: number[] };
+  /** What is told of its charge voltage, where that is not what it does. */
+  toldAbsorptionV?: number;
+  logged: boolean;
+  reportsStage: boolean;
+}
+
+export interface SitePlan {
+  chemistry: Chemistry;
+  blocks: number;
+  cells: number;
+  /** On the label, and what it holds, Ah. */
+  capacityAh: number;
+  trueCapacityAh: number;
+  /** Which of the two models of its chemistry. */
+  model: 'first' | 'second';
+  resistance: number;
+  gassing: number;
+  startCharge: number;
+  chargeVolts: Range;
+  floatVolts: Range;
+  chargers: ChargerPlan[];
+  climate: Climate;
+  meanLoadA: number;
+  /** Load at a moment as a multiple of the mean. */
+  loadShape(ms: number): number;
+  lithium: { cells: LithiumCell[]; bms: Bms };
+  from: number;
+  days: number;
+  everySeconds: number;
+  logsMonitor: boolean;
+  logsBms: boolean;
+  logsTemperature: boolean;
+  logsLoad: boolean;
+  /** What its maker asks for, told of the bank. */
+  bankEqualise?: { volts: number; minutes: number; everyDays: number; lastOn?: string };
+}
+
+const round = (value: number, digits: number): number => Number(value.toFixed(digits));
+
+/** A site in good order, of either chemistry, with one to three sources. */
+export function drawPlan(random: Random): SitePlan {
+  const chemistry = random.pick(['flooded', 'agm', 'gel', 'lfp', 'lfp'] as const);
+  const lead = isLead(chemistry);
+  const figures = CHEMISTRY[chemistry];
+  const blocks = random.pick([1, 1, 2, 4]);
+  const cells = figures.cellsPerBlock * blocks;
+  const capacityAh = random.pick([80, 120, 200, 300, 450]);
+  const trueCapacityAh = capacityAh * (lead ? random.uniform(0.88, 1.1) : random.uniform(0.95, 1.05));
+  const chargeVolts = {
+    min: round(figures.chargeV.min * cells, 1),
+    max: round(figures.chargeV.max * cells, 1),
+  };
+  const floatVolts = { min: round(figures.floatV.min * cells, 1), max: round(figures.floatV.max * cells, 1) };
+  const kinds = random.pick([
+    ['solar'],
+    ['solar'],
+    ['mains'],
+    ['mains'],
+    ['generator'],
+    ['solar', 'mains'],
+    ['solar', 'solar'],
+    ['mains', 'mains'],
+    ['solar', 'mains', 'solar'],
+  ] as ChargerPlan['kind'][][]);
+  const drawn = capacityAh * random.uniform(0.12, lead ? 0.32 : 0.5);
+  const meanLoadA = drawn / 24;
+  const days = Math.round(random.uniform(6, 22));
+  const from = Date.UTC(2026, Math.floor(random.uniform(2, 10)), 1 + Math.floor(random.uniform(0, 27)));
+  const middle = (chargeVolts.min + chargeVolts.max) / 2 + random.uniform(-0.08, 0.08) * blocks;
+  const compensationMv = lead ? random.pick([-3, -4, -5]) : 0;
+  const floatV = lead
+    ? random.uniform(13.6, 13.8) * blocks
+    : random.pick([13.3, 13.4, 13.5, 13.55]) * blocks + random.uniform(-0.03, 0.03) * blocks;
+  const everySeconds = random.pick([1, 10, 30, 30, 60, 60, 60, 120, 300, 600]);
+  const chargers = kinds.map((kind, k): ChargerPlan => {
+    const hours = kind === 'solar' ? 5 : kind === 'generator' ? 7 : 15;
+    const least = (drawn * 1.15) / hours / kinds.length;
+    const ratedA = round(Math.max(capacityAh * random.uniform(0.09, lead ? 0.2 : 0.35), 2.3 * least), 1);
+    const usesTail = random.next() < 0.6;
+    return {
+      id: k === 0 ? 'charger' : `charger-${k + 1}`,
+      name: k === 0 ? 'Charger' : `Charger ${k + 1}`,
+      kind,
+      ratedA,
+      givesA: ratedA * random.uniform(0.97, 1.02),
+      present: presence(kind, random, kinds.length > 1),
+      absorptionV: round(middle + (k === 0 ? 0 : random.uniform(-0.06, 0.06) * blocks), 2),
+      floatV: round(floatV + (k === 0 ? 0 : random.uniform(-0.05, 0.05) * blocks), 2),
+      compensationMv,
+      absorptionMinutes: lead ? random.pick([240, 300, 360, 480]) : random.pick([20, 45, 60, 120]),
+      countsOn: random.next() < 0.4,
+      // Loads are inside what the charger sees: whoever sets a tail allows for them.
+      tailA: usesTail
+        ? (random.uniform(0.6, 1.6) / 100) * capacityAh + (kinds.length > 1 ? 0.5 : 1) * meanLoadA
+        : undefined,
+      rebulkV: (lead ? 12.6 : 13.1) * blocks,
+      pathOhms: random.uniform(0.001, 0.003) * blocks * Math.min(1.5, 25 / ratedA),
+      remoteSense: random.next() < 0.3,
+      logged: k === 0 || random.next() < 0.8,
+      reportsStage: random.next() < 0.45,
+    };
+  });
+  const logged = random.pick(['both', 'both', 'charger', 'monitor']);
+  if (logged === 'monitor' && chargers.length === 1) chargers[0]!.logged = false;
+  const cold = !lead;
+  return {
+    chemistry,
+    blocks,
+    cells,
+    capacityAh,
+    trueCapacityAh,
+    model: random.pick(['first', 'second'] as const),
+    resistance: random.uniform(0.7, 1.6),
+    gassing: random.uniform(0.7, 1.8) * (chemistry === 'flooded' ? 1.5 : 1),
+    startCharge: random.uniform(0.7, 0.97),
+    chargeVolts,
+    floatVolts,
+    chargers,
+    climate: {
+      latitude: random.uniform(36, 46),
+      longitude: random.uniform(5, 25),
+      meanC: random.uniform(cold ? 10 : 8, 26),
+      dailyC: random.uniform(1, 7),
+      clear: random.uniform(0.5, 0.85),
+      mixed: 0.15,
+    },
+    meanLoadA,
+    loadShape: drawShape(random),
+    lithium: {
+      cells: evenCells(cells, trueCapacityAh, 0.9, () => random.normal(0, 0.003)),
+      bms: {
+        cellHighV: 3.65,
+        cellLowV: 2.6,
+        cellHighReleaseV: 3.45,
+        cellLowReleaseV: 2.9,
+        balanceV: 3.45,
+        balanceA: 0.1,
+        chargeAboveC: 0,
+      },
+    },
+    from,
+    days: everySeconds < 5 ? 3 : everySeconds < 30 ? Math.min(days, 8) : days,
+    everySeconds,
+    logsMonitor: logged !== 'charger',
+    logsBms: !lead && random.next() < 0.4,
+    logsTemperature: random.next() < 0.65,
+    logsLoad: random.next() < 0.2,
+  };
+}
+
+/** When mains or an engine is there: away for hours each day, now and then, or never; an engine runs for hours. */
+function presence(kind: ChargerPlan['kind'], random: Random, helped: boolean): (ms: number) => boolean {
+  if (kind === 'solar') return () => true;
+  const start = random.uniform(0, 24);
+  const within = (ms: number, hours: number) => ((ms % DAY) / HOUR + 24 - start) % 24 < hours;
+  if (kind === 'generator') {
+    const runs = random.uniform(5, 10);
+    return (ms) => within(ms, runs);
+  }
+  const away = random.uniform(3, 9);
+  const every = helped || random.next() < 0.7 ? 1 : random.pick([2, 4]);
+  return (ms) => !(within(ms, away) && Math.floor(ms / DAY) % every === 0);
+}
+
+/** Loads: even, by night, or in runs that keep step with no logger. */
+function drawShape(random: Random): (ms: number) => number {
+  const night = random.next() < 0.3;
+  const pulse =
+    random.next() < 0.45
+      ? { every: random.pick([600, 900, 3600]) * 1000, share: random.uniform(0.05, 0.25) }
+      : null;
+  return (ms) => {
+    const hour = (ms % DAY) / HOUR;
+    // No day is like the other.
+    const day = 0.65 + (0.7 * (((Math.floor(ms / DAY) * 2_654_435_761) >>> 7) % 1000)) / 1000;
+    const base = day * (night ? (hour < 5 || hour > 18 ? 1.6 : 0.5) : 1);
+    if (!pulse) return base;
+    const turn = Math.floor(ms / pulse.every);
+    const start = (((turn * 2_654_435_761) % 1000) / 1000) * (1 - pulse.share);
+    const within = (ms % pulse.every) / pulse.every;
+    return base * (within >= start && within < start + pulse.share ? 0.6 + 0.4 / pulse.share : 0.6);
+  };
+}
