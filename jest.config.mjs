@@ -7,9 +7,21 @@ const config = {
     '<rootDir>/tests/messes/**/*.test.ts',
   ],
   testEnvironment: 'node',
+  globalSetup: '<rootDir>/tests/support/keepDemos.mjs',
+  // A test waits for a database, or reads a month of a log: on a busy machine that may take long.
+  testTimeout: 60_000,
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   transform: {
-    '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }],
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { optimizer: { globals: { vars: { NaN: '0/0' } } } },
+        },
+      },
+    ],
     '^.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
   },
   // These come as ES modules only.
@@ -17,7 +29,19 @@ const config = {
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.build'],
   maxWorkers: 2,
   // Tests run in a sandbox, where every look at a global is slow: these are looked at millions of times.
-  sandboxInjectedGlobals: ['Math', 'Number', 'Float32Array', 'Float64Array'],
+  sandboxInjectedGlobals: [
+    'Math',
+    'Number',
+    'Infinity',
+    'Array',
+    'Map',
+    'Set',
+    'Float32Array',
+    'Float64Array',
+    'Uint8Array',
+    'Uint32Array',
+    'Int32Array',
+  ],
 };
 
 export default config;

@@ -1,5 +1,7 @@
-// Bundles the programs that run outside Next.js (command line, database admin, worker thread, benchmark) into .build/.
-import { existsSync } from 'node:fs';
+// Bundles the programs that run outside Next.js (command line, database admin, worker thread, benchmark) into .build/, and writes the
+// hash of the core beside them: what was analysed by another core is analysed anew.
+import { createHash } from 'node:crypto';
+import { existsSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 
@@ -32,3 +34,17 @@ await build({
   external: ['pg-native', '@duckdb/*', 'papaparse', 'next', 'react', '@react-pdf/*', 'sharp', 'piscina'],
   logLevel: 'warning',
 });
+
+const core = await build({
+  absWorkingDir: root,
+  entryPoints: ['src/core/diagnosis/diagnose.ts'],
+  bundle: true,
+  minify: true,
+  write: false,
+  format: 'esm',
+  logLevel: 'warning',
+});
+writeFileSync(
+  `${root}.build/core.hash`,
+  createHash('sha256').update(core.outputFiles[0]?.contents ?? '').digest('hex').slice(0, 16),
+);

@@ -8,6 +8,8 @@ import { keepWorker, serve } from './setup/serve.mjs';
 import { freePort, root, run, say, start, Stop } from './setup/shell.mjs';
 
 const DATABASE = 'pazienza_test';
+/** Beside it one for each worker of jest. */
+const DATABASES = [DATABASE, `${DATABASE}_1`, `${DATABASE}_2`];
 
 let passed = 0;
 let failed = 0;
@@ -52,13 +54,13 @@ async function testDatabase() {
   const given = process.env.DATABASE_URL;
   if (!given) {
     const cluster = await startCluster('test');
-    await cluster.createDatabase(DATABASE);
+    for (const name of DATABASES) await cluster.createDatabase(name);
     await cluster.emptyDatabase(DATABASE);
     return { url: cluster.url(DATABASE), stop: cluster.stop };
   }
   const url = new URL(given);
   try {
-    await freshDatabase(given, DATABASE);
+    for (const name of DATABASES) await freshDatabase(given, name);
   } catch (error) {
     throw new Stop(
       `The tests need a database of their own, and ${DATABASE} cannot be made on the given server: ${error instanceof Error ? error.message : error}`,

@@ -1,7 +1,7 @@
 /** A diagnosis as text for a terminal. */
 
 import { DateTime } from 'luxon';
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
 import type { Job, System } from '@/core/system/schema';

@@ -1,15 +1,29 @@
-/** The diagnosis of a job: the stored one while it is current, else a new one. */
+/**
+ * The diagnosis of a job: the stored one while it is current, else a new one. The logs are read again only when they, their clocks,
+ * the system or the core have changed; whatever else changes is weighed from what was seen.
+ */
+
+import { createHash } from 'node:crypto';
 
 import type { Series } from '@/core/log/channels';
-import { CORE_VERSION, type Diagnosis } from '@/core/diagnosis/diagnose';
-import { findAnalyses, saveAnalysis, type StoredAnalysis } from '@/store/analyses';
+import { conclude } from '@/core/diagnosis/diagnose';
+import type { Observed } from '@/core/diagnosis/observe';
+import type { Diagnosis } from '@/core/diagnosis/result';
+import {
+  findAnalyses,
+  findObserved,
+  saveAnalysis,
+  saveObserved,
+  type StoredAnalysis,
+} from '@/store/analyses';
 import type { Store } from '@/store/database';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { StoredJob } from '@/store/jobs';
 import { listRecordings } from '@/store/recordings';
 import { loadSeries } from '@/store/samples';
+import { coreHash } from './coreHash';
 import { heavy } from './heavy';
-import { analyseInThread } from './threads';
+import { observeInThread } from './threads';
 
 /** Which descriptions and clocks an analysis was made from, as one word. */
 const describedBy = (
@@ -27,7 +41,7 @@ export function isCurrent(
   stored: StoredJob,
   recordings: readonly RecordingInfo[],
 ): boolean {
-  if (!analysis || analysis.coreVersion !== CORE_VERSION) return false;
+  if (!analysis || analysis.core !== coreHash()) return false;
   if (analysis.described !== describedBy(stored, recordings)) return false;
   const ids = recordings.filter((one) => one.unweighed === null).map((one) => one.id);
   return JSON.stringify([...analysis.recordingIds].sort()) === JSON.stringify(ids.sort());
@@ -47,13 +61,33 @@ export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosi
   const key = JSON.stringify([id, described, recordingIds]);
   const running = underWay.get(key);
   if (running) return running;
-  const weighing = heavy(async () => {
-    const series: Series[] = [];
-    for (const one of recordingIds) series.push(await loadSeries(store, one));
-    const result = await analyseInThread({ job: job.job, system: job.system, series });
-    await saveAnalysis(store, id, { coreVersion: CORE_VERSION, recordingIds, described, result });
+  const weighing = (async () => {
+    const observed = await observeJob(store, job, recordings);
+    const result = conclude(job.job, job.system, observed);
+    await saveAnalysis(store, id, { core: coreHash(), recordingIds, described, result });
     return result;
-  }).finally(() => underWay.delete(key));
+  })().finally(() => underWay.delete(key));
   underWay.set(key, weighing);
   return weighing;
+}
+
+/** What the logs show: as it was seen before, while nothing that it depends on has changed. */
+async function observeJob(
+  store: Store,
+  { id, system }: StoredJob,
+  recordings: readonly RecordingInfo[],
+): Promise<Observed> {
+  const clocks = recordings.map((one) => `${one.id} ${one.clockVersion}`).sort();
+  const madeFrom = createHash('sha256')
+    .update(JSON.stringify([coreHash(), system, clocks]))
+    .digest('hex');
+  const seen = await findObserved(store, id, madeFrom);
+  if (seen) return seen;
+  return heavy(async () => {
+    const series: Series[] = [];
+    for (const one of recordings) series.push(await loadSeries(store, one.id));
+    const observed = await observeInThread(system, series);
+    await saveObserved(store, id, madeFrom, observed);
+    return observed;
+  });
 }

@@ -14,7 +14,7 @@ import {
 import { writeBundle, zipBundle } from '@/core/bundle/write';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { readLog } from '@/core/log/takeIn';
-import { DEMO_SLUGS, demoJob, demoSystem } from '@/core/simulate/demo';
+import { DEMO_SLUGS, demoSystem } from '@/core/simulate/demo';
 import { devicesOf } from '@/core/system/schema';
 import { findAnalyses } from '@/store/analyses';
 import { listChanges } from '@/store/changes';
@@ -24,6 +24,7 @@ import { findJob, insertJob, insertSystem } from '@/store/jobs';
 import { listPhotos } from '@/store/photos';
 import { insertRecording, listRecordings, setRecordingRemoved } from '@/store/recordings';
 import { collected, fromZip, takenIn } from '../../tests/support/bundles';
+import { keptDemo } from '../../tests/support/demos';
 import { takeTestStore, testDatabaseUrl } from '../../tests/support/testStore';
 import { analyseJob } from './analyseJob';
 import { changeSetting } from './changeSetting';
@@ -82,7 +83,7 @@ import { startWorker } from './worker';
   });
 
   test('a bundle with logs gives the same findings elsewhere, byte for byte', async () => {
-    const demo = demoJob('tide-gauge');
+    const demo = keptDemo('tide-gauge');
     const from = await insertJob(store, await insertSystem(store, demo.system), demo.job);
     for (const { device, path, text } of demo.logs) {
       const bytes = Buffer.from(text);
@@ -169,7 +170,7 @@ import { startWorker } from './worker';
     });
 
     test('what fails in the middle leaves nothing behind', async () => {
-      const demo = demoJob('harbour-office');
+      const demo = keptDemo('harbour-office');
       const zip = zipBundle(
         writeBundle(
           'x',

@@ -2,6 +2,7 @@
 
 import type { JobSummary } from '@/core/diagnosis/summary';
 import { reviewSettings } from '@/core/system/review/review';
+import { coreHash } from './coreHash';
 import type { Store } from '@/store/database';
 import { type JobQuery, listJobs as storedJobs, type Page } from '@/store/lists';
 
@@ -9,7 +10,7 @@ export async function listJobs(store: Store, query: JobQuery = {}): Promise<Page
   const { rows, next } = await storedJobs(store, query);
   return {
     next,
-    rows: rows.map(({ id, systemId, job, system, recordings, headline }) => ({
+    rows: rows.map(({ id, systemId, job, system, recordings, headline, weighed }) => ({
       id,
       systemId,
       title: job.title,
@@ -19,6 +20,7 @@ export async function listJobs(store: Store, query: JobQuery = {}): Promise<Page
       recordings,
       toChange: reviewSettings(system, job).sheet.filter((row) => row.verdict === 'change').length,
       headline: headline === undefined ? null : (headline ?? 'nothing'),
+      stale: weighed !== null && !(weighed.asDescribed && weighed.core === coreHash()),
     })),
   };
 }

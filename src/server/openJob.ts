@@ -1,6 +1,7 @@
 /** A job as the workspace shows it: description, recordings and, where a step needs it, the diagnosis. */
 
-import { diagnose, type Diagnosis } from '@/core/diagnosis/diagnose';
+import { diagnose } from '@/core/diagnosis/diagnose';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Job, System } from '@/core/system/schema';

@@ -9,7 +9,8 @@ import { LogAsks } from '@/core/log/answers';
 import type { Table } from '@/core/log/export/columns';
 import type { ClockEstimate } from '@/core/log/overlay';
 import { NotALog } from '@/core/log/sniff';
-import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
+import type { Observed } from '@/core/diagnosis/observe';
+import type { System } from '@/core/system/schema';
 import { MINUTE } from '@/core/quantity/span';
 import type { Report } from '@/ui/report/sections';
 import type { OpenedBundle, ReadAnswer, SmallPhoto, ThreadAnswer, ThreadTask } from '@/workers/tasks';
@@ -24,7 +25,7 @@ const HEAP_MB = 640;
 /** How long a task may take, ms. */
 const PATIENCE: Record<ThreadTask['kind'], number> = {
   read: 30 * MINUTE,
-  analyse: 2 * MINUTE,
+  observe: 2 * MINUTE,
   'estimate-clock': MINUTE,
   'write-parquet': 10 * MINUTE,
   'open-bundle': 10 * MINUTE,
@@ -91,8 +92,8 @@ export const readInThread = (
 ): Promise<ReadAnswer> => run({ kind: 'read', ...task }, 'read', [], signal);
 
 /** The thread takes the samples over: they are gone here after. @throws TooMuch */
-export const analyseInThread = async (input: DiagnosisInput): Promise<Diagnosis> =>
-  (await run({ kind: 'analyse', input }, 'analysed', input.series.flatMap(buffersOf))).diagnosis;
+export const observeInThread = async (system: System, series: Series[]): Promise<Observed> =>
+  (await run({ kind: 'observe', system, series }, 'observed', series.flatMap(buffersOf))).observed;
 
 /** What two logs say of the clock of the second; null when they have seen nothing in common. The thread takes their samples over. */
 export const estimateInThread = async (first: Series, second: Series): Promise<ClockEstimate | null> =>

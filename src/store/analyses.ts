@@ -1,11 +1,13 @@
-/** Analyses: the diagnosis of a job with the version of the core that made it. One a job. */
+/** Analyses: what the logs of a job show, and the diagnosis that it comes to. One of each a job, with the core that made it. */
 
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import { deserialize, serialize } from 'node:v8';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import { headlineOf } from '@/core/diagnosis/summary';
+import type { Observed } from '@/core/diagnosis/observe';
 import type { Store } from './database';
 
 export interface StoredAnalysis {
-  coreVersion: number;
+  core: string;
   recordingIds: string[];
   /** Versions of system and job that it was made from. */
   described: string;
@@ -15,7 +17,7 @@ export interface StoredAnalysis {
 export async function saveAnalysis(store: Store, jobId: string, analysis: StoredAnalysis): Promise<void> {
   const headline = headlineOf(analysis.result.findings);
   const values = {
-    core_version: analysis.coreVersion,
+    core: analysis.core,
     recording_ids: [...analysis.recordingIds].sort(),
     described: analysis.described,
     result: JSON.stringify(analysis.result),
@@ -39,11 +41,37 @@ export async function findAnalyses(
     rows.map((row) => [
       row.job_id,
       {
-        coreVersion: row.core_version,
+        core: row.core,
         recordingIds: row.recording_ids,
         described: row.described,
         result: row.result,
       },
     ]),
   );
+}
+
+/** @param madeFrom what it depends on, in one word */
+export async function saveObserved(
+  store: Store,
+  jobId: string,
+  madeFrom: string,
+  observed: Observed,
+): Promise<void> {
+  const values = { made_from: madeFrom, observed: serialize(observed) };
+  await store
+    .insertInto('observations')
+    .values({ job_id: jobId, ...values })
+    .onConflict((conflict) => conflict.column('job_id').doUpdateSet(values))
+    .execute();
+}
+
+/** Null when none was kept that was made from the same. */
+export async function findObserved(store: Store, jobId: string, madeFrom: string): Promise<Observed | null> {
+  const row = await store
+    .selectFrom('observations')
+    .select('observed')
+    .where('job_id', '=', jobId)
+    .where('made_from', '=', madeFrom)
+    .executeTakeFirst();
+  return row ? (deserialize(row.observed) as Observed) : null;
 }

@@ -36,6 +36,8 @@ export interface JobRow {
   recordings: number;
   /** Null when no cause is possible or better; undefined when the logs were not weighed yet. */
   headline: Headline | null | undefined;
+  /** The core that weighed them, and whether the descriptions have stayed as they were then; null when they were not weighed yet. */
+  weighed: { core: string; asDescribed: boolean } | null;
 }
 
 /** Every sign stands for itself, in whatever case. */
@@ -63,6 +65,10 @@ export async function listJobs(store: Store, query: JobQuery = {}): Promise<Page
       'systems.description',
       'analyses.id as analysis',
       'analyses.headline',
+      'analyses.core',
+      'analyses.described',
+      'jobs.version as job_version',
+      'systems.version as system_version',
       sql<string>`(extract(epoch from jobs.opened_at) * 1000000)::bigint`.as('opened'),
       selectFrom('recordings')
         .whereRef('recordings.job_id', '=', 'jobs.id')
@@ -99,6 +105,13 @@ export async function listJobs(store: Store, query: JobQuery = {}): Promise<Page
       system: row.description,
       recordings: row.recordings ?? 0,
       headline: row.analysis === null ? undefined : row.headline,
+      weighed:
+        row.core === null || row.described === null
+          ? null
+          : {
+              core: row.core,
+              asDescribed: `${row.described}.`.startsWith(`${row.system_version}.${row.job_version}.`),
+            },
     })),
     next: rows.length > PAGE && last ? `${last.opened}.${last.id}` : null,
   };

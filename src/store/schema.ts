@@ -8,7 +8,7 @@ import type { Clock } from '@/core/log/clock';
 import type { IntakeQuestion, IntakeState, OverlapAnswer, Recipe } from '@/core/log/intake';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { LogDescription } from '@/core/log/takeIn';
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { Diagnosis } from '@/core/diagnosis/result';
 
 type Json<T> = ColumnType<T, string, string>;
 type Created = ColumnType<Date, never, never>;
@@ -134,10 +134,20 @@ export interface RecipesTable {
   confirmed_at: ColumnType<Date, never, RawBuilder<Date>>;
 }
 
+/** What the logs of a job show, as the core observed it. */
+export interface ObservationsTable {
+  job_id: string;
+  /** Recordings with their clocks, system and core, in one word. */
+  made_from: string;
+  observed: Buffer;
+  created_at: Created;
+}
+
 export interface AnalysesTable {
   id: Generated<string>;
   job_id: string;
-  core_version: number;
+  /** The core that made it, by its hash. */
+  core: string;
   /** Recordings that it was made from, sorted: it is stale when they have changed. */
   recording_ids: string[];
   /** Versions of system and job that it was made from. */
@@ -187,6 +197,7 @@ export interface Database {
   intake_parts: IntakePartsTable;
   recipes: RecipesTable;
   analyses: AnalysesTable;
+  observations: ObservationsTable;
   setting_changes: SettingChangesTable;
   photos: PhotosTable;
 }

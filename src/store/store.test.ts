@@ -158,11 +158,11 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
 
   test('an analysis replaces the one before; deleting the job deletes all of it', async () => {
     const result = diagnose({ job, system, series: [] });
-    await saveAnalysis(store, jobId, { coreVersion: 1, recordingIds: [], described: '1.1', result });
+    await saveAnalysis(store, jobId, { core: 'a', recordingIds: [], described: '1.1', result });
     const id = await insertRecording(store, newRecording(jobId, series(10)));
-    await saveAnalysis(store, jobId, { coreVersion: 2, recordingIds: [id], described: '2.1', result });
+    await saveAnalysis(store, jobId, { core: 'b', recordingIds: [id], described: '2.1', result });
     expect((await findAnalyses(store, [jobId])).get(jobId)).toEqual({
-      coreVersion: 2,
+      core: 'b',
       recordingIds: [id],
       described: '2.1',
       result,
@@ -327,7 +327,7 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
       const [one] = jobs;
       expect(await titles({ system: one!.systemId })).toContain(one!.job.title);
       await saveAnalysis(store, one!.id, {
-        coreVersion: 1,
+        core: 'a',
         recordingIds: [],
         described: '',
         result: {

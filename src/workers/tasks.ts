@@ -8,7 +8,7 @@ import type { ClockEstimate } from '@/core/log/overlay';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { DeviceKind } from '@/core/log/recognise';
 import type { LogDescription } from '@/core/log/takeIn';
-import type { Diagnosis, DiagnosisInput } from '@/core/diagnosis/diagnose';
+import type { Observed } from '@/core/diagnosis/observe';
 import type { Job, System } from '@/core/system/schema';
 import type { Report } from '@/ui/report/sections';
 
@@ -22,7 +22,7 @@ export type ThreadTask =
       description: LogDescription;
       timeZone: string;
     }
-  | { kind: 'analyse'; input: DiagnosisInput }
+  | { kind: 'observe'; system: System; series: Series[] }
   | { kind: 'estimate-clock'; first: Series; second: Series }
   | { kind: 'write-parquet'; table: Table }
   /** The bundle at a path, to be unpacked into a folder that is not there yet. */
@@ -62,7 +62,7 @@ export interface OpenedBundle {
 
 export type ThreadAnswer =
   | ReadAnswer
-  | { kind: 'analysed'; diagnosis: Diagnosis }
+  | { kind: 'observed'; observed: Observed }
   | { kind: 'clock'; estimate: ClockEstimate | null }
   | { kind: 'parquet'; file: Uint8Array }
   | { kind: 'bundle'; bundle: OpenedBundle }

@@ -8,7 +8,7 @@ import { parquetOf } from '@/core/log/export/parquet';
 import { estimateClock } from '@/core/log/overlay';
 import { readLogFile } from '@/core/log/readFile';
 import { NotALog } from '@/core/log/sniff';
-import { diagnose } from '@/core/diagnosis/diagnose';
+import { observe } from '@/core/diagnosis/observe';
 import { openBundle } from './bundle';
 import { logOnDisk } from './onDisk';
 import { smallPhoto } from './photo';
@@ -16,8 +16,8 @@ import type { ThreadAnswer, ThreadTask } from './tasks';
 
 async function run(task: ThreadTask): Promise<ThreadAnswer> {
   switch (task.kind) {
-    case 'analyse':
-      return { kind: 'analysed', diagnosis: diagnose(task.input) };
+    case 'observe':
+      return { kind: 'observed', observed: observe(task.system, task.series) };
     case 'estimate-clock':
       return { kind: 'clock', estimate: estimateClock(task.first, task.second) };
     case 'write-parquet':

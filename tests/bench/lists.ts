@@ -33,8 +33,8 @@ async function fill(store: Store): Promise<void> {
         'complaints', case n % 3 when 0 then '["undercharging"]'::jsonb when 1 then '["drifting-soc"]' else '["premature-cutoff"]' end),
       timestamptz '2020-01-01' + n * interval '30 minutes'
     from generate_series(1, ${sql.lit(LISTED)}) n`.execute(store);
-  await sql`insert into analyses (job_id, core_version, recording_ids, described, result, headline, standing)
-    select md5('j' || n)::uuid, 1, '{}', '', ${result}::jsonb,
+  await sql`insert into analyses (job_id, core, recording_ids, described, result, headline, standing)
+    select md5('j' || n)::uuid, 'bench', '{}', '', ${result}::jsonb,
       jsonb_build_object('title', 'Absorption ends too early, on the clock', 'standing', standing), standing
     from (select n, case when n % 1000 = 1 then 'strong' when n % 5 = 1 then 'likely' else 'possible' end as standing
       from generate_series(1, ${sql.lit(LISTED)}) n where n % 4 > 0) weighed`.execute(store);

@@ -3,10 +3,10 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { writeBundle, zipBundle } from '@/core/bundle/write';
-import { demoJob } from '@/core/simulate/demo';
+import { keptDemo } from '../support/demos';
 import { expectAccessible, OWN } from '../support/browser';
 
-const demo = demoJob('tide-gauge');
+const demo = keptDemo('tide-gauge');
 const textOf = (device: string) => demo.logs.find((one) => one.device === device)!.text;
 
 /** A job like the tide gauge's, with the logs of these devices. @returns its id */

@@ -1,7 +1,7 @@
 /** Every main view by day, by night and on a phone: accessible, and nothing runs over the edge. */
 
 import { expect, test } from '@playwright/test';
-import { expectAccessible } from '../support/browser';
+import { expectAccessible, openStep } from '../support/browser';
 
 const STEPS = [
   'take-in',
@@ -20,32 +20,34 @@ const STEPS = [
 ];
 const PAGES = ['/', '/systems', '/jobs/new', '/calculators/conductor'];
 
-for (const [name, width, height, scheme] of [
-  ['by day', 1280, 800, 'light'],
-  ['by night', 1280, 800, 'dark'],
-  ['on a phone', 390, 844, 'light'],
-  ['on a phone by night', 390, 844, 'dark'],
+/** A view is opened once; then the light and the window change about it. */
+for (const [group, views] of [
+  ['of a job', STEPS],
+  ['beside the jobs', PAGES],
 ] as const)
-  test(`the views ${name}`, async ({ browser }) => {
-    const context = await browser.newContext({ viewport: { width, height }, colorScheme: scheme });
-    const page = await context.newPage();
+  test(`the views ${group} are accessible by day, legible by night, and fit on a phone`, async ({ page }) => {
+    test.setTimeout(180_000);
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));
-    await page.goto('/');
-    await page.getByRole('link', { name: /Yearly check/ }).click();
-    await page.waitForURL(/charging/);
-    const base = page.url().replace(/\/charging$/, '');
-    for (const step of [...PAGES, ...STEPS]) {
-      await page.goto(step.startsWith('/') ? step : `${base}/${step}`);
+    await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
+    const id = await openStep(page, /Yearly check/, 'charging');
+    const over = () =>
+      page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    for (const view of views) {
+      await page.goto(view.startsWith('/') ? view : `/jobs/${id}/${view}`);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      await expectAccessible(page, step);
-      const over = await page.evaluate(
-        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
-      );
-      expect([step, over]).toEqual([step, 0]);
+      await expectAccessible(page, view);
+      expect([view, await over()]).toEqual([view, 0]);
+      await page.emulateMedia({ colorScheme: 'dark' });
+      await expect(page.locator('html')).toHaveClass(/dark/);
+      await expectAccessible(page, `${view} by night`, ['color-contrast']);
+      await page.setViewportSize({ width: 390, height: 844 });
+      expect([view, await over()]).toEqual([view, 0]);
+      await expectAccessible(page, `${view} on a phone`, ['color-contrast', 'target-size']);
+      await page.emulateMedia({ colorScheme: 'light' });
+      await page.setViewportSize({ width: 1280, height: 800 });
     }
     expect(errors).toEqual([]);
-    await context.close();
   });
 
 test('on a phone the steps are a menu and the notebook a sheet', async ({ browser }) => {

@@ -1,7 +1,7 @@
 /** The whole story in a browser: open a job, take in a log, see the stages and the finding, print the report. */
 
 import { expect, type Page, test } from '@playwright/test';
-import { demoJob } from '@/core/simulate/demo';
+import { keptDemo } from '../support/demos';
 import { expectAccessible } from '../support/browser';
 
 async function openJob(page: Page, name: RegExp): Promise<void> {
@@ -20,7 +20,7 @@ test('the job list shows both jobs and is accessible', async ({ page }) => {
 test('a charger log is taken in, its stages seen, the finding weighed, the report printed', async ({
   page,
 }) => {
-  const log = demoJob('tide-gauge').logs.find((one) => one.device === 'solar')!;
+  const log = keptDemo('tide-gauge').logs.find((one) => one.device === 'solar')!;
   await openJob(page, /Tide gauge never gets full/);
   await page.getByRole('link', { name: /^Logs/ }).click();
   await page.getByLabel('Written by').selectOption('Solar controller');

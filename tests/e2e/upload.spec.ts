@@ -2,7 +2,7 @@
 
 import { gzipSync } from 'node:zlib';
 import { expect, type Page, test } from '@playwright/test';
-import { demoJob } from '@/core/simulate/demo';
+import { keptDemo } from '../support/demos';
 import { newJob, OWN } from '../support/browser';
 
 const HEAD = 'when,Voltage,Temperature\n';
@@ -114,7 +114,7 @@ test('a job with no device described takes in a log: the device is made with it'
 
 test('a cancelled upload leaves nothing, and the file can be sent again', async ({ page }) => {
   await openLogs(page);
-  const log = demoJob('harbour-office').logs.find((one) => one.device === 'monitor')!;
+  const log = keptDemo('harbour-office').logs.find((one) => one.device === 'monitor')!;
   // A year earlier, so that it overlaps nothing.
   const text = log.text.split('\n').slice(0, 5000).join('\n').replace(/^2026/gm, '2025') + '\n';
   const cards = page.getByRole('main').getByRole('listitem').filter({ hasText: 'again.csv' });

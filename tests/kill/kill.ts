@@ -6,7 +6,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { demoJob } from '@/core/simulate/demo';
+import { demoSystem } from '@/core/simulate/demo';
 import { type IntakeState, PART_BYTES } from '@/core/log/intake';
 import { openStore, migrate, type Store } from '@/store/database';
 import { findIntake, openIntake, takePart } from '@/store/intakes';
@@ -157,7 +157,7 @@ async function main(): Promise<void> {
 }
 
 const newJob = async (store: Store): Promise<string> => {
-  const { job, system } = demoJob('harbour-office');
+  const { job, system } = demoSystem('harbour-office');
   return insertJob(store, await insertSystem(store, system), job);
 };
 

@@ -1,6 +1,6 @@
 /** A store with a job and a worker, for tests that take in logs. */
 
-import { demoJob } from '@/core/simulate/demo';
+import { demoSystem } from '@/core/simulate/demo';
 import type { Clock } from '@/core/log/clock';
 import type { Intake } from '@/core/log/intake';
 import { beginIntake } from '@/server/beginIntake';
@@ -11,7 +11,7 @@ import { findJob, insertJob, insertSystem, type StoredJob } from '@/store/jobs';
 import { setRecordingClocks } from '@/store/recordings';
 import { takeTestStore, testDatabaseUrl } from './testStore';
 
-export const { job, system } = demoJob('harbour-office');
+export const { job, system } = demoSystem('harbour-office');
 export const START = Date.UTC(2026, 8, 21);
 export const MINUTE = 60_000;
 

@@ -1,23 +1,19 @@
-/** The test database, one suite at a time: suites empty its tables. */
+/** A test database for each worker of the test runner, made by scripts/test.mjs and empty when a suite begins. */
 
 import pg from 'pg';
 import { migrate, openStore, type Store } from '@/store/database';
 
-export const testDatabaseUrl = process.env.TEST_DATABASE_URL;
+const given = process.env.TEST_DATABASE_URL;
+export const testDatabaseUrl = given && `${given}_${process.env.JEST_WORKER_ID ?? 1}`;
 
-/** Waits until no other suite uses the test database. Call `release` when done. */
+/** Call `release` when done. */
 export async function takeTestStore(): Promise<{ store: Store; release(): Promise<void> }> {
-  const guard = new pg.Client({ connectionString: testDatabaseUrl });
-  await guard.connect();
-  await guard.query('select pg_advisory_lock(20261125)');
+  const client = new pg.Client({ connectionString: testDatabaseUrl });
+  await client.connect();
+  await client.query('drop owned by current_user cascade');
+  await client.query('create schema if not exists public');
+  await client.end();
   const store = openStore(testDatabaseUrl!);
   await migrate(store);
-  return {
-    store,
-    async release() {
-      await store.deleteFrom('systems').execute();
-      await store.destroy();
-      await guard.end();
-    },
-  };
+  return { store, release: () => store.destroy() };
 }

@@ -1,6 +1,7 @@
 import { gzipSync } from 'fflate';
 import { diagnose } from '../diagnosis/diagnose';
-import { DEMO_SLUGS, demoJob, demoSystem } from '../simulate/demo';
+import { keptDemo } from '../../../tests/support/demos';
+import { DEMO_SLUGS, demoSystem } from '../simulate/demo';
 import {
   BundleError,
   bundleFiles,
@@ -13,7 +14,7 @@ import {
 } from './read';
 import { writeBundle, type WrittenFiles, zipBundle } from './write';
 
-const demo = demoJob('harbour-office');
+const demo = keptDemo('harbour-office');
 const logs = demo.logs.map(({ path, device, text }) => ({
   path,
   bytes: new TextEncoder().encode(text),

@@ -13,6 +13,9 @@ import type { CauseCode } from './codes';
 import type { Family } from './families';
 import type { TestCode } from './tests';
 
+/** How far charging can get on a day, in rising order. */
+export const REACHED = ['nothing', 'bulk', 'absorption', 'float'] as const;
+
 /** Charge through the battery on one day of the site's clock. */
 export interface DayBalance extends Span {
   /** Local date, 2026-09-21. */
@@ -23,7 +26,7 @@ export interface DayBalance extends Span {
   /** Hours of the day that the logs cover. */
   hours: number;
   /** How far charging got on it. */
-  reached: 'nothing' | 'bulk' | 'absorption' | 'float';
+  reached: (typeof REACHED)[number];
 }
 
 /** Everything that was seen of a job, from the description and the logs. */

@@ -1,7 +1,8 @@
 /** Healthy and faulty sites for each cause, from seeds that the sweep does not use, and the sentences that a finding is made of. */
 
 import { takeInLog } from '../log/takeIn';
-import { diagnose, type Diagnosis } from '../diagnosis/diagnose';
+import { diagnose } from '../diagnosis/diagnose';
+import type { Diagnosis } from '../diagnosis/result';
 import { absorptionTooShort } from '../simulate/faults/absorption-too-short';
 import { chargeVoltageLow } from '../simulate/faults/charge-voltage-low';
 import type { Fault } from '../simulate/faults/fault';

@@ -1,6 +1,6 @@
 /** Resistance between a charger and the battery: the charger sees its target early. */
 
-import { amps, volts } from '../quantity/text';
+import { amps, milliohms, volts } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
 import { type Cause, type Evidence, weightOf } from './cause';
 import { PATH_ANSWERS, PATH_WEIGHTS, weighPaths } from './paths';
@@ -61,7 +61,7 @@ export const chargePathDrop: Cause = {
           : '';
       return [
         {
-          text: `Between ${name} and the battery ${volts(Math.max(0, path.lostVolts))} are lost at ${amps(path.amps)}: ${(1000 * Math.max(0, path.ohms)).toFixed(1)} mΩ, ${Math.max(0, path.lostWatts).toFixed(0)} W of heat in cable and joints.${apart}`,
+          text: `Between ${name} and the battery ${volts(Math.max(0, path.lostVolts))} are lost at ${amps(path.amps)}: ${milliohms(Math.max(0, path.ohms))}, ${Math.max(0, path.lostWatts).toFixed(0)} W of heat in cable and joints.${apart}`,
           decibans: weightOf(WEIGHTS.lostVolts, lost),
           group: 'path',
           spans: charges,

@@ -12,6 +12,7 @@ import { coldIdleOf } from './coldIdle';
 import { isFull } from './full';
 import { findLimits } from './limit';
 import { ampHoursIn, before, measureStage } from './measure';
+import { missingOf } from './missing';
 import { nightOf } from './night';
 import { likeliestPath } from './path';
 import { pathDropOf } from './pathDrop';
@@ -69,6 +70,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
         gaps: gapsIn(view.log.time),
       },
       limits,
+      missing: missingOf(charges, bank),
       path: pathDropOf(view, onAmps),
       slope: slopeOf(view, path, bank.cellsInSeries),
       coldIdle: coldIdleOf(

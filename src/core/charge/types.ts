@@ -5,14 +5,25 @@ import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
 import type { ColdIdle } from './coldIdle';
 import type { Limit } from './limit';
+import type { Missing } from './missing';
 import type { PathDrop } from './pathDrop';
 import type { Setpoints } from './setpoint';
 import type { Slope } from './slope';
 import type { TailFit } from './tail';
 import type { Yielded } from './yielded';
 
-export type StageName = 'bulk' | 'absorption' | 'float' | 'equalise' | 'hold' | 'off';
-export type EndedBy = 'tail' | 'timer' | 'source-lost' | 'load' | 'bms' | 'other-source' | 'unknown';
+export const STAGE_NAMES = ['bulk', 'absorption', 'float', 'equalise', 'hold', 'off'] as const;
+export type StageName = (typeof STAGE_NAMES)[number];
+export const ENDED_BY = [
+  'tail',
+  'timer',
+  'source-lost',
+  'load',
+  'bms',
+  'other-source',
+  'unknown',
+] as const;
+export type EndedBy = (typeof ENDED_BY)[number];
 
 export interface Stage extends Span {
   stage: StageName;
@@ -81,6 +92,8 @@ export interface SourceCharging {
   path: PathDrop | null;
   slope: Slope | null;
   coldIdle: ColdIdle | null;
+  /** What its absorption is short of; null where the current's fall does not tell. */
+  missing: Missing | null;
   /** It gave nothing, or only fed its float, while the battery still took a charging current from others; null where that cannot be seen. */
   yielded: Yielded | null;
   /** Most that the source gave while the supply was the limit, A: 95th percentile over bulk. NaN without bulk. */

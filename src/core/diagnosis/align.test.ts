@@ -7,11 +7,11 @@ import { cutSeries } from '../log/export/columns';
 import type { Series } from '../log/channels';
 import { takeInLog } from '../log/takeIn';
 import { timelineOf } from '../log/timeline';
-import { demoJob } from '../simulate/demo';
+import { keptDemo } from '../../../tests/support/demos';
 import { devicesOf } from '../system/schema';
 import { diagnose } from './diagnose';
 
-const { job, system, logs } = demoJob('tide-gauge');
+const { job, system, logs } = keptDemo('tide-gauge');
 const series = logs.map(({ device, text }) => {
   const { kind } = devicesOf(system).find((one) => one.id === device)!;
   return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;

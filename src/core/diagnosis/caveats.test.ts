@@ -1,9 +1,9 @@
 import { diagnose } from './diagnose';
 import { takeInLog } from '../log/takeIn';
-import { demoJob } from '../simulate/demo';
+import { keptDemo } from '../../../tests/support/demos';
 import { devicesOf } from '../system/schema';
 
-const { job, system, logs } = demoJob('tide-gauge');
+const { job, system, logs } = keptDemo('tide-gauge');
 const series = logs.map(({ device, text }) => {
   const { kind } = devicesOf(system).find((one) => one.id === device)!;
   return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;

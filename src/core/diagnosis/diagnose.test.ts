@@ -1,15 +1,10 @@
 import { takeInLog } from '../log/takeIn';
-import { type DemoJob, demoJob } from '../simulate/demo';
+import { keptDemo } from '../../../tests/support/demos';
 import { devicesOf } from '../system/schema';
 import { diagnose } from './diagnose';
 
-// A demo job takes seconds to simulate: each is made once.
-const jobs = new Map<string, DemoJob>();
-
 function diagnoseDemo(slug: string, only?: string) {
-  const demo = jobs.get(slug) ?? demoJob(slug);
-  jobs.set(slug, demo);
-  const { job, system, logs } = demo;
+  const { job, system, logs } = keptDemo(slug);
   const series = logs
     .filter((log) => !only || log.device === only)
     .map(({ device, text }) => {

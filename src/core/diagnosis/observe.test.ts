@@ -21,7 +21,7 @@ function steady(device: string, minutes: number, channels: Record<string, number
 }
 
 test('without logs there is nothing but the description', () => {
-  expect(observe(job, system, [])).toEqual({
+  expect(observe(system, [])).toEqual({
     job,
     system,
     bank: system.bank,
@@ -34,7 +34,7 @@ test('without logs there is nothing but the description', () => {
 });
 
 test('days are those of the site’s clock: the day on which clocks go back has 25 hours', () => {
-  const { days } = observe(job, system, [
+  const { days } = observe(system, [
     steady('monitor', 3 * 1440 + 60, { battery_voltage: 12.4, battery_current: -2 }),
   ]);
   expect(days.map((day) => day.date)).toEqual(['2026-10-24', '2026-10-25', '2026-10-26']);
@@ -49,7 +49,7 @@ test('where only the charger logs, what it gives less its loads goes into the ba
   const charger = steady('solar', 1440, { source_voltage: 13, source_current: 7, load_current: 3 });
   const { amps } = batteryCurrent(timelineOf([charger]))!;
   expect(amps[10]).toBe(4);
-  const [day] = observe(job, system, [charger]).days;
+  const [day] = observe(system, [charger]).days;
   expect(day!.ampHoursIn).toBeCloseTo(96, 0);
   const monitor = steady('monitor', 1440, { battery_voltage: 13, battery_current: 5 });
   expect(batteryCurrent(timelineOf([charger, monitor]))!.amps[10]).toBe(5);
@@ -57,7 +57,7 @@ test('where only the charger logs, what it gives less its loads goes into the ba
 });
 
 test('nobody logged the battery’s current: the balance is not known, not zero', () => {
-  const [day] = observe(job, system, [steady('solar', 1440, { source_voltage: 13, source_current: 7 })]).days;
+  const [day] = observe(system, [steady('solar', 1440, { source_voltage: 13, source_current: 7 })]).days;
   expect(day!.ampHoursIn).toBeNaN();
 });
 
@@ -72,7 +72,7 @@ test('gaps are told with their length, and their hours are not counted', () => {
       battery_current: log.channels.battery_current!.filter(kept),
     },
   };
-  const { trust, days } = observe(job, system, [gappy]);
+  const { trust, days } = observe(system, [gappy]);
   expect(trust).toHaveLength(1);
   expect(trust[0]).toMatchObject({ code: 'gaps', devices: ['monitor'] });
   expect(trust[0]!.text).toMatch(/silent for 5 h 01 min in 1 gap/);

@@ -4,35 +4,40 @@ import { DateTime } from 'luxon';
 import { DAY, HOUR, lengthOf, mergeSpans, overlaps, type Span } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import { knownSystem, type KnownSystem } from '../system/known';
-import type { Job, System } from '../system/schema';
+import type { System } from '../system/schema';
 import { alignClocks } from '../log/align';
 import { integrate, longSilences } from '../log/grid';
 import type { Series } from '../log/channels';
 import { batteryCurrent, timelineOf, type Timeline } from '../log/timeline';
 import { judgeTrust, type TrustNote } from '../log/trust';
 import { refusalsOf } from '../charge/refusals';
+import { type Balance, balanceOf } from '../charge/balance';
 import { findCharges } from '../charge/charges';
 import type { SourceCharging, Stage } from '../charge/types';
-import type { DayBalance, Observations } from '../causes/cause';
+import { type Hazard, hazardsIn } from '../hazards';
+import { type DayBalance, type Observations, REACHED } from '../causes/cause';
 
-export interface Seen extends Observations {
+/** What the logs show, without what is weighed with it: it changes only with the logs, their clocks and the system. */
+export interface Observed extends Omit<Observations, 'job' | 'system' | 'bank'> {
+  hazards: Hazard[];
+  balance: Balance | null;
   trust: TrustNote[];
 }
 
-/** @param series logs already on UTC; may be empty: then only the description speaks. */
-export function observe(job: Job, system: System, series: readonly Series[]): Seen {
+/** Reads every sample: the expensive part of a diagnosis. @param series logs already on UTC; may be empty: then only the description speaks. */
+export function observe(system: System, series: readonly Series[]): Observed {
   const timeline = alignClocks(timelineOf(series));
   const known = knownSystem(system);
-  const described = { job, system, bank: known?.bank ?? null };
   if (timeline.series.length === 0)
-    return { ...described, span: null, charging: [], days: [], refusals: null, trust: [] };
+    return { span: null, charging: [], days: [], refusals: null, hazards: [], balance: null, trust: [] };
   const charging = known ? findCharges(known, timeline) : [];
   return {
-    ...described,
     span: timeline.span,
     charging,
     days: known ? balanceDays(known, timeline, charging) : [],
     refusals: refusalsOf(timeline),
+    hazards: known ? hazardsIn({ system: known, timeline, charging }) : [],
+    balance: known ? balanceOf(known, timeline, charging) : null,
     trust: judgeTrust(system, timeline),
   };
 }
@@ -91,7 +96,6 @@ function covered(window: Span, log: Span, gaps: Span[]): number {
 }
 
 function reachedOn(window: Span, stages: Stage[], system: KnownSystem): DayBalance['reached'] {
-  const order = ['nothing', 'bulk', 'absorption', 'float'] as const;
   let best = 0;
   for (const stage of stages) {
     if (!overlaps(stage, window)) continue;
@@ -99,12 +103,12 @@ function reachedOn(window: Span, stages: Stage[], system: KnownSystem): DayBalan
     // Lithium is as good as full at the voltage, however shortly it is held there.
     const atTop = !isLead(system.bank.chemistry) && stage.topVolts >= system.bank.chargeVolts.min;
     const rank = Math.max(
-      order.indexOf(stage.stage as (typeof order)[number]),
-      atTop ? order.indexOf('absorption') : 0,
+      REACHED.indexOf(stage.stage as (typeof REACHED)[number]),
+      atTop ? REACHED.indexOf('absorption') : 0,
     );
     const least = stage.stage === 'bulk' ? 0.25 * HOUR : 0.05 * HOUR;
     if (rank > best && lengthOf(cut) >= least && (rank > 1 || stage.volts > 11 * blocksInSeries(system.bank)))
       best = rank;
   }
-  return order[best]!;
+  return REACHED[best]!;
 }

@@ -1,7 +1,7 @@
 /** A job in one line, for lists. */
 
 import type { Complaint } from '../system/schema';
-import type { Diagnosis } from './diagnose';
+import type { Diagnosis } from './result';
 import type { Standing } from './weigh';
 
 /** A finding of these standings is worth a line in a list. */
@@ -32,6 +32,8 @@ export interface JobSummary {
   toChange: number;
   /** The foremost finding, 'nothing' when no cause is possible or better, null when no analysis was made yet. */
   headline: Headline | 'nothing' | null;
+  /** Something was changed since: it is weighed anew when the job is opened. */
+  stale: boolean;
 }
 
 export const COMPLAINT_WORDS: Record<Complaint, string> = {

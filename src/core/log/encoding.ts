@@ -54,11 +54,22 @@ export function lineFeeds(): (chunk: Uint8Array) => Uint8Array {
   };
 }
 
+/** As many arguments as any engine takes at once. */
+const LONGEST_RUN = 4096;
+
 /** Decodes bytes as UTF-8; a byte that is not valid UTF-8 is read as Latin-1, which is what old loggers write for "°". */
 export function decodeText(bytes: Uint8Array): string {
   let text = '';
   for (let i = 0; i < bytes.length; i++) {
     const byte = bytes[i]!;
+    if (byte < 0x80) {
+      // Nearly all of a log is plain letters: they are taken in long runs.
+      let end = i + 1;
+      while (end < bytes.length && bytes[end]! < 0x80 && end - i < LONGEST_RUN) end++;
+      text += String.fromCharCode(...bytes.subarray(i, end));
+      i = end - 1;
+      continue;
+    }
     const next = bytes[i + 1]! & 0x3f;
     const follows = (offset: number) => (bytes[i + offset]! & 0xc0) === 0x80;
     if (byte >= 0xc2 && byte < 0xe0 && follows(1)) {

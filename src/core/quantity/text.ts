@@ -12,6 +12,8 @@ export const slopeMv = (value: number): string => fixed(value, 1).replace('-', '
 
 export const volts = (value: number): string => `${fixed(value, 2)} V`;
 export const amps = (value: number): string => `${fixed(value, 1)} A`;
+/** Of ohms. */
+export const milliohms = (ohms: number): string => `${fixed(1000 * ohms, 1)} mΩ`;
 export const ampHours = (value: number): string => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)} Ah`;
 export const celsius = (value: number): string => `${fixed(value, 0)} °C`;
 

@@ -6,6 +6,7 @@ import * as descriptions from './002-descriptions';
 import * as recordingsRemoved from './003-recordings-removed';
 import * as intakesAndClocks from './004-intakes-and-clocks';
 import * as heldByTheDatabase from './005-held-by-the-database';
+import * as observations from './006-observations';
 
 export const MIGRATIONS: Record<string, Migration> = {
   '001-jobs-and-recordings': jobsAndRecordings,
@@ -13,4 +14,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '003-recordings-removed': recordingsRemoved,
   '004-intakes-and-clocks': intakesAndClocks,
   '005-held-by-the-database': heldByTheDatabase,
+  '006-observations': observations,
 };

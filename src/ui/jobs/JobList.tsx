@@ -157,6 +157,7 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
                           : 'Not analysed yet'}
                     </span>
                   )}
+                  {job.stale && <span className="text-ink-soft block">Changed since it was weighed</span>}
                   {job.toChange > 0 && (
                     <span className="text-ink-soft block">
                       {job.toChange} {job.toChange === 1 ? 'setting' : 'settings'} to change

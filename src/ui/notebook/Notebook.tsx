@@ -4,7 +4,7 @@
 import { Accordion } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
-import type { Diagnosis, Finding, IsoSpan } from '@/core/diagnosis/diagnose';
+import type { Diagnosis, Finding, IsoSpan } from '@/core/diagnosis/result';
 import type { Span } from '@/core/quantity/span';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { nothingFound } from '@/core/diagnosis/summary';

@@ -1,9 +1,10 @@
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { takeInLog } from '@/core/log/takeIn';
-import { demoJob, demoSystem } from '@/core/simulate/demo';
+import { demoSystem } from '@/core/simulate/demo';
+import { keptDemo } from '../../../tests/support/demos';
 import { reportOf } from './sections';
 
-const { job, system, logs } = demoJob('tide-gauge');
+const { job, system, logs } = keptDemo('tide-gauge');
 const log = logs.find((one) => one.device === 'monitor')!;
 const { series } = takeInLog(new TextEncoder().encode(log.text), 'monitor', { device: 'monitor' }, 'UTC');
 

@@ -1,7 +1,7 @@
 /** What a report says, in order: one source for the page and the PDF. */
 
 import { DateTime } from 'luxon';
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import type { Change } from '@/core/bundle/schema';
 import { explainedText, oddsText } from '@/core/diagnosis/odds';
 import { COMPLAINT_WORDS, nothingFound } from '@/core/diagnosis/summary';

@@ -4,7 +4,7 @@
 import type { ScaleLinear, ScaleTime } from 'd3-scale';
 import { DateTime } from 'luxon';
 import { useEffect, useRef } from 'react';
-import type { DiagnosisCharge } from '@/core/diagnosis/diagnose';
+import type { DiagnosisCharge } from '@/core/diagnosis/result';
 import type { Span } from '@/core/quantity/span';
 import { expectedVolts } from '@/core/system/chemistry';
 import type { KnownBank } from '@/core/system/known';

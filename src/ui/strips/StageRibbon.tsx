@@ -1,6 +1,6 @@
 /** The stage ribbon: textures and letters tell the stages apart, not colour. */
 
-import type { DiagnosisCharge } from '@/core/diagnosis/diagnose';
+import type { DiagnosisCharge } from '@/core/diagnosis/result';
 import type { StageName } from '@/core/charge/types';
 import { duration } from '@/core/quantity/text';
 import type { Span } from '@/core/quantity/span';

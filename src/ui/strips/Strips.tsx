@@ -8,7 +8,7 @@ import { DateTime } from 'luxon';
 import { useTheme } from 'next-themes';
 import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import { DAY, HOUR, MINUTE, type Span } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
 import type { System } from '@/core/system/schema';

@@ -2,7 +2,7 @@
 /** The logs of a job, those on their way in, and taking in another. */
 
 import { useState } from 'react';
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';
 import { devicesOf, type System } from '@/core/system/schema';

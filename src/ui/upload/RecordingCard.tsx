@@ -4,7 +4,7 @@
 import { useRouter } from 'next/navigation';
 import { DateTime } from 'luxon';
 import { useState } from 'react';
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import { isPlain } from '@/core/log/clock';
 import type { RecordingInfo } from '@/core/log/recording';
 import { DAY } from '@/core/quantity/span';

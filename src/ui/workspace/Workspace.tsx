@@ -2,7 +2,7 @@
 /** The steps that read logs: strips and notebook. Evidence in the notebook lights its spans on the strips and goes there. */
 
 import { useState } from 'react';
-import type { Diagnosis } from '@/core/diagnosis/diagnose';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import { toldOf } from '@/core/diagnosis/summary';
 import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';

@@ -27,37 +27,33 @@ const plainSite = ({ chargers, chemistry, logsMonitor, everySeconds, days }: Sit
   everySeconds <= 300 &&
   days >= 6;
 
-/** Sites with both logs, sampled every five minutes or more often; seeds that no sweep uses. */
 interface Drawn {
   system: ReturnType<typeof randomJob>['system'];
   series: Series[];
 }
 
-/** @param wanted looks at how often the battery's current steps by 2.5 % of its capacity or more */
-function drawSites(count: number, wanted: (steps: number) => boolean): Drawn[] {
-  const found: Drawn[] = [];
-  for (let seed = 880_000; found.length < count && seed < 880_100; seed++) {
-    const { system, logs } = randomJob([], seededRandom(seed), plainSite);
-    if (logs.map((one) => one.device).join() !== 'charger,monitor') continue;
-    const series = logs.map(({ device, text }) => {
-      const { kind } = devicesOf(system).find((one) => one.id === device)!;
-      return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
-    });
-    const drawn = series.find(isMonitor)!.channels.battery_current!;
-    const steps = drawn.filter(
-      (one, i) => Math.abs(one - (drawn[i - 1] ?? one)) > 0.025 * system.bank.capacityAh,
-    );
-    if (!wanted(steps.length)) continue;
-    if (series.every((one) => one.time[1]! - one.time[0]! <= 5 * MINUTE)) found.push({ system, series });
-  }
-  return found;
+/** A sign shows where loads step, a ratio where only the sun moves the current. */
+const sites: Drawn[] = [];
+const calm: Drawn[] = [];
+
+// Sites with both logs, sampled every five minutes or more often; seeds that no sweep uses.
+for (let seed = 880_000; (sites.length < 6 || calm.length < 6) && seed < 880_100; seed++) {
+  const { system, logs } = randomJob([], seededRandom(seed), plainSite);
+  if (logs.map((one) => one.device).join() !== 'charger,monitor') continue;
+  const series = logs.map(({ device, text }) => {
+    const { kind } = devicesOf(system).find((one) => one.id === device)!;
+    return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
+  });
+  if (series.some((one) => one.time[1]! - one.time[0]! > 5 * MINUTE)) continue;
+  const drawn = series.find(isMonitor)!.channels.battery_current!;
+  const steps = drawn.filter(
+    (one, i) => Math.abs(one - (drawn[i - 1] ?? one)) > 0.025 * system.bank.capacityAh,
+  );
+  const list = steps.length >= 60 ? sites : calm;
+  if (list.length < 6) list.push({ system, series });
 }
 
-/** A sign shows where loads step, a ratio where only the sun moves the current. */
-const sites = drawSites(6, (steps) => steps >= 60);
-const calm = drawSites(6, (steps) => steps < 60);
-
-type Site = (typeof sites)[number];
+type Site = Drawn;
 const codes = ({ system, series }: Site): TrustCode[] =>
   judgeTrust(system, alignClocks(timelineOf(series)))
     .map((note) => note.code)

@@ -4,13 +4,10 @@ import { diagnose } from '../../diagnosis/diagnose';
 import type { Series } from '../../log/channels';
 import { takeInLog } from '../../log/takeIn';
 import { devicesOf } from '../../system/schema';
-import { DEMO_SLUGS, demoJob, demoTruth } from './index';
+import { keptDemo, keptTruth } from '../../../../tests/support/demos';
+import { DEMO_SLUGS } from './index';
 
-/** Simulated once. */
-const truths = new Map(DEMO_SLUGS.map((slug) => [slug, demoTruth(slug)]));
-const truthOf = (slug: string) => truths.get(slug)!;
-
-function read({ system, logs }: ReturnType<typeof demoJob>): Series[] {
+function read({ system, logs }: ReturnType<typeof keptDemo>): Series[] {
   return logs.map(({ device, text }) => {
     const { kind } = devicesOf(system).find((one) => one.id === device)!;
     return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
@@ -37,7 +34,7 @@ test('every system has its story', () => {
 });
 
 describe.each(DEMO_SLUGS)('%s', (slug) => {
-  const demo = demoJob(slug, truthOf(slug));
+  const demo = keptDemo(slug);
   const { job, system, logs } = demo;
   const series = read(demo);
   const { findings, trust, charges } = diagnose({ job, system, series });
@@ -69,7 +66,7 @@ describe.each(DEMO_SLUGS)('%s', (slug) => {
   });
 
   test('a charge that is called full did fill the battery', () => {
-    const { series: exact, trueCharge } = truthOf(slug);
+    const { series: exact, trueCharge } = keptTruth(slug);
     for (const one of charges.filter((each) => each.full)) {
       const [from, to] = [Date.parse(one.from), Date.parse(one.to)];
       const highest = trueCharge.filter((_, i) => exact.time[i]! >= from && exact.time[i]! <= to);
@@ -97,7 +94,7 @@ describe.each(DEMO_SLUGS)('%s', (slug) => {
 });
 
 test('weather mast: what the controller holds is found behind its compensation, and a battery that is not let charge is not full', () => {
-  const demo = demoJob('weather-mast', truthOf('weather-mast'));
+  const demo = keptDemo('weather-mast');
   const { setpoints, charges } = diagnose({ ...demo, series: read(demo) });
   const { profile } = demo.system.sources[0]!;
   expect(setpoints[0]!.absorptionV!).toBeCloseTo(profile.absorptionV!, 1);
@@ -111,7 +108,7 @@ describe('the stories happen in the simulation', () => {
     values.reduce((sum, value, i) => sum + (test(value, i) ? 1 : 0), 0);
 
   test('ferry lamps: the reading is set to 100 % while the battery is far from full', () => {
-    const { series, trueCharge } = truthOf('ferry-lamps');
+    const { series, trueCharge } = keptTruth('ferry-lamps');
     const soc = series.channels.soc!;
     expect(
       count(soc, (value, i) => value === 100 && soc[i - 1]! < 99 && trueCharge[i]! < 85),
@@ -119,7 +116,7 @@ describe('the stories happen in the simulation', () => {
   });
 
   test('cold room: the second charger bypasses the monitor, and the inverter goes off by a reading that is far too low', () => {
-    const { series, of, trueCharge } = truthOf('vaccine-cold-room');
+    const { series, of, trueCharge } = keptTruth('vaccine-cold-room');
     const soc = series.channels.soc!;
     const load = of.inverter!.load_current!;
     const dropped = load.findIndex((amps, i) => amps === 0 && soc[i]! <= 20.5);
@@ -133,7 +130,7 @@ describe('the stories happen in the simulation', () => {
   });
 
   test('fog horn: it drops out by the voltage at its own end while the battery is well', () => {
-    const { series, of, trueCharge } = truthOf('fog-horn');
+    const { series, of, trueCharge } = keptTruth('fog-horn');
     const { load_voltage: atHorn, load_current: amps } = of.horn!;
     const low = atHorn!.findIndex((volts, i) => amps![i]! > 60 && volts < 47.6);
     expect(low).toBeGreaterThan(0);
@@ -142,7 +139,7 @@ describe('the stories happen in the simulation', () => {
   });
 
   test('parish radio: the cell that is ahead stops the charge, the one that is behind the discharge; 100 % is never shown', () => {
-    const { series, of } = truthOf('parish-radio');
+    const { series, of } = keptTruth('parish-radio');
     const bms = of.bms!;
     const highest = (i: number) =>
       Math.max(
@@ -159,7 +156,7 @@ describe('the stories happen in the simulation', () => {
   });
 
   test('weather mast: the charge is refused in the cold, and the station goes dark', () => {
-    const { series, of } = truthOf('weather-mast');
+    const { series, of } = keptTruth('weather-mast');
     const refused = count(
       of.bms!.bms_charge_allowed!,
       (allowed, i) => allowed === 0 && series.channels.battery_temperature![i]! < 0.5,
@@ -169,7 +166,7 @@ describe('the stories happen in the simulation', () => {
   });
 
   test('seismic vault: one attempt to equalise, held far below what the cells need', () => {
-    const { series } = truthOf('seismic-vault');
+    const { series } = keptTruth('seismic-vault');
     const equalising = series.channels.source_stage!.map((stage) => (stage === 4 ? 1 : 0));
     expect(count(equalising, (value, i) => value === 1 && equalising[i - 1] === 0)).toBe(1);
     const volts = series.channels.source_voltage!.filter((_, i) => equalising[i] === 1);

@@ -2,11 +2,13 @@
 
 import type { LoadView, SourceView, Subject } from './subject';
 
-/** Hazards that a description or a walk along the wiring can show. */
+/** Hazards that a description, a walk along the wiring or a log can show. */
 export type HazardCode =
   | 'lithium-charged-below-freezing'
   | 'equalise-on-sealed-or-lithium'
   | 'over-voltage'
+  | 'over-temperature'
+  | 'cell-over-voltage'
   | 'hydrogen'
   | 'hot-joint'
   | 'uncounted-conductor-on-battery-post';

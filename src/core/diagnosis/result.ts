@@ -1,0 +1,192 @@
+/** The diagnosis as it leaves the core: plain JSON, one schema, a section a family of observations. */
+
+import { z } from 'zod';
+import { REACHED } from '../causes/cause';
+import { CAUSE_CODES } from '../causes/codes';
+import { ENDED_BY, STAGE_NAMES } from '../charge/types';
+import { COMPLAINTS } from '../system/schema';
+import { STANDINGS } from './weigh';
+
+const number = z.number();
+/** Null when not known: JSON has no NaN. */
+const known = number.nullable();
+const span = z.tuple([z.string(), z.string()]);
+const spans = z.array(span);
+const range = z.object({ min: number, max: number });
+
+const stage = z.object({
+  stage: z.enum(STAGE_NAMES),
+  from: z.string(),
+  to: z.string(),
+  /** V, A and Ah. Current and charge are the battery's where they were logged. */
+  volts: known,
+  endAmps: known,
+  ampHours: known,
+  endedBy: z.enum(ENDED_BY),
+  /** Minutes at the voltage without dips, and how many dips of the supply there were. */
+  heldMinutes: number,
+  dips: number,
+  celsius: known,
+});
+
+const charge = z.object({
+  from: z.string(),
+  to: z.string(),
+  source: z.string().nullable(),
+  stages: z.array(stage),
+  /** Into the battery where its current was logged, else from the source, Ah. */
+  ampHours: known,
+  full: z.boolean(),
+});
+
+/** A voltage that a source holds, beside what was set and what the battery asks for; V at 25 °C for the cells that it is across. */
+const plateau = z.object({
+  stage: z.enum(['absorption', 'float', 'equalise']),
+  volts: number,
+  /** One standard deviation about it, V. */
+  band: number,
+  hours: number,
+  days: number,
+  /** What the charger itself called it, and what it is set to; null when not known. */
+  called: z.string().nullable(),
+  configured: known,
+  asks: range.nullable(),
+});
+
+const sourceFigures = z.object({
+  source: z.string().nullable(),
+  plateaus: z.array(plateau),
+  /** mV per °C per cell, as it is done, over which temperatures; what was set; what the battery asks for. */
+  compensation: z
+    .object({ found: number, band: number, fromC: number, toC: number, configured: known, asks: range })
+    .nullable(),
+  /** What lies between it and the battery. */
+  path: z
+    .object({
+      milliohms: number,
+      band: number,
+      /** V by which the two meters disagree at no current. */
+      offsetVolts: number,
+      amps: number,
+      lostVolts: number,
+      lostWatts: number,
+    })
+    .nullable(),
+  /** Currents at which it gave all it had, A, greatest first, and what it is rated for. */
+  limits: z.array(number),
+  ratedA: known,
+  /** What absorption is short of, by how the current fell: median over charges with the middle half of them. Null where it cannot be seen. */
+  missing: z
+    .object({ charges: number, minutes: number, minutesBand: range, ampHours: number, ampHoursBand: range })
+    .nullable(),
+});
+
+const day = z.object({
+  date: z.string(),
+  ampHoursIn: known,
+  ampHoursOut: known,
+  /** Hours that the log covers. */
+  hours: number,
+  reached: z.enum(REACHED),
+});
+
+const balance = z.object({
+  from: z.string(),
+  to: z.string(),
+  /** Between which states it is taken: from full to full, or over the whole log with what the rest voltage says at its ends. */
+  between: z.enum(['full charges', 'ends of the log']),
+  ampHoursIn: number,
+  ampHoursOut: number,
+  startPercent: known,
+  endPercent: known,
+  /** In over out, what is stored at the ends taken off; null where those are not known. And what the chemistry needs. */
+  returned: known,
+  needs: range,
+});
+
+const charging = z.object({
+  /** End of the last charge in which the battery got truly full; null when none did. */
+  lastFull: z.string().nullable(),
+  sources: z.array(sourceFigures),
+  days: z.array(day),
+  balance: balance.nullable(),
+});
+
+const evidence = z.object({ text: z.string(), decibans: number, spans });
+
+const finding = z.object({
+  cause: z.enum(CAUSE_CODES),
+  title: z.string(),
+  complaint: z.enum(COMPLAINTS),
+  standing: z.enum(STANDINGS),
+  decibans: number,
+  evidence: z.array(evidence),
+  missing: z.array(z.string()),
+  /** Codes of likelier faults that bring this one with them: then it is told as their consequence. */
+  explainedBy: z.array(z.string()),
+  tests: z.array(z.string()),
+  /** What keeps the logs that it leans on from being believed; empty when nothing does. */
+  caveats: z.array(z.string()),
+});
+
+/** Sections of families that this version does not look at yet are empty lists, and their names stand in `unexamined`. */
+export const LATER_SECTIONS = ['syncs', 'cutoffs', 'soc'] as const;
+export type LaterSection = Exclude<(typeof LATER_SECTIONS)[number], 'soc'>;
+
+export const diagnosisSchema = z.object({
+  format: z.literal(1),
+  unexamined: z.array(z.string()),
+  trust: z.array(
+    z.object({
+      code: z.string(),
+      devices: z.array(z.string()),
+      text: z.string(),
+      spans,
+      /** For a clock that is off: what to add to its times. */
+      clock: z.object({ device: z.string(), offsetSeconds: number, secondsPerDay: number }).optional(),
+    }),
+  ),
+  hazards: z.array(z.object({ code: z.string(), text: z.string(), spans })),
+  charges: z.array(charge),
+  setpoints: z.array(
+    z.object({
+      source: z.string().nullable(),
+      absorptionV: known,
+      floatV: known,
+      compensationMvPerCellPerC: known,
+    }),
+  ),
+  charging,
+  syncs: z.array(z.never()),
+  cutoffs: z.array(z.never()),
+  findings: z.array(finding),
+  nextTest: z
+    .object({
+      test: z.string(),
+      title: z.string(),
+      how: z.string(),
+      minutes: number,
+      why: z.string(),
+      caution: z.string().optional(),
+      /** Expected reduction of uncertainty, bits. */
+      bits: number,
+    })
+    .nullable(),
+  settings: z.array(
+    z.object({
+      of: z.string(),
+      setting: z.string(),
+      now: z.union([number, z.string()]),
+      advised: z.union([number, z.string()]),
+      school: z.string().nullable(),
+      why: z.string(),
+    }),
+  ),
+});
+
+export type Diagnosis = z.infer<typeof diagnosisSchema>;
+export type DiagnosisCharge = Diagnosis['charges'][number];
+export type DiagnosisStage = DiagnosisCharge['stages'][number];
+export type SourceFigures = Diagnosis['charging']['sources'][number];
+export type Finding = Diagnosis['findings'][number];
+export type IsoSpan = [string, string];
