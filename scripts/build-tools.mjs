@@ -46,5 +46,8 @@ const core = await build({
 });
 writeFileSync(
   `${root}.build/core.hash`,
-  createHash('sha256').update(core.outputFiles[0]?.contents ?? '').digest('hex').slice(0, 16),
+  createHash('sha256')
+    .update(core.outputFiles[0]?.contents ?? '')
+    .digest('hex')
+    .slice(0, 16),
 );

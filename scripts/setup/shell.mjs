@@ -36,6 +36,19 @@ export function run(command, args, env = {}) {
   });
 }
 
+/** Runs a command whose output is shown when it has ended: others may run beside it. @param {string} command @param {string[]} args @returns {Promise<{ code: number, out: string }>} */
+export function runAside(command, args) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+    let out = '';
+    const add = (/** @type {Buffer} */ bytes) => (out += bytes);
+    child.stdout.on('data', add);
+    child.stderr.on('data', add);
+    child.once('error', () => resolve({ code: 127, out }));
+    child.once('close', (code) => resolve({ code: code ?? 1, out }));
+  });
+}
+
 /** @param {string} name */
 export const onPath = (name) => capture('sh', ['-c', `command -v ${name}`]).ok;
 

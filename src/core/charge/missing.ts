@@ -28,7 +28,11 @@ export function missingOf(charges: readonly Charge[], bank: KnownBank): Missing 
     }),
   );
   if (forecasts.length === 0) return null;
-  const at = (of: 'minutes' | 'ampHours', q: number) => quantile(Float64Array.from(forecasts, (one) => one[of]), q);
+  const at = (of: 'minutes' | 'ampHours', q: number) =>
+    quantile(
+      Float64Array.from(forecasts, (one) => one[of]),
+      q,
+    );
   const band = (of: 'minutes' | 'ampHours') => ({ min: at(of, 0.25), max: at(of, 0.75) });
   return {
     charges: forecasts.length,

@@ -14,15 +14,7 @@ import type { Yielded } from './yielded';
 
 export const STAGE_NAMES = ['bulk', 'absorption', 'float', 'equalise', 'hold', 'off'] as const;
 export type StageName = (typeof STAGE_NAMES)[number];
-export const ENDED_BY = [
-  'tail',
-  'timer',
-  'source-lost',
-  'load',
-  'bms',
-  'other-source',
-  'unknown',
-] as const;
+export const ENDED_BY = ['tail', 'timer', 'source-lost', 'load', 'bms', 'other-source', 'unknown'] as const;
 export type EndedBy = (typeof ENDED_BY)[number];
 
 export interface Stage extends Span {

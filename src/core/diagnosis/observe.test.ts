@@ -6,7 +6,7 @@ import { batteryCurrent, timelineOf } from '../log/timeline';
 import { demoSite } from '../simulate/demo';
 import { observe } from './observe';
 
-const { job, system } = demoSite('tide-gauge');
+const { system } = demoSite('tide-gauge');
 /** Midnight in Rome, the day before clocks go back. */
 const START = Date.UTC(2026, 9, 23, 22);
 
@@ -20,15 +20,14 @@ function steady(device: string, minutes: number, channels: Record<string, number
   };
 }
 
-test('without logs there is nothing but the description', () => {
+test('without logs nothing is seen', () => {
   expect(observe(system, [])).toEqual({
-    job,
-    system,
-    bank: system.bank,
     span: null,
     charging: [],
     days: [],
     refusals: null,
+    hazards: [],
+    balance: null,
     trust: [],
   });
 });

@@ -1,6 +1,7 @@
 /** The demo systems: every log is recognised by itself, every story shows in its logs, and nothing is found that is not in the story. */
 
 import { diagnose } from '../../diagnosis/diagnose';
+import { diagnosisSchema } from '../../diagnosis/result';
 import type { Series } from '../../log/channels';
 import { takeInLog } from '../../log/takeIn';
 import { devicesOf } from '../../system/schema';
@@ -37,7 +38,13 @@ describe.each(DEMO_SLUGS)('%s', (slug) => {
   const demo = keptDemo(slug);
   const { job, system, logs } = demo;
   const series = read(demo);
-  const { findings, trust, charges } = diagnose({ job, system, series });
+  const diagnosis = diagnose({ job, system, series });
+  const { findings, trust, charges } = diagnosis;
+
+  test('the diagnosis is what its schema says, no more and no less, and survives JSON', () => {
+    expect(diagnosisSchema.parse(JSON.parse(JSON.stringify(diagnosis)))).toEqual(diagnosis);
+    expect(diagnosis.hazards.filter((one) => one.spans.length > 0)).toEqual([]);
+  });
 
   test('has a log of the monitor and one of a charger, under headings of their own', () => {
     const devices = logs.map((one) => one.device);
