@@ -4,12 +4,12 @@ import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { cellAt, cellStart, firstAtOrAfter, integrate } from '../log/grid';
 import { batteryCurrent, type Timeline } from '../log/timeline';
-import { CHEMISTRY } from '../system/chemistry';
+import { CHEMISTRY, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { StageRuns } from './runs';
 import type { Setpoints } from './setpoint';
 import { DIP_OF } from './states';
-import { fitTail, type TailFit } from './tail';
+import { fitTail, fitTowards, type TailFit } from './tail';
 import type { Stage } from './types';
 import { at25, type ChargeView } from './view';
 
@@ -71,7 +71,7 @@ export function measureStage(
         .reduce((sum, one) => sum + one.to - one.from, 0) * grid.step,
     dips,
     pastTailMs: battery ? pastTail(known, view, battery, bank) * grid.step : NaN,
-    tail: name === 'absorption' ? tailOf(known, view) : null,
+    tail: name === 'absorption' ? tailOf(known, view, bank) : null,
     cutOff: cutOff || first === 0 || last >= grid.count,
   };
 }
@@ -114,14 +114,27 @@ function endingCells(cells: number[], view: ChargeView): number[] {
   return inner.slice(-wanted);
 }
 
-function tailOf(cells: number[], view: ChargeView): TailFit | null {
+/** So many time constants in, a falling current has nearly settled. */
+const SETTLED = 3;
+/** Current that a sound lead battery still takes at its charge voltage once full, % of capacity (common practice, no source). */
+const SOUND_END = 0.5;
+
+function tailOf(cells: number[], view: ChargeView, bank: KnownBank): TailFit | null {
   const amps = view.batteryAmps ?? view.amps;
   // The current falls fast at first, while the charge spreads inside the battery; what decides is how it goes on.
   const used = cells.slice(Math.round(Math.max((2 * MINUTE) / view.grid.step, 0.4 * cells.length)));
   if (used.length < 8) return null;
-  return fitTail(
-    used.map((cell) => ((cell - cells[0]!) * view.grid.step) / HOUR),
+  const at = (cell: number) => ((cell - cells[0]!) * view.grid.step) / HOUR;
+  const free = fitTail(
+    used.map(at),
     used.map((cell) => amps[cell]!),
+  );
+  // Only a current that has nearly settled shows where it ends.
+  if (free && at(cells.at(-1)!) > SETTLED * free.tauHours) return free;
+  return fitTowards(
+    cells.map(at),
+    cells.map((cell) => amps[cell]!),
+    isLead(bank.chemistry) ? (SOUND_END * bank.capacityAh) / 100 : 0,
   );
 }
 

@@ -1,5 +1,7 @@
 /** The falling current of absorption: I(t) = I∞ + (I₀ − I∞)·e^(−t/τ), and what it says about time that was missing. */
 
+import { fitLine } from '../quantity/numbers';
+
 export interface TailFit {
   /** A at the start of the fit, and at the end of time. */
   startAmps: number;
@@ -48,6 +50,35 @@ export function fitTail(hours: ArrayLike<number>, amps: ArrayLike<number>): Tail
       keep[i] = Math.abs(amps[i]! - currentAt(best, hours[i]!)) <= 3 * best.scatter ? 1 : 0;
   }
   return best;
+}
+
+/** Part of the window that a short stretch of falling current is judged by: the early, fast fall belongs to the acid, not to the charge. */
+const LATE = 0.5;
+
+/**
+ * The same curve with its end known, τ from the later half: what a window that is short beside τ can be asked. A free end would be
+ * anywhere. Within 20 % of the two simulated lead batteries from an hour and a half of absorption on; from less it may say too little.
+ * @param restAmps A at the end of time. Null where the current does not fall towards it.
+ */
+export function fitTowards(
+  hours: ArrayLike<number>,
+  amps: ArrayLike<number>,
+  restAmps: number,
+): TailFit | null {
+  const from = hours[0]! + (1 - LATE) * (hours[hours.length - 1]! - hours[0]!);
+  const x: number[] = [];
+  const y: number[] = [];
+  for (let i = 0; i < hours.length; i++)
+    if (hours[i]! >= from && amps[i]! > restAmps) {
+      x.push(hours[i]!);
+      y.push(Math.log(amps[i]! - restAmps));
+    }
+  if (x.length < 6) return null;
+  const { slope, intercept, slopeError } = fitLine(x, y);
+  if (!(slope < -3 * slopeError)) return null;
+  const fit = { startAmps: restAmps + Math.exp(intercept), restAmps, tauHours: -1 / slope, scatter: 0 };
+  const squares = x.reduce((sum, one, i) => sum + (Math.exp(y[i]!) + restAmps - currentAt(fit, one)) ** 2, 0);
+  return { ...fit, scatter: Math.sqrt(squares / x.length) };
 }
 
 export function currentAt({ startAmps, restAmps, tauHours }: TailFit, hours: number): number {
