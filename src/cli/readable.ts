@@ -1,7 +1,9 @@
 /** A diagnosis as text for a terminal. */
 
 import { DateTime } from 'luxon';
+import { ENDED_WORDS } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
+import { chargingText } from '@/core/diagnosis/sourceTable';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
 import type { Job, System } from '@/core/system/schema';
@@ -58,12 +60,22 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
 
   const zone = system.timeZone;
   const clock = (iso: string) => DateTime.fromISO(iso, { zone }).toFormat('yyyy-MM-dd HH:mm');
+  const told = chargingText(
+    diagnosis,
+    (id) => system.sources.find((one) => one.id === id)?.name ?? 'Source not known',
+    clock,
+  );
+  if (told.length > 0)
+    block(
+      'What charging shows',
+      told.flatMap((one) => wrap(one)),
+    );
   block(
     `Charges (${zone})`,
     diagnosis.charges.flatMap((charge) => [
       `${clock(charge.from)}  ${charge.source ?? 'source not known'}${charge.full ? ', full' : ''}`,
       ...charge.stages.map((stage) =>
-        `    ${stage.stage.padEnd(11)}${duration(Date.parse(stage.to) - Date.parse(stage.from)).padStart(11)}  ${text(stage.volts, volts)}  end ${text(stage.endAmps, amps)}  ${text(stage.ampHours, ampHours)}  ${stage.endedBy === 'unknown' ? '' : `ended by ${stage.endedBy}`}`.trimEnd(),
+        `    ${stage.stage.padEnd(11)}${duration(Date.parse(stage.to) - Date.parse(stage.from)).padStart(11)}  ${text(stage.volts, volts)}  end ${text(stage.endAmps, amps)}  ${text(stage.ampHours, ampHours)}  ${stage.endedBy === 'unknown' ? '' : `ended by: ${ENDED_WORDS[stage.endedBy]}`}`.trimEnd(),
       ),
     ]),
   );

@@ -18,6 +18,8 @@ export interface Balance extends Span {
   endPercent: number;
   /** In over out, what is stored between the ends taken off; NaN where the ends are not known. */
   returned: number;
+  /** What meters and unknown ends leave open of it, one way. */
+  returnedBand: number;
   /** What the chemistry needs, from that to that. */
   needs: Range;
 }
@@ -29,6 +31,9 @@ const CALM = { drawn: 0.02, taken: 0.003 };
 const LEAST_CALM_SAMPLES = 20;
 /** Drop under a small load of hours, V a 12 V block, for a current of the whole capacity. */
 const DROP = 5;
+/** Zero error of a meter, parts of the capacity in A, and of a state that the voltage tells, parts of the capacity (common practice). */
+const ZERO = 0.0005;
+const STATE = 0.15;
 
 /** Null without the battery's own current. */
 export function balanceOf(
@@ -59,6 +64,7 @@ export function balanceOf(
         startPercent: 100,
         endPercent: 100,
         returned: through.in / through.out,
+        returnedBand: (ZERO * bank.capacityAh * through.hours) / through.out,
         needs,
       };
   }
@@ -76,6 +82,7 @@ export function balanceOf(
     startPercent,
     endPercent,
     returned: enough ? (through.in - stored) / through.out : NaN,
+    returnedBand: ((ZERO * through.hours + STATE * Math.SQRT2) * bank.capacityAh) / through.out,
     needs,
   };
 }

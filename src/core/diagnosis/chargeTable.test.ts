@@ -81,7 +81,7 @@ test('a charge that never got past bulk says so, and so does a battery whose bas
   const short = charge({ stages: [stage({ stage: 'bulk', endedBy: 'source-lost' })], full: false });
   expect(verdicts(short)).toEqual([
     ['Bulk', 'the charge voltage was not reached'],
-    ['Full', 'not full'],
+    ['Full', null],
   ]);
   expect(chargeRows([short], system)[0]).toMatchObject({ endAmps: null, endedBy: null, full: false });
   expect(chargeCard(short, { ...system, bank: {} as never })).toEqual([]);

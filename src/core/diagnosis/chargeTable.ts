@@ -169,7 +169,7 @@ export function chargeCard(charge: DiagnosisCharge, system: System): CardLine[] 
     what: 'Full',
     expected: 'At a voltage that can fill it, until its tail',
     observed: charge.full ? 'Yes' : 'No',
-    verdict: charge.full ? null : 'not full',
+    verdict: null,
   });
   return lines;
 }
@@ -183,8 +183,10 @@ export function lastFullText(
   if (lastFull === null) return 'In this log the battery never got truly full.';
   const ago = logEnds - Date.parse(lastFull);
   return `The battery was last truly full on ${clock(lastFull)}, ${
-    ago < 36 * 60 * MINUTE
-      ? `${duration(Math.max(0, ago))} before`
-      : `${Math.round(ago / (1440 * MINUTE))} days before`
+    ago < 60 * MINUTE
+      ? 'at'
+      : ago < 36 * 60 * MINUTE
+        ? `${duration(ago)} before`
+        : `${Math.round(ago / (1440 * MINUTE))} days before`
   } the end of the log.`;
 }

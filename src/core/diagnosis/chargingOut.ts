@@ -5,7 +5,7 @@ import type { Balance } from '../charge/balance';
 import type { Setpoint } from '../charge/setpoint';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { isoSpan, isoTime } from '../quantity/span';
-import { compensationOf, expectedVolts } from '../system/chemistry';
+import { compensationOf, expectedVolts, isLead } from '../system/chemistry';
 import type { Diagnosis, DiagnosisCharge, DiagnosisStage, SourceFigures } from './result';
 
 /** Temperatures that must lie so far apart, °C, before a compensation is told. */
@@ -64,6 +64,7 @@ function sourceOut(one: SourceCharging): SourceFigures {
           {
             stage,
             volts: to(found.volts, 2),
+            at25: setpoints.celsius !== null || !isLead(bank.chemistry),
             band: to(found.width, 2),
             hours: to(found.hours, 1),
             days: found.days,
@@ -132,6 +133,7 @@ function balanceOut(one: Balance): NonNullable<Diagnosis['charging']['balance']>
     startPercent: rounded(one.startPercent, 0),
     endPercent: rounded(one.endPercent, 0),
     returned: rounded(one.returned, 2),
+    returnedBand: rounded(one.returnedBand, 2),
     needs: one.needs,
   };
 }

@@ -43,6 +43,8 @@ const charge = z.object({
 const plateau = z.object({
   stage: z.enum(['absorption', 'float', 'equalise']),
   volts: number,
+  /** Brought to 25 °C by the temperature that was logged; else as it was held. */
+  at25: z.boolean(),
   /** One standard deviation about it, V. */
   band: number,
   hours: number,
@@ -101,6 +103,7 @@ const balance = z.object({
   endPercent: known,
   /** In over out, what is stored at the ends taken off; null where those are not known. And what the chemistry needs. */
   returned: known,
+  returnedBand: known,
   needs: range,
 });
 

@@ -120,6 +120,15 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
             <p>{report.nextTest.caution}</p>
           </Section>
         )}
+        {report.charging.length > 0 && (
+          <Section title="What charging shows">
+            <ul className="list-disc pl-5">
+              {report.charging.map((text) => (
+                <li key={text}>{text}</li>
+              ))}
+            </ul>
+          </Section>
+        )}
         <Section title="Charges">
           <div className="overflow-x-auto">
             <table className="w-full border-collapse text-xs">

@@ -113,6 +113,10 @@ export function ReportPdf({ report, photos }: Props) {
             <Text>{report.nextTest.caution}</Text>
           </View>
         )}
+        {report.charging.length > 0 && <Text style={style.heading}>What charging shows</Text>}
+        {report.charging.map((text) => (
+          <Text key={text}>{`– ${text}`}</Text>
+        ))}
         <Text style={style.heading}>Charges</Text>
         {report.charges.map((row, i) => (
           <View key={i} style={[style.row, { borderBottomWidth: 0.4, borderColor: '#dbe5dc' }]} wrap={false}>

@@ -1,7 +1,9 @@
 /** What a report says, in order: one source for the page and the PDF. */
 
 import { DateTime } from 'luxon';
+import { lastFullText } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
+import { chargingText } from '@/core/diagnosis/sourceTable';
 import type { Change } from '@/core/bundle/schema';
 import { explainedText, oddsText } from '@/core/diagnosis/odds';
 import { COMPLAINT_WORDS, nothingFound } from '@/core/diagnosis/summary';
@@ -38,6 +40,8 @@ export interface Report {
   /** What was weighed and is unlikely or worse, in one sentence; empty when nothing was. */
   dismissed: string;
   nextTest: { title: string; how: string; caution: string } | null;
+  /** What charging shows beside the charges: when it was last full, what was put back, what each source holds. */
+  charging: string[];
   /** Charge table: heading row first. */
   charges: string[][];
   cautions: string[];
@@ -137,6 +141,14 @@ export function reportOf(
           caution: diagnosis.nextTest.caution ?? '',
         }
       : null,
+    charging: [
+      ...(last ? [lastFullText(diagnosis.charging.lastFull, Date.parse(last.to), clock)] : []),
+      ...chargingText(
+        diagnosis,
+        (id) => system.sources.find((one) => one.id === id)?.name ?? 'Source not known',
+        clock,
+      ),
+    ],
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],
       ...diagnosis.charges.map((charge) => {

@@ -18,7 +18,8 @@ import { KeySheet } from './KeySheet';
 import { LaneView } from './LaneView';
 import { lanesOf } from './lanes';
 import { Overview } from './Overview';
-import { StagePatterns, StageRibbon } from './StageRibbon';
+import { StageRibbon } from './StageRibbon';
+import { StagePatterns } from './stageTextures';
 import { tileSource } from './tileSource';
 
 interface Props {
@@ -174,6 +175,7 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
     [lanes, source, full, width, tick, bank],
   );
 
+  const ribbons = useMemo(() => ribbonsOf(diagnosis, system), [diagnosis, system]);
   const starts = useMemo(
     () =>
       diagnosis.charges
@@ -266,22 +268,28 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
           Part of the log could not be fetched. Check that the server runs; moving the strips asks again.
         </p>
       )}
+      <svg width={0} height={0} className="absolute" aria-hidden>
+        <StagePatterns />
+      </svg>
       <div ref={frame} className="relative">
-        <svg
-          width={width + GUTTER}
-          height={RIBBON}
-          className="block"
-          role="img"
-          aria-label="Stages of charging: bulk, absorption, float"
-        >
-          <StagePatterns />
-          <text x={0} y={RIBBON / 2 + 4} fontSize={11} fill="var(--ink-soft)">
-            Stage
-          </text>
-          <g transform={`translate(${GUTTER},0)`}>
-            <StageRibbon charges={diagnosis.charges} view={view} x={x} height={RIBBON} />
-          </g>
-        </svg>
+        {ribbons.map(({ id, name, charges }) => (
+          <svg
+            key={id}
+            width={width + GUTTER}
+            height={RIBBON}
+            className="block"
+            role="img"
+            aria-label={`Stages of charging${name ? ` by ${name}` : ''}: bulk, absorption, float`}
+          >
+            <text x={0} y={RIBBON / 2 + 4} fontSize={11} fill="var(--ink-soft)">
+              {name === null ? 'Stage' : short(name)}
+              <title>{name ?? 'Stage'}</title>
+            </text>
+            <g transform={`translate(${GUTTER},0)`}>
+              <StageRibbon charges={charges} view={view} x={x} height={RIBBON} />
+            </g>
+          </svg>
+        ))}
         {lanes.map((lane, i) => (
           <LaneView
             key={lane.id}
@@ -310,7 +318,11 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
           role="application"
           aria-label="Strips of the log. Arrow keys move, plus and minus zoom, n and p go to the next and previous stage, question mark lists the keys."
           className="absolute top-0 cursor-crosshair touch-none"
-          style={{ left: GUTTER, width, height: RIBBON + lanes.reduce((sum, lane) => sum + lane.height, 0) }}
+          style={{
+            left: GUTTER,
+            width,
+            height: ribbons.length * RIBBON + lanes.reduce((sum, lane) => sum + lane.height, 0),
+          }}
           onKeyDown={onKeyDown}
           onPointerMove={(event) => setCursor(x.invert(event.nativeEvent.offsetX).getTime())}
           onPointerLeave={() => setCursor(null)}
@@ -333,6 +345,23 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
       <KeySheet open={helpOpen} onOpenChange={setHelpOpen} />
     </section>
   );
+}
+
+/** A ribbon for each source that was judged; one without a name where there is no more than one. */
+function ribbonsOf({ charging, charges }: Diagnosis, system: System) {
+  const ids = charging.sources.map((one) => one.source);
+  if (ids.length <= 1) return [{ id: '', name: null, charges }];
+  return ids.map((id) => ({
+    id: id ?? '',
+    name: system.sources.find((one) => one.id === id)?.name ?? 'Not known',
+    charges: charges.filter((one) => one.source === id),
+  }));
+}
+
+/** As much of a name as stands beside a ribbon: its first word, where that is short enough. */
+function short(name: string): string {
+  const [word = ''] = name.split(' ');
+  return word.length <= 8 ? word : `${word.slice(0, 7)}…`;
 }
 
 function Legend({ lanes }: { lanes: ReturnType<typeof lanesOf> }) {

@@ -9,7 +9,7 @@ import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { Job, System } from '@/core/system/schema';
 import { Notebook } from '@/ui/notebook/Notebook';
-import { Strips } from '@/ui/strips/Strips';
+import { ChargingStep, useChargingView } from '@/ui/charging/ChargingStep';
 import { LogsStep } from '@/ui/upload/LogsStep';
 import { stepStates } from './states';
 import type { LogStep } from './steps';
@@ -30,6 +30,11 @@ interface Props {
 export function Workspace({ id, job, system, recordings, intakes, diagnosis, notWeighed, step }: Props) {
   const [lit, setLit] = useState<Span[]>([]);
   const [goal, setGoal] = useState<Span | null>(null);
+  const [view, setView] = useChargingView(id);
+  const go = (span: Span) => {
+    setGoal(span);
+    if (view !== 'strips') setView('strips');
+  };
   const notebook = (
     <Notebook
       job={job}
@@ -37,7 +42,7 @@ export function Workspace({ id, job, system, recordings, intakes, diagnosis, not
       hasLogs={recordings.length > 0}
       openAll={step === 'weigh'}
       onLight={setLit}
-      onGo={step === 'charging' ? setGoal : null}
+      onGo={step === 'charging' ? go : null}
       jobId={id}
     />
   );
@@ -66,13 +71,14 @@ export function Workspace({ id, job, system, recordings, intakes, diagnosis, not
         />
       )}
       {step === 'charging' && (
-        <Strips
+        <ChargingStep
           jobId={id}
           system={system}
           recordings={recordings}
           diagnosis={diagnosis}
           lit={lit}
           goal={goal}
+          onGo={go}
         />
       )}
       {step === 'weigh' && <div className="border-rule-strong bg-sheet max-w-3xl border">{notebook}</div>}
