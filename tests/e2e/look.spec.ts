@@ -15,6 +15,9 @@ const STEPS = [
   'settings-sheet',
   'logs',
   'charging',
+  'charging?view=charges',
+  'charging?view=days',
+  'charging?view=sources',
   'weigh',
   'report',
 ];

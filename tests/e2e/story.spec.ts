@@ -44,7 +44,7 @@ test('a charger log is taken in, its stages seen, the finding weighed, the repor
 
   await page.getByRole('link', { name: /^Charging/ }).click();
   await expect(page.getByText('Source voltage, Solar controller')).toBeVisible();
-  await expect(page.locator('title', { hasText: /^absorption, .* ended by timer$/ }).first()).toBeAttached();
+  await expect(page.locator('title', { hasText: /^absorption, .* ended by: clock$/ }).first()).toBeAttached();
   const notebook = page.getByRole('complementary', { name: 'Notebook' });
   const finding = notebook.getByRole('button', { name: /Absorption ends too early/ });
   await expect(finding).toContainText(/likely|strong/);

@@ -2,10 +2,9 @@
 
 import { HOUR, MINUTE } from '../quantity/span';
 import { median } from '../quantity/numbers';
-import { amps, duration, percent, share, volts } from '../quantity/text';
+import { ampHours, amps, duration, percent, share, volts } from '../quantity/text';
 import { CHEMISTRY } from '../system/chemistry';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
-import { forecastTail } from '../charge/tail';
 import { type Evidence, shrunk, weightOf } from './cause';
 
 export const EARLY_END_WEIGHTS = {
@@ -59,7 +58,10 @@ interface Ended {
 }
 
 /** @param by what the cause says ends it */
-export function weighEarlyEnd({ source, charges, bank }: SourceCharging, by: 'timer' | 'tail'): Evidence[] {
+export function weighEarlyEnd(
+  { source, charges, bank, missing }: SourceCharging,
+  by: 'timer' | 'tail',
+): Evidence[] {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   const absorbing = charges.filter((charge) => charge.stages.some((stage) => stage.stage === 'absorption'));
   const ended = absorbing.flatMap(endedByCharger);
@@ -95,19 +97,13 @@ export function weighEarlyEnd({ source, charges, bank }: SourceCharging, by: 'ti
   const early = tails > 1.5;
   if (early) evidence.push(...whatEndsIt(ended, source, by));
 
-  const tailAmps = (fullTailPercent / 100) * bank.capacityAh;
-  const forecasts = ended.flatMap((one) =>
-    one.stage.tail && one.stage.endAmpsAreBattery
-      ? [forecastTail(one.stage.tail, one.endAmps, tailAmps)]
-      : [],
-  );
-  const minutes = median(forecasts.map((one) => one.minutes ?? NaN));
-  if (early && minutes === minutes) {
-    const decibans = weightOf(WEIGHTS.minutesMissing, minutes);
+  if (early && missing) {
+    const tailAmps = (fullTailPercent / 100) * bank.capacityAh;
+    const decibans = weightOf(WEIGHTS.minutesMissing, missing.minutes);
     if (decibans > 0)
       evidence.push({
-        text: `Going by how the current fell, it would have needed at least ${duration(minutes * MINUTE)} more to come down to ${amps(tailAmps)}.`,
-        decibans: shrunk(decibans, forecasts.length),
+        text: `Going by how the current fell, it would have needed at least ${duration(missing.minutes * MINUTE)} more to come down to ${amps(tailAmps)}: ${ampHours(missing.ampHours)} are missing each time.`,
+        decibans: shrunk(decibans, missing.charges),
         group: 'current',
         spans: [],
       });

@@ -110,8 +110,9 @@ function sourceOut(one: SourceCharging): SourceFigures {
       lostVolts: to(path.lostVolts, 2),
       lostWatts: to(path.lostWatts, 0),
     },
-    limits: limits.map((limit) => to(limit.amps, 1)),
-    ratedA: source?.ratedA ?? null,
+    // Seen through the battery's current, its own is not known.
+    limits: one.knowsOwnAmps ? limits.map((limit) => to(limit.amps, 1)) : [],
+    ratedA: one.knowsOwnAmps ? (source?.ratedA ?? null) : null,
     missing: missing && {
       charges: missing.charges,
       minutes: to(missing.minutes, 0),

@@ -51,7 +51,7 @@ export function DaysView({ system, diagnosis, logEnds, onGo }: Props) {
         <fieldset className="mb-2 flex flex-wrap gap-x-4 text-sm">
           <legend className="sr-only">Source</legend>
           {sources.map((one) => (
-            <label key={one ?? ''} className="flex min-h-6 items-center gap-1.5">
+            <label key={one ?? ''} className="flex min-h-[24px] items-center gap-1.5">
               <input
                 type="radio"
                 name="source"
@@ -104,10 +104,10 @@ export function DaysView({ system, diagnosis, logEnds, onGo }: Props) {
           <tbody>
             {days.map((day) => (
               <tr key={day.date} className="border-rule border-b">
-                <th scope="row" className="px-2 font-normal whitespace-nowrap">
+                <th scope="row" className="px-2 text-left font-normal whitespace-nowrap">
                   <button
                     type="button"
-                    className="hover:text-accent min-h-6 underline decoration-dotted underline-offset-2"
+                    className="hover:text-accent min-h-[24px] underline decoration-dotted underline-offset-2"
                     title="Show on the strips"
                     onClick={() => onGo(day.span)}
                   >
