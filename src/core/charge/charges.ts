@@ -19,6 +19,7 @@ import { pathDropOf } from './pathDrop';
 import { refusalsOf } from './refusals';
 import { judgeRegulation } from './regulation';
 import { groupRuns, runsOf, stagesOf, type Run } from './runs';
+import { saysOtherwise } from './saysOtherwise';
 import type { Setpoints } from './setpoint';
 import { findSetpoints } from './setpoints';
 import { slopeOf } from './slope';
@@ -71,6 +72,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
       },
       limits,
       missing: missingOf(charges, bank),
+      saysOtherwise: saysOtherwise(view, charges),
       path: pathDropOf(view, onAmps),
       slope: slopeOf(view, path, bank.cellsInSeries),
       coldIdle: coldIdleOf(

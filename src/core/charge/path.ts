@@ -100,6 +100,9 @@ export function likeliestPath(inputs: PathInputs): Uint8Array {
 
 const never = -Infinity;
 
+/** Evidence of regulation below which the voltage plainly follows the current, nats. */
+const FOLLOWS = -0.5;
+
 /** Log-likelihoods of the states in a cell, written into `out`; false where the log is silent. */
 function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boolean {
   const { view, held, setpoints, onAmps, capacityAh, night, shared, lithium } = inputs;
@@ -135,8 +138,13 @@ function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boo
     // The sun holds nothing at night.
     const floats = dark && !view.ampsAreBattery ? 8 : 0;
     const reported = view.reported ? REPORTED_STAGES[view.reported[cell]!] : undefined;
+    // A charger that gives nothing may call that bulk or absorption for hours: it waits for its supply.
+    const waiting = !on && (reported === 'bulk' || reported === 'absorption');
     const says = (stage: string) =>
-      reported === undefined || reported === 'fault' ? 0 : reported === stage ? 1.5 : -1.5;
+      reported === undefined || reported === 'fault' || waiting ? 0 : reported === stage ? 1.5 : -1.5;
+    // A charger may call it absorption for hours while its voltage follows the sun: there its word parts no dip from bulk.
+    const short = on && holds < FOLLOWS;
+    const saysDip = (stage: string) => (short ? says('bulk') : Math.max(says(stage), says('bulk')));
 
     out[AT.off] = anywhere - (on ? Math.min(12, (3 * amps) / onAmps) : 0) + says('off');
     const above = absorption
@@ -154,15 +162,14 @@ function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boo
         idle +
         0.7 * clamp(holds, -5, 2) +
         says('absorption');
-      out[AT.absorptionDip] =
-        anywhere - notBelow(volts, absorption) - limited + Math.max(says('absorption'), says('bulk'));
+      out[AT.absorptionDip] = anywhere - notBelow(volts, absorption) - limited + saysDip('absorption');
     } else out[AT.absorption] = out[AT.absorptionDip] = never;
     if (float) {
       // A battery on float takes little. Where loads may be inside the current that is seen, it says less.
       const battery = view.batteryAmps ? view.batteryAmps[cell]! : amps;
       const busy = battery > busyAmps ? (view.batteryAmps ? 2 : 1.5) : 0;
       out[AT.float] = near(volts, float) + 0.7 * clamp(holds, -5, 2) - busy - idle - floats + says('float');
-      out[AT.floatDip] = anywhere - notBelow(volts, float) - limited + Math.max(says('float'), says('bulk'));
+      out[AT.floatDip] = anywhere - notBelow(volts, float) - limited + saysDip('float');
     } else out[AT.float] = out[AT.floatDip] = never;
     // Waiting for float the charger gives nothing, and the voltage is still above what it will hold.
     const tolerance = float ? 2 * float.width : 0.05 * view.blocks;

@@ -48,7 +48,8 @@ export function groupRuns(runs: Run[], step: number): Run[][] {
   const close = () => {
     while (group.length > 0) {
       const last = group[group.length - 1]!;
-      if (last.state !== 'off' && last.state !== null && !isDip(last)) break;
+      const long = isDip(last) && (last.to - last.from) * step > 30 * MINUTE;
+      if (last.state !== 'off' && last.state !== null && (!isDip(last) || long)) break;
       group.pop();
     }
     // What only ever held off or waited was no charge.

@@ -7,6 +7,7 @@ import type { ColdIdle } from './coldIdle';
 import type { Limit } from './limit';
 import type { Missing } from './missing';
 import type { PathDrop } from './pathDrop';
+import type { SaysOtherwise } from './saysOtherwise';
 import type { Setpoints } from './setpoint';
 import type { Slope } from './slope';
 import type { TailFit } from './tail';
@@ -86,6 +87,8 @@ export interface SourceCharging {
   coldIdle: ColdIdle | null;
   /** What its absorption is short of; null where the current's fall does not tell. */
   missing: Missing | null;
+  /** Its own word for a stage against what was found; null where they agree or it says nothing. */
+  saysOtherwise: SaysOtherwise | null;
   /** It gave nothing, or only fed its float, while the battery still took a charging current from others; null where that cannot be seen. */
   yielded: Yielded | null;
   /** Most that the source gave while the supply was the limit, A: 95th percentile over bulk. NaN without bulk. */

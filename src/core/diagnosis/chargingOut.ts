@@ -110,6 +110,11 @@ function sourceOut(one: SourceCharging): SourceFigures {
       lostVolts: to(path.lostVolts, 2),
       lostWatts: to(path.lostWatts, 0),
     },
+    saysOtherwise: one.saysOtherwise && {
+      ...one.saysOtherwise,
+      hours: to(one.saysOtherwise.hours, 1),
+      ofHours: to(one.saysOtherwise.ofHours, 1),
+    },
     // Seen through the battery's current, its own is not known.
     limits: one.knowsOwnAmps ? limits.map((limit) => to(limit.amps, 1)) : [],
     ratedA: one.knowsOwnAmps ? (source?.ratedA ?? null) : null,

@@ -74,6 +74,10 @@ const sourceFigures = z.object({
       lostWatts: number,
     })
     .nullable(),
+  /** Its own word for a stage, and what was found in those hours; null where they agree or it says nothing. */
+  saysOtherwise: z
+    .object({ reported: z.string(), found: z.enum(STAGE_NAMES), hours: number, ofHours: number })
+    .nullable(),
   /** Currents at which it gave all it had, A, greatest first, and what it is rated for. */
   limits: z.array(number),
   ratedA: known,

@@ -27,6 +27,7 @@ const figures: SourceFigures = {
     asks: { min: -5, max: -3 },
   },
   path: { milliohms: 12.4, band: 0.6, offsetVolts: 0.05, amps: 30, lostVolts: 0.37, lostWatts: 11 },
+  saysOtherwise: { reported: 'absorption', found: 'bulk', hours: 11.2, ofHours: 14 },
   limits: [28.4],
   ratedA: 40,
   missing: {
@@ -45,6 +46,12 @@ test('each figure stands beside what was set and what is asked for, with its ban
       found: '14.10 V ± 0.02 at 25 °C, 12.5 h on 9 days; it calls it float',
       configured: '14.40 V',
       asks: '14.20 to 14.60 V',
+    },
+    {
+      what: 'What it says of itself',
+      found: 'calls 14 h absorption, of which 11.2 h are bulk: its voltage was not held',
+      configured: '',
+      asks: '',
     },
     {
       what: 'Compensation',
@@ -71,6 +78,7 @@ test('each figure stands beside what was set and what is asked for, with its ban
     plateaus: [],
     compensation: null,
     path: null,
+    saysOtherwise: null,
     limits: [],
     ratedA: null,
     missing: null,

@@ -46,7 +46,14 @@ export function sourceLines(one: SourceFigures): SourceLine[] {
     configured: plateau.configured === null ? '' : volts(plateau.configured),
     asks: plateau.asks ? rangeOf(plateau.asks) : '',
   }));
-  const { compensation, path, limits, ratedA, missing } = one;
+  const { compensation, path, limits, ratedA, missing, saysOtherwise } = one;
+  if (saysOtherwise)
+    lines.push({
+      what: 'What it says of itself',
+      found: `calls ${saysOtherwise.ofHours} h ${saysOtherwise.reported}, of which ${saysOtherwise.hours} h are ${saysOtherwise.found}${saysOtherwise.found === 'bulk' ? ': its voltage was not held' : ', by voltage and current'}`,
+      configured: '',
+      asks: '',
+    });
   if (compensation)
     lines.push({
       what: 'Compensation',
