@@ -22,6 +22,8 @@ export const EARLY_END_WEIGHTS = {
   /** The told figure is the one seen; the other's told figure is. */
   asTold: 7,
   othersAsTold: -8,
+  /** The told time is far longer. */
+  toldLonger: -5,
   /** It left so soon that no clock is set so short. */
   tooSoonForClock: 8,
   /** Nothing parts the two: a clock is the usual one, a threshold the rare one. */
@@ -195,6 +197,11 @@ function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer
         ? 'Nothing in the log parts a clock from a threshold; a clock is the usual one.'
         : 'Nothing in the log parts a threshold from a clock, and a clock is the usual one.',
       by === 'timer' ? WEIGHTS.usual : WEIGHTS.rare,
+    );
+  if (!asClock && minutes !== undefined && held / MINUTE < 0.5 * minutes && timers.length < most)
+    add(
+      `${name} is set to ${minutes} min of absorption and ended it after ${duration(held)}: that clock did not.`,
+      by === 'timer' ? WEIGHTS.toldLonger : -WEIGHTS.toldLonger,
     );
   if (asClock && !asThreshold)
     add(

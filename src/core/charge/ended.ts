@@ -1,7 +1,7 @@
 /** What ended a stage: seen over all charges of a source, because a timer and a tail only differ in what repeats. */
 
 import { MINUTE } from '../quantity/span';
-import { median, relativeSpread } from '../quantity/numbers';
+import { median, quantile, relativeSpread } from '../quantity/numbers';
 import type { KnownSystem } from '../system/known';
 import type { Source } from '../system/schema';
 import { CHEMISTRY } from '../system/chemistry';
@@ -62,6 +62,8 @@ function firstGuess(stage: Stage, next: Stage | undefined): EndedBy {
 /** Relative spread under which a duration, and an end current, count as the same again. */
 const SAME_DURATION = 0.05;
 const SAME_CURRENT = 0.15;
+/** Spread of nine in ten of the durations, relative, above which no clock made them. */
+const NO_CLOCK = 0.3;
 /** And under which they are as sharp as a clock, or a threshold, makes them. */
 const SHARP_DURATION = 0.015;
 const SHARP_CURRENT = 0.04;
@@ -110,9 +112,15 @@ function timerOrTail(
     return timer === tail ? 'unknown' : timer ? 'timer' : 'tail';
   };
   if (absorbed.length < 3) return bySetting;
+  // A clock is never overrun: disturbed plateaus are found short, and the others all end at the same longest time.
+  const together = clusteredAtTop(absorbed, (one) => one.elapsedMs, view.grid.step);
 
   const timer = (one: Absorbed): EndedBy =>
     Math.abs(lengthOf(one) / usual - 1) < 0.1 + 2 * resolution ? 'timer' : bySetting(one);
+  const timerAt =
+    (clock: number) =>
+    (one: Absorbed): EndedBy =>
+      one.elapsedMs > 0.6 * clock && one.elapsedMs < 1.1 * clock ? 'timer' : bySetting(one);
   const tail = (one: Absorbed): EndedBy =>
     Math.abs(one.stage.leastEndAmps / usualOwn - 1) < 0.35 ||
     Math.abs(one.stage.endAmps / usualBattery - 1) < 0.35
@@ -123,7 +131,12 @@ function timerOrTail(
   const sharpTail = current <= Math.max(SHARP_CURRENT, 1.5 * ampResolution);
   const looseTimer = duration <= SAME_DURATION + 2 * resolution;
   const looseTail = current <= SAME_CURRENT + ampResolution;
+  if (together && !sharpTail) return timerAt(together);
   if (looseTimer !== looseTail) return looseTimer ? timer : tail;
+  // Undisturbed plateaus of plainly differing length are no clock's doing, even where loads blur the current at their ends.
+  const lengths = clear.map(lengthOf);
+  const spread = (quantile(lengths, 0.9) - quantile(lengths, 0.1)) / usual;
+  if (calm.length >= 4 && spread > NO_CLOCK + 4 * resolution) return tail;
   if (sharpTimer && !sharpTail) return timer;
   if (sharpTail && !looseTimer) return tail;
   const early = 100 * usualBattery > 1.5 * CHEMISTRY[chemistry].earlyTailPercent * capacityAh;
@@ -131,4 +144,24 @@ function timerOrTail(
     const told = bySetting(one);
     return told === 'unknown' && looseTimer && early ? timer(one) : told;
   };
+}
+
+/** So many, and this part of all, must end together within two cells or 2 % to count as a clock's doing. */
+const TOGETHER = { least: 4, part: 0.5 };
+
+/** The time at which the longest end together; null where they trail off, as those that a current ends do. */
+function clusteredAtTop(
+  absorbed: readonly Absorbed[],
+  lengthOf: (one: Absorbed) => number,
+  step: number,
+): number | null {
+  const lengths = absorbed.map(lengthOf).sort((a, b) => b - a);
+  // One that was found too long, for two plateaus that ran into one, does not hide the rest.
+  for (const top of lengths.slice(0, 2)) {
+    const width = Math.max(2 * step, 0.02 * top);
+    const members = lengths.filter((one) => one <= top && one >= top - width);
+    if (members.length >= TOGETHER.least && members.length >= TOGETHER.part * lengths.length)
+      return median(members);
+  }
+  return null;
 }

@@ -27,6 +27,9 @@ const NEW_CHARGE_AFTER = 2 * HOUR;
 /** Over a shorter silence a stage goes on, though the time is not counted as held. */
 const SHORT_SILENCE = 30 * MINUTE;
 
+/** A step from one held voltage to the next takes no longer. */
+const BETWEEN = 3 * MINUTE;
+
 /** Equal states joined. */
 export function runsOf(path: Uint8Array): Run[] {
   const runs: Run[] = [];
@@ -96,6 +99,14 @@ export function stagesOf(group: Run[], step: number): StageRuns[] {
       return;
     }
     const stage: StageName = goesOnAs ? 'bulk' : STAGE_OF[run.state];
+    // On its way from absorption down to float a charger is between the two for a moment: that is no bulk.
+    if (
+      stage === 'bulk' &&
+      open?.stage === 'absorption' &&
+      (run.to - run.from) * step <= BETWEEN &&
+      (next === 'float' || next === 'sinking')
+    )
+      return;
     if (open && open.stage === stage) open.runs.push(run);
     else stages.push((open = { stage, runs: [run], dips: 0, cutOff: afterSilence }));
     afterSilence = false;
