@@ -29,6 +29,8 @@ export const EARLY_END_WEIGHTS = {
   /** Nothing parts the two: a clock is the usual one, a threshold the rare one. */
   usual: 3,
   rare: -4,
+  /** Other sources gave much of what the battery took when it ended. */
+  othersGave: -9,
   /** Minutes that the current would still have needed. */
   minutesMissing: [
     [60, 4],
@@ -61,7 +63,7 @@ interface Ended {
 
 /** @param by what the cause says ends it */
 export function weighEarlyEnd(
-  { source, charges, bank, missing }: SourceCharging,
+  { source, charges, bank, missing, leftEarly }: SourceCharging,
   by: 'timer' | 'tail',
 ): Evidence[] {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
@@ -98,6 +100,13 @@ export function weighEarlyEnd(
 
   const early = tails > 1.5;
   if (early) evidence.push(...whatEndsIt(ended, source, by));
+  if (early && leftEarly && leftEarly.stages.length >= 0.5 * leftEarly.ended)
+    evidence.push({
+      text: `Others gave ${amps(leftEarly.othersAmps)} as it ended, and its own current was down to ${amps(leftEarly.ownAmps)}: by that it had reason to stop.`,
+      decibans: shrunk(WEIGHTS.othersGave, leftEarly.ended),
+      group: 'others',
+      spans: [],
+    });
 
   if (early && missing) {
     const tailAmps = (fullTailPercent / 100) * bank.capacityAh;

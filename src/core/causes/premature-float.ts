@@ -1,6 +1,6 @@
 /** A charger stops because another source holds the voltage up. */
 
-import { amps, counted, duration, percent } from '../quantity/text';
+import { amps, counted, duration, percent, share } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { HOUR } from '../quantity/span';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -13,6 +13,13 @@ const WEIGHTS = {
     [0.5, 7],
     [0.2, 0],
     [0, -10],
+  ],
+  /** Share of the absorptions that it ended itself in which others gave much of what the battery still took. */
+  leftToOthers: [
+    [0.7, 15],
+    [0.4, 8],
+    [0.2, 1],
+    [0, -6],
   ],
   /** Share of charges in which the battery got truly full all the same. */
   fullAnyway: [
@@ -41,7 +48,7 @@ export const prematureFloat: Cause = {
     ],
   },
   weigh: ({ charging }) =>
-    charging.flatMap(({ source, yielded, charges, bank, logged }): Evidence[] => {
+    charging.flatMap(({ source, yielded, leftEarly, charges, bank, logged }): Evidence[] => {
       // In the flat part lithium stands at what a charger floats it at, whoever charges it: standing back shows nothing there.
       if (!yielded || !source || !isLead(bank.chemistry)) return [];
       const days = Math.max(1, (logged.span.to - logged.span.from) / (24 * HOUR));
@@ -57,9 +64,29 @@ export const prematureFloat: Cause = {
         group: 'back',
         spans: [],
       };
-      if (yielded.days === 0) return [back];
+      const left: Evidence[] =
+        leftEarly && leftEarly.ended >= 3
+          ? [
+              {
+                text:
+                  leftEarly.stages.length === 0
+                    ? `${source.name} never left absorption to another source while the battery still took a charging current.`
+                    : `${source.name} left absorption in ${share(leftEarly.stages.length, leftEarly.ended, 'charge')} while the battery still took ${amps(leftEarly.batteryAmps)}: its own current was down to ${amps(leftEarly.ownAmps)}, because others gave ${amps(leftEarly.othersAmps)}.`,
+                decibans: shrunk(
+                  weightOf(WEIGHTS.leftToOthers, leftEarly.stages.length / leftEarly.ended),
+                  leftEarly.ended,
+                ),
+                group: 'back',
+                spans: leftEarly.stages,
+              },
+            ]
+          : [];
+      // One way of stopping early is enough: that the other was not seen does not speak against it.
+      const speaks = left.some((one) => one.decibans > 0);
+      if (yielded.days === 0 && !speaks) return [back, ...left];
       return [
-        back,
+        ...(speaks && back.decibans < 0 ? [] : [back]),
+        ...(back.decibans > 0 && !speaks ? [] : left),
         {
           text: `The battery got truly full in ${percent(100 * full)} of the charges that reached absorption.`,
           decibans: shrunk(weightOf(WEIGHTS.fullAnyway, full), absorbed.length),

@@ -10,6 +10,7 @@ import type { Timeline } from '../log/timeline';
 import { whatEnded } from './ended';
 import { coldIdleOf } from './coldIdle';
 import { isFull } from './full';
+import { leftEarlyOf } from './leftEarly';
 import { findLimits } from './limit';
 import { ampHoursIn, before, measureStage } from './measure';
 import { missingOf } from './missing';
@@ -72,6 +73,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
       },
       limits,
       missing: missingOf(charges, bank),
+      leftEarly: shared ? leftEarlyOf(view, charges, timeline, bank) : null,
       saysOtherwise: saysOtherwise(view, charges),
       path: pathDropOf(view, onAmps),
       slope: slopeOf(view, path, bank.cellsInSeries),

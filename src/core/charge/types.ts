@@ -4,6 +4,7 @@ import type { Span } from '../quantity/span';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
 import type { ColdIdle } from './coldIdle';
+import type { LeftEarly } from './leftEarly';
 import type { Limit } from './limit';
 import type { Missing } from './missing';
 import type { PathDrop } from './pathDrop';
@@ -89,6 +90,8 @@ export interface SourceCharging {
   missing: Missing | null;
   /** Its own word for a stage against what was found; null where they agree or it says nothing. */
   saysOtherwise: SaysOtherwise | null;
+  /** Where it left absorption while others kept the battery charging; null where that cannot be seen. */
+  leftEarly: LeftEarly | null;
   /** It gave nothing, or only fed its float, while the battery still took a charging current from others; null where that cannot be seen. */
   yielded: Yielded | null;
   /** Most that the source gave while the supply was the limit, A: 95th percentile over bulk. NaN without bulk. */
