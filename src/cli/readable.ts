@@ -37,6 +37,12 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
           (line, i) => `          ${i > 0 ? '      ' : ''}${line}`,
         ),
       ),
+      ...(finding.remedy
+        ? wrap(
+            `to do: ${finding.remedy.text}${finding.remedy.caution ? ` Caution: ${finding.remedy.caution}` : ''}`,
+            WIDTH - 12,
+          ).map((line) => `          ${line}`)
+        : []),
       ...(finding.missing.length > 0 ? [`          not known: ${finding.missing.join('; ')}`] : []),
       ...finding.caveats.flatMap((caveat) =>
         wrap(`but: ${caveat}`, WIDTH - 12).map((line) => `          ${line}`),

@@ -2,6 +2,7 @@
 
 import type { Cause } from './cause';
 import { EARLY_END_WEIGHTS, weighEarlyEnd } from './earlyEnd';
+import { GAS, tailText } from './remedy';
 
 export const absorptionTooShort: Cause = {
   code: 'absorption-too-short',
@@ -14,6 +15,13 @@ export const absorptionTooShort: Cause = {
   prior: { complained: -5, otherwise: -10 },
   weights: EARLY_END_WEIGHTS,
   caps: { clock: 10 },
+  remedy: ({ bank, charging }) => {
+    const longest = Math.max(0, ...charging.map((one) => one.missing?.minutesBand.max ?? 0));
+    return {
+      text: `Let absorption go on until the current is down to ${tailText(bank)}${longest >= 10 ? `: by the log about ${Math.ceil(longest / 15) * 15} min more than now` : ''}. Set the longer time, with the tail as its end where the charger knows one, and look at the current again after a week.`,
+      caution: GAS,
+    };
+  },
   tests: {
     'lengthen-absorption': [
       { name: 'the current goes on falling to the tail', ifHolds: 0.88, ifNot: 0.08 },

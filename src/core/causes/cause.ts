@@ -11,6 +11,7 @@ import type { Refusal } from '../charge/refusals';
 import type { SourceCharging } from '../charge/types';
 import type { CauseCode } from './codes';
 import type { Family } from './families';
+import type { Remedy } from './remedy';
 import type { TestCode } from './tests';
 
 /** How far charging can get on a day, in rising order. */
@@ -101,6 +102,8 @@ export interface Cause {
   described?(seen: Observations): Evidence[];
   /** Evidence from the logs; asked only where no family that it needs is missing. */
   weigh?(seen: Judged): Evidence[];
+  /** What is done about it, with the figure to set. */
+  remedy?(seen: Judged): Remedy;
   /** What would have to be measured or told beyond the families, as short phrases. */
   missing?(seen: Observations, evidence: readonly Evidence[]): string[];
 }

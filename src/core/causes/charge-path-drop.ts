@@ -4,6 +4,7 @@ import { amps, milliohms, volts } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
 import { type Cause, type Evidence, weightOf } from './cause';
 import { PATH_ANSWERS, PATH_WEIGHTS, weighPaths } from './paths';
+import { LIVE } from './remedy';
 
 const WEIGHTS = {
   ...PATH_WEIGHTS,
@@ -34,6 +35,13 @@ export const chargePathDrop: Cause = {
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
   answers: PATH_ANSWERS,
+  remedy: ({ charging }) => {
+    const worst = charging.reduce((most, one) => Math.max(most, one.path?.lostVolts ?? 0), 0);
+    return {
+      text: `Measure millivolts over each joint, fuse and switch under current, clean and tighten the worst, and use thicker or shorter cable where the cable itself is it${worst >= 0.1 ? `: ${worst.toFixed(2)} V are lost now` : ''}. A sense lead to the posts helps the voltage, not the heat.`,
+      caution: LIVE,
+    };
+  },
   tests: {
     'millivolts-over-joints': [
       { name: 'a joint above 1 mΩ', ifHolds: 0.85, ifNot: 0.1 },

@@ -6,6 +6,7 @@ import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { plateausOf, weighPlateaus, weighTold } from './plateaus';
 import type { SourceCharging } from '../charge/types';
 import { isLead } from '../system/chemistry';
+import { chargeRange, GAS } from './remedy';
 
 const WEIGHTS = {
   /** Plateau above the battery's range, mV per cell. */
@@ -57,6 +58,10 @@ export const chargeVoltageHigh: Cause = {
   prior: { complained: -7, otherwise: -10 },
   weights: WEIGHTS,
   caps: { told: 7 },
+  remedy: ({ bank, system }) => ({
+    text: `Lower the absorption voltage into ${chargeRange(bank, system)} and check it with a meter at the posts. Above it lead gasses and dries out, and the BMS of lithium opens.`,
+    caution: GAS,
+  }),
   tests: {
     'read-charger-settings': [
       { name: 'the charge voltage set is above the range', ifHolds: 0.8, ifNot: 0.04 },

@@ -2,6 +2,7 @@
 
 import type { Cause } from './cause';
 import { weighPlateaus, weighTold } from './plateaus';
+import { chargeRange, GAS } from './remedy';
 
 const WEIGHTS = {
   /** Plateau below the battery's range, mV per cell. */
@@ -41,6 +42,10 @@ export const chargeVoltageLow: Cause = {
   prior: { complained: -5, otherwise: -10 },
   weights: WEIGHTS,
   caps: { told: 7 },
+  remedy: ({ bank, system }) => ({
+    text: `Set the absorption voltage to ${chargeRange(bank, system)}, measure it at the battery’s posts while it holds, and log a few more charges. Below it the last fifth never goes in.`,
+    caution: GAS,
+  }),
   tests: {
     'read-charger-settings': [
       { name: 'the charge voltage set is below the range', ifHolds: 0.8, ifNot: 0.04 },

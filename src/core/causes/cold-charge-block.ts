@@ -4,6 +4,7 @@ import { HOUR, lengthOf } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { celsius, counted, duration, percent } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { LITHIUM_COLD } from './remedy';
 
 const WEIGHTS = {
   /** Hours for which the BMS let no charge in, at temperatures at which it should not. */
@@ -44,6 +45,13 @@ export const coldChargeBlock: Cause = {
   prior: { complained: -5, otherwise: -11 },
   weights: WEIGHTS,
   answers: { cold: { found: 5, fine: -1, text: 'The battery was found colder than it may be charged.' } },
+  remedy: ({ bank }) => ({
+    text:
+      bank.chemistry === 'lfp'
+        ? 'Warm or insulate the battery, so that it is above its limit when the source is there; leave the limit as it is.'
+        : 'A lead battery may be charged in the cold, with the voltage raised by compensation: take the limit out, unless its maker asks for it.',
+    caution: bank.chemistry === 'lfp' ? LITHIUM_COLD : null,
+  }),
   tests: {
     'warm-the-battery': [
       { name: 'charging begins once it is warm', ifHolds: 0.95, ifNot: 0.05 },

@@ -6,6 +6,7 @@ import { expectedVolts } from '../system/chemistry';
 import { isKnown, slopeText } from './compensation';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { plateausOf } from './plateaus';
+import { compensationRange } from './remedy';
 
 const WEIGHTS = {
   /** Slope, mV per °C and cell: about none, against the three to five that lead asks for. */
@@ -39,6 +40,10 @@ export const compensationMissing: Cause = {
   signature: 'the plateau stands at the same voltage whatever the temperature',
   prior: { complained: -4, otherwise: -10 },
   weights: WEIGHTS,
+  remedy: ({ bank }) => ({
+    text: `Switch compensation on at ${compensationRange(bank)}, with the sensor on the battery, not in the charger; where there is no sensor, set the voltages by the season.`,
+    caution: null,
+  }),
   tests: {
     'compare-sensor': [
       { name: 'compensation off, or no sensor', ifHolds: 0.9, ifNot: 0.05 },

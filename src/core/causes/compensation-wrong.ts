@@ -9,6 +9,7 @@ import type { System } from '../system/schema';
 import { isKnown, slopeText } from './compensation';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { plateausOf } from './plateaus';
+import { compensationRange } from './remedy';
 
 const WEIGHTS = {
   /** How far the slope lies outside what the chemistry asks for, mV per °C and cell. */
@@ -49,6 +50,10 @@ export const compensationWrong: Cause = {
       text: 'The charger’s temperature sensor is not on the battery.',
     },
   },
+  remedy: ({ bank }) => ({
+    text: `Set compensation to ${compensationRange(bank)}, and hold the sensor against a thermometer: it belongs on a battery, away from the charger’s air.`,
+    caution: null,
+  }),
   tests: {
     'compare-sensor': [
       { name: 'sensor or slope is off', ifHolds: 0.9, ifNot: 0.06 },

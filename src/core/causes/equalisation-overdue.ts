@@ -3,6 +3,7 @@
 import { DAY, MINUTE } from '../quantity/span';
 import { counted, duration, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { GAS } from './remedy';
 
 const WEIGHTS = {
   /** Days since the last one, in parts of the interval that the maker asks for. */
@@ -33,6 +34,10 @@ export const equalisationOverdue: Cause = {
   prior: { complained: -4, otherwise: -5 },
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
+  remedy: ({ bank }) => ({
+    text: `Take a hydrometer round, check electrolyte and joints, then equalise by hand${bank.equalise ? ` at ${bank.equalise.volts.toFixed(2)} V for ${bank.equalise.minutes} min, counted from when the voltage is reached` : ' as the maker’s sheet says'}; see that the source is large enough to get there.`,
+    caution: GAS,
+  }),
   tests: {
     'hydrometer-round': [
       { name: 'cells differ by more than 0.030', ifHolds: 0.8, ifNot: 0.15 },

@@ -41,6 +41,10 @@ export const fakeFull: Cause = {
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
   answers: { electrolyte: { found: 6, fine: -2, text: 'Electrolyte was found low: bare plates sulphate.' } },
+  remedy: () => ({
+    text: 'Test the capacity before anything is bought. Where it is sulphated, long absorption and, for flooded cells, equalisation bring some of it back; where it is worn, set the monitor to what it holds and plan its replacement.',
+    caution: null,
+  }),
   tests: {
     'capacity-test': [
       { name: 'below 80 % of its rating', ifHolds: 0.9, ifNot: 0.1 },

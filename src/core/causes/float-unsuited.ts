@@ -6,6 +6,7 @@ import { duration, share, volts } from '../quantity/text';
 import { bankOf } from '../system/bankOf';
 import { expectedVolts, isLead } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { floatRange } from './remedy';
 
 const WEIGHTS = {
   /** Float outside its range, mV per cell. */
@@ -44,6 +45,10 @@ export const floatUnsuited: Cause = {
   prior: { complained: -6, otherwise: -7 },
   weights: WEIGHTS,
   caps: { told: 6 },
+  remedy: ({ bank, system }) => ({
+    text: `Set float to ${floatRange(bank, system)}. Too low, a lead battery loses what it was given; too high, it gasses, and lithium ages at the top.`,
+    caution: null,
+  }),
   tests: {
     'read-charger-settings': [
       { name: 'the float set is outside the range', ifHolds: 0.85, ifNot: 0.05 },

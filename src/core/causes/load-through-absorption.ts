@@ -4,6 +4,7 @@ import { HOUR } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { amps, duration, share } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { tailText } from './remedy';
 
 const WEIGHTS = {
   /** Hours of a usual absorption with the battery at its tail and the charger far above. */
@@ -28,6 +29,10 @@ export const loadThroughAbsorption: Cause = {
   signature: 'the charger’s current stays up, the battery’s is at its tail, and absorption lasts too long',
   prior: { complained: -7, otherwise: -11 },
   weights: WEIGHTS,
+  remedy: ({ bank }) => ({
+    text: `Let the charger see the battery’s own current, by a shared shunt, and end at ${tailText(bank)}; or end by a time that fits. A threshold of its own current never comes while loads run.`,
+    caution: null,
+  }),
   tests: {
     'log-both-currents': [
       { name: 'the battery is at its tail long before the charger ends', ifHolds: 0.9, ifNot: 0.08 },

@@ -4,6 +4,7 @@ import { amps, counted, duration, percent, share } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { HOUR } from '../quantity/span';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { tailText } from './remedy';
 
 const WEIGHTS = {
   /** Hours a day in which it stood back while the battery still took a charging current. */
@@ -41,6 +42,10 @@ export const prematureFloat: Cause = {
   prior: { complained: -7, otherwise: -11 },
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
+  remedy: ({ bank }) => ({
+    text: `Let one source lead: set the chargers to the same voltages, and end absorption by the battery’s own current (${tailText(bank)}) or by a time, not by a charger’s. Where they can be linked, link them, with one leader only.`,
+    caution: null,
+  }),
   tests: {
     'run-alone': [
       { name: 'alone it goes on to the tail', ifHolds: 0.85, ifNot: 0.15 },

@@ -3,6 +3,7 @@
 import { median } from '../quantity/numbers';
 import { counted, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk } from './cause';
+import { NO_HIDING } from './remedy';
 
 const WEIGHTS = {
   /** The BMS stopped the charge with one cell high above the others. */
@@ -26,6 +27,10 @@ export const runnerStopsCharge: Cause = {
   signature: 'one cell at its limit, the pack below its target, and the current goes to zero',
   prior: { complained: -7, otherwise: -11 },
   weights: WEIGHTS,
+  remedy: ({ bank }) => ({
+    text: `Hold the pack near the lower end of its charge range (${bank.chargeVolts.min.toFixed(2)} V) at a small current for hours, so that balancing can bring the high cell down; then raise the voltage step by step. A cell that runs ahead again is weak or has a bad joint.`,
+    caution: NO_HIDING,
+  }),
   tests: {
     'balance-at-low-current': [
       { name: 'the cell falls in with the others, and charging goes on', ifHolds: 0.85, ifNot: 0.15 },

@@ -2,6 +2,7 @@
 
 import { amps, counted, percent } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { MAINS } from './remedy';
 
 const WEIGHTS = {
   /** Most that it gave in bulk, in parts of its rating. */
@@ -34,6 +35,10 @@ export const sourceDerated: Cause = {
   signature: 'current capped below the rating although the voltage is not reached; falling as it warms',
   prior: { complained: -5, otherwise: -10 },
   weights: WEIGHTS,
+  remedy: () => ({
+    text: 'Find what holds it back: heat and dust in its fins, a limit in its settings, a weak supply or engine, shade or a dead string. Its rating is what the days were planned with.',
+    caution: MAINS,
+  }),
   tests: {
     'current-cool-and-hot': [
       { name: 'below its rating, or falling as it warms', ifHolds: 0.9, ifNot: 0.08 },

@@ -37,6 +37,10 @@ export const sourceTooSmall: Cause = {
   prior: { complained: -5, otherwise: -10 },
   weights: WEIGHTS,
   answers: { panels: { found: 5, fine: -1, text: 'Panels were found dirty or shaded.' } },
+  remedy: () => ({
+    text: 'Draw less, charge longer, or add to the source until a day’s charge is put back in a usual day, with a tenth more for losses. Until then bring the battery to full once a week from whatever there is: it sulphates meanwhile.',
+    caution: null,
+  }),
   tests: {
     'balance-over-a-week': [
       { name: 'less goes in than comes out', ifHolds: 0.85, ifNot: 0.1 },

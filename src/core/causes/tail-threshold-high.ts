@@ -2,6 +2,7 @@
 
 import type { Cause } from './cause';
 import { EARLY_END_WEIGHTS, weighEarlyEnd } from './earlyEnd';
+import { GAS, tailText } from './remedy';
 
 export const tailThresholdHigh: Cause = {
   code: 'tail-threshold-high',
@@ -16,6 +17,10 @@ export const tailThresholdHigh: Cause = {
   prior: { complained: -8, otherwise: -12 },
   weights: EARLY_END_WEIGHTS,
   caps: { clock: 10 },
+  remedy: ({ bank, system }) => ({
+    text: `Lower the current at which absorption ends to ${tailText(bank)}; where loads run while it charges, add what they draw${system.sources.length > 1 ? ', and mind that other sources take a part of it' : ''}.`,
+    caution: GAS,
+  }),
   tests: {
     'read-charger-settings': [
       { name: 'the tail current set is the one seen', ifHolds: 0.85, ifNot: 0.1 },

@@ -36,7 +36,10 @@ export function leftEarlyOf(
   bank: KnownBank,
 ): LeftEarly | null {
   if (!view.batteryAmps || view.ampsAreBattery) return null;
-  const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
+  const { fullTailPercent, earlyTailPercent } = CHEMISTRY[bank.chemistry];
+  const tail = (fullTailPercent / 100) * bank.capacityAh;
+  // With more than this of its own, a charger that stops has a threshold that is too high, whatever others give.
+  const reason = (earlyTailPercent / 100) * bank.capacityAh;
   const logs = timeline.series.filter(
     (one) => one.device !== view.source && one.channels.source_current !== undefined,
   );
@@ -58,7 +61,11 @@ export function leftEarlyOf(
       const battery = stage.endAmps;
       // Without their logs, others give at least what the battery takes and this source does not give.
       const others = Math.max(battery - own, othersAt(stage.to));
-      if (battery >= STILL_CHARGING * tail && own <= OWN * battery && others >= OTHERS * battery)
+      if (
+        battery >= STILL_CHARGING * tail &&
+        own <= Math.min(reason, OWN * battery) &&
+        others >= OTHERS * battery
+      )
         left.push({ stage, own, battery, others });
     });
   return {

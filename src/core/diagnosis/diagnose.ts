@@ -16,6 +16,7 @@ import { explain } from './explain';
 import { chooseNextTest } from './nextTest';
 import { observe, type Observed } from './observe';
 import { type Diagnosis, type IsoSpan, LATER_SECTIONS, type LaterSection } from './result';
+import { isFound } from './summary';
 import { weighCauses } from './weigh';
 
 export interface DiagnosisInput {
@@ -59,6 +60,8 @@ export function conclude(job: Job, system: System, observed: Observed): Diagnosi
       })),
       missing,
       explainedBy,
+      remedy:
+        seen.bank && isFound({ standing }) ? (cause.remedy?.({ ...seen, bank: seen.bank }) ?? null) : null,
       tests: Object.keys(cause.tests),
       caveats: caveatsOf(evidence, seen.trust),
     })),

@@ -131,6 +131,8 @@ const finding = z.object({
   missing: z.array(z.string()),
   /** Codes of likelier faults that bring this one with them: then it is told as their consequence. */
   explainedBy: z.array(z.string()),
+  /** What is done about it, with its caution; null where it is less than possible, or nothing can be said. */
+  remedy: z.object({ text: z.string(), caution: z.string().nullable() }).nullable(),
   tests: z.array(z.string()),
   /** What keeps the logs that it leans on from being believed; empty when nothing does. */
   caveats: z.array(z.string()),

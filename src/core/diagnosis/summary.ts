@@ -6,7 +6,7 @@ import type { Standing } from './weigh';
 
 /** A finding of these standings is worth a line in a list. */
 export const FOUND = ['strong', 'likely', 'possible'] as const satisfies readonly Standing[];
-const isFound = ({ standing }: { standing: Standing }): boolean =>
+export const isFound = ({ standing }: { standing: Standing }): boolean =>
   (FOUND as readonly Standing[]).includes(standing);
 
 export interface Headline {

@@ -133,6 +133,14 @@ function CauseItem({
               Not enough to tell: {one} is missing.
             </li>
           ))}
+          {finding.remedy && (
+            <li className="border-accent my-1 border-l-3 pl-2 text-sm">
+              <strong>What to do.</strong> {finding.remedy.text}
+              {finding.remedy.caution && (
+                <span className="border-hazard mt-1 block border-l-3 pl-2">{finding.remedy.caution}</span>
+              )}
+            </li>
+          )}
           {finding.caveats.map((one) => (
             <li key={one} className="border-rule-strong my-1 border-l-3 pl-2 text-sm">
               With care: {one}

@@ -109,6 +109,12 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
                   <li key={text}>{text}</li>
                 ))}
               </ul>
+              {one.remedy && (
+                <p>
+                  <strong>What to do.</strong> {one.remedy}
+                </p>
+              )}
+              {one.caution && <p className="border-hazard border-l-3 pl-2">{one.caution}</p>}
             </div>
           ))}
           <p className="text-ink-soft">{report.dismissed}</p>

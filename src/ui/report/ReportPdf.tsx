@@ -102,6 +102,8 @@ export function ReportPdf({ report, photos }: Props) {
                 – {text}
               </Text>
             ))}
+            {one.remedy !== '' && <Text style={{ marginLeft: 10 }}>What to do. {one.remedy}</Text>}
+            {one.caution !== '' && <Text style={[style.strong, { marginLeft: 10 }]}>{one.caution}</Text>}
           </View>
         ))}
         <Text style={style.soft}>{report.dismissed}</Text>

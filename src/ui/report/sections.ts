@@ -18,6 +18,9 @@ export interface ReportFinding {
   title: string;
   standing: string;
   evidence: string[];
+  /** What is done about it, with its caution; empty where nothing can be said. */
+  remedy: string;
+  caution: string;
 }
 
 export interface Report {
@@ -129,6 +132,8 @@ export function reportOf(
           ...[explainedText(one.explainedBy, diagnosis.findings)].filter((text) => text !== null),
           ...one.evidence.map((item) => item.text),
         ],
+        remedy: one.remedy?.text ?? '',
+        caution: one.remedy?.caution ?? '',
       })),
     dismissed:
       dismissed.length > 0
