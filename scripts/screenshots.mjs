@@ -55,6 +55,11 @@ start(async () => {
   await page.goto(`${base}/charging`);
   await page.getByRole('button', { name: /again and again/ }).hover();
   await shoot(page, 'charging');
+  await page.goto(`${base}/charging?view=charges`);
+  await page.getByRole('button', { name: /^Charge of 15 Oct/ }).click();
+  await shoot(page, 'charges');
+  await page.goto(`${base}/charging?view=sources`);
+  await shoot(page, 'sources');
   await page.goto(`${base}/weigh`);
   await shoot(page, 'weigh');
   await page.goto(`${base}/report`);
@@ -79,10 +84,8 @@ start(async () => {
   await shoot(page, 'calculator');
 
   const dark = await open({ dark: true });
-  await dark.goto(`${address}${coldRoom}/settings?view=rest`);
-  await shoot(dark, 'rest-voltage-dark');
-  await dark.goto(`${base}/charging`);
-  await shoot(dark, 'charging-dark');
+  await dark.goto(`${base}/charging?view=days`);
+  await shoot(dark, 'days-dark');
   const phone = await open({ width: 390, height: 844 });
   await phone.goto(`${base}/charging`);
   await shoot(phone, 'charging-phone');

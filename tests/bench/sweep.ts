@@ -40,6 +40,8 @@ interface Outcome extends Task {
   /** Share of the minutes of each source that agree, without its own word and with it. */
   without: Shares[];
   with: Shares[];
+  /** Highest true state of charge of a usual day, %: how badly the site fared. */
+  best: number;
   about: string;
 }
 
@@ -79,6 +81,7 @@ function run({ code, number }: Task, seed: number): Outcome {
     findings: findings.map(({ cause, standing, decibans }) => ({ cause, standing, decibans })),
     without: agreements(wordless),
     with: agreements(series),
+    best: bestDaily,
     about: `${system.bank.chemistry} ${12 * plan.blocks} V ${plan.capacityAh} Ah, ${plan.chargers.map((one) => `${one.kind} ${one.ratedA} A${one.logged ? '' : ' unlogged'}`).join(' + ')}, every ${plan.everySeconds} s, best ${bestDaily.toFixed(0)} %`,
   };
 }
@@ -129,6 +132,13 @@ function main(): void {
   }
 }
 
+/** How badly a site fares: name, and the highest charge of a usual day, %. */
+const SEVERITIES: readonly [string, number, number][] = [
+  ['never over 85 %', -Infinity, 85],
+  ['85 to 97 %', 85, 97],
+  ['97 % or more', 97, Infinity],
+];
+
 const shown = (standing: Standing): boolean => standing === 'strong' || standing === 'likely';
 
 function report(outcomes: Outcome[], total: number, seed: number): void {
@@ -156,6 +166,19 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
     console.log(
       `${code.padEnd(24)} ${String(own.length).padStart(5)}  ${String(found).padStart(5)} ${String(possible).padStart(8)} ${String(own.length - found - possible).padStart(6)}  ${String(elsewhere.length).padStart(5)} (${onHealthy})  ${[...where].map(([one, count]) => `${one} ${count}`).join(', ')}`,
     );
+  }
+  console.log('\nFound, by how full the battery got on a usual day:');
+  for (const code of codes) {
+    const own = outcomes.filter((one) => one.code === code);
+    if (own.length === 0) continue;
+    const parts = SEVERITIES.map(([name, from, to]) => {
+      const of = own.filter((one) => one.best >= from && one.best < to);
+      const found = of.filter((one) =>
+        one.findings.some((finding) => finding.cause === code && shown(finding.standing)),
+      );
+      return `${name} ${String(found.length).padStart(3)} of ${String(of.length).padEnd(3)}`;
+    });
+    console.log(`  ${code.padEnd(24)} ${parts.join('  ')}`);
   }
   console.log('\nOf all findings shown so, how many hold:');
   for (const standing of STANDINGS) {

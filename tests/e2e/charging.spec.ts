@@ -71,7 +71,9 @@ test('the days say when the battery was last full, and lead to the strips', asyn
 test('a source is shown with what was found, set and asked for', async ({ page }) => {
   await openStep(page, /Yearly check/, 'charging?view=sources');
   const row = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) });
-  await expect(row('Absorption \\d')).toContainText(/28\.20 V ± 0\.\d+ at 25 °C.*28\.20 V.*28\.00 to 28\.60 V/);
+  await expect(row('Absorption \\d')).toContainText(
+    /28\.20 V ± 0\.\d+ at 25 °C.*28\.20 V.*28\.00 to 28\.60 V/,
+  );
   await expect(row('Compensation')).toContainText('−5.0 to −3.0 mV');
   await expect(page.getByText(/put back for each taken out.*as it should be\.$/)).toBeVisible();
 });
