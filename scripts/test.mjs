@@ -80,6 +80,7 @@ start(async () => {
     await check('Format', 'prettier', '--check', '.', '--log-level', 'warn');
     await check('Types of the core: no DOM, no Node', 'tsc', '--noEmit', '-p', 'src/core');
     await check('Types of the scripts', 'tsc', '--noEmit', '-p', 'scripts');
+    await check('Circles of imports', '-c', 'node scripts/check-circles.mjs');
     await check('Lint', 'eslint', '.', '--max-warnings', '0');
   })();
   say('\n== Production build');

@@ -3,7 +3,7 @@
 import { sql, type Transaction } from 'kysely';
 import type { Change } from '@/core/bundle/schema';
 import type { Store } from './database';
-import { isId } from './jobs';
+import { isId } from './id';
 import type { Database } from './schema';
 
 export interface StoredChange extends Change {

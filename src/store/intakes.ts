@@ -11,7 +11,7 @@ import {
 } from '@/core/log/intake';
 import type { LogDescription } from '@/core/log/takeIn';
 import { type Store, within } from './database';
-import { isId } from './jobs';
+import { isId } from './id';
 import { queueIntake, unqueueIntake } from './queue';
 import type { Database } from './schema';
 

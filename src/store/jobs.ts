@@ -3,10 +3,8 @@
 import { sql } from 'kysely';
 import type { Job, System } from '@/core/system/schema';
 import type { Store } from './database';
+import { isId } from './id';
 import { haltIntakes, resumeIntakes } from './intakes';
-
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-export const isId = (text: string): boolean => UUID.test(text);
 
 export interface StoredJob {
   id: string;

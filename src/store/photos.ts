@@ -2,7 +2,7 @@
 
 import { sql } from 'kysely';
 import { brokenPromise, type Store } from './database';
-import { isId } from './jobs';
+import { isId } from './id';
 
 export interface PhotoInfo {
   id: string;

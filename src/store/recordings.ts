@@ -7,7 +7,7 @@ import type { RecordingInfo } from '@/core/log/recording';
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import { isUsualMoment } from '@/core/quantity/span';
 import { brokenPromise, type Store, within } from './database';
-import { isId } from './jobs';
+import { isId } from './id';
 import { CHUNK_SAMPLES, chunksOf, insertChunks, insertTimesAsRead, loadTimes, timeChunk } from './samples';
 import type { Database } from './schema';
 

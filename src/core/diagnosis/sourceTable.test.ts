@@ -107,6 +107,7 @@ describe('the balance', () => {
     );
     expect(text({ returned: 0.9 })).toContain('less than it needs');
     expect(text({ returned: 1.4 })).toContain('more than it needs');
+    expect(text({ returned: 1.0 })).toContain('at the lower edge of what meters can tell');
   });
   test('without known ends it gives the sums and no verdict', () => {
     expect(text({ between: 'ends of the log', returned: null, startPercent: null })).toBe(

@@ -119,7 +119,11 @@ export function balanceText(
       ? 'less than it needs: charge is missing, or a source is not counted'
       : returned > needs.max + open
         ? 'more than it needs: it gasses it away, or a load is not counted'
-        : 'as it should be';
+        : returned < needs.min
+          ? 'at the lower edge of what meters can tell'
+          : returned > needs.max
+            ? 'at the upper edge of what meters can tell'
+            : 'as it should be';
   const band = balance.returnedBand ? ` ± ${balance.returnedBand.toFixed(2)}` : '';
   return `${sums}: ${returned.toFixed(2)}${band} Ah put back for each taken out, where ${needs.min.toFixed(2)} to ${needs.max.toFixed(2)} is usual: ${verdict}.`;
 }

@@ -9,8 +9,7 @@ import type { Span } from '@/core/quantity/span';
 import { expectedVolts } from '@/core/system/chemistry';
 import type { KnownBank } from '@/core/system/known';
 import { drawLane } from './draw';
-import type { Lane } from './lanes';
-import { GUTTER } from './Strips';
+import { GUTTER, type Lane } from './lanes';
 import type { TileSource } from './tileSource';
 
 interface Props {

@@ -16,7 +16,7 @@ import type { RecordingInfo } from '@/core/log/recording';
 import { extentOf, valueAt } from './draw';
 import { KeySheet } from './KeySheet';
 import { LaneView } from './LaneView';
-import { lanesOf } from './lanes';
+import { GUTTER, lanesOf } from './lanes';
 import { Overview } from './Overview';
 import { StageRibbon } from './StageRibbon';
 import { StagePatterns } from './stageTextures';
@@ -33,7 +33,6 @@ interface Props {
   goal: Span | null;
 }
 
-export const GUTTER = 52;
 const RIBBON = 24;
 const CLOSEST = 2 * MINUTE;
 

@@ -5,6 +5,9 @@ import { gapLimit } from '@/core/log/grid';
 import type { System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
 
+/** Room for the names and figures of a lane, left of its plot, px. */
+export const GUTTER = 52;
+
 export interface Trace {
   recording: RecordingInfo;
   channel: Channel;
