@@ -7,6 +7,7 @@ import { chargingText } from '@/core/diagnosis/sourceTable';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
 import type { Job, System } from '@/core/system/schema';
+import { sourceName } from '@/core/system/sourceName';
 
 const WIDTH = 100;
 
@@ -66,11 +67,7 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
 
   const zone = system.timeZone;
   const clock = (iso: string) => DateTime.fromISO(iso, { zone }).toFormat('yyyy-MM-dd HH:mm');
-  const told = chargingText(
-    diagnosis,
-    (id) => system.sources.find((one) => one.id === id)?.name ?? 'Source not known',
-    clock,
-  );
+  const told = chargingText(diagnosis, (id) => sourceName(system, id), clock);
   if (told.length > 0)
     block(
       'What charging shows',

@@ -20,6 +20,7 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import { MINUTE, type Span } from '@/core/quantity/span';
 import { ampHours, amps, duration, percent } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
+import { sourceName } from '@/core/system/sourceName';
 import { buttonClass } from '@/ui/primitives/buttons';
 import { ChargeCard } from './ChargeCard';
 
@@ -36,7 +37,6 @@ const same = 'equalsString';
 
 function columnsOf(system: System) {
   const zone = system.timeZone;
-  const nameOf = (id: string | null) => system.sources.find((one) => one.id === id)?.name ?? 'Not known';
   const right = { align: 'right' };
   const stage = (name: 'bulk' | 'absorption' | 'float', header: string) =>
     columns.accessor((row) => row.minutes[name], {
@@ -63,7 +63,11 @@ function columnsOf(system: System) {
         );
       },
     }),
-    columns.accessor((row) => nameOf(row.source), { id: 'source', header: 'Source', filterFn: same }),
+    columns.accessor((row) => sourceName(system, row.source), {
+      id: 'source',
+      header: 'Source',
+      filterFn: same,
+    }),
     columns.accessor((row) => row.ampHours ?? undefined, {
       id: 'ampHours',
       header: 'Into it',

@@ -9,6 +9,7 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import type { Span } from '@/core/quantity/span';
 import { ampHours } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
+import { sourceName } from '@/core/system/sourceName';
 import { fillOf, LETTER, StagePatterns } from '@/ui/strips/stageTextures';
 
 interface Props {
@@ -36,7 +37,6 @@ export function DaysView({ system, diagnosis, logEnds, onGo }: Props) {
       ),
     [diagnosis, source, zone],
   );
-  const nameOf = (id: string | null) => system.sources.find((one) => one.id === id)?.name ?? 'Not known';
   return (
     <section aria-label="Days">
       <svg width={0} height={0} className="absolute" aria-hidden>
@@ -59,7 +59,7 @@ export function DaysView({ system, diagnosis, logEnds, onGo }: Props) {
                 checked={one === source}
                 onChange={() => setSource(one)}
               />
-              {nameOf(one)}
+              {sourceName(system, one)}
             </label>
           ))}
         </fieldset>

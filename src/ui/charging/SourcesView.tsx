@@ -4,6 +4,7 @@ import { DateTime } from 'luxon';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { balanceText, sourceLines } from '@/core/diagnosis/sourceTable';
 import type { System } from '@/core/system/schema';
+import { sourceName } from '@/core/system/sourceName';
 
 export function SourcesView({ system, diagnosis }: { system: System; diagnosis: Diagnosis }) {
   const { sources, balance } = diagnosis.charging;
@@ -15,7 +16,7 @@ export function SourcesView({ system, diagnosis }: { system: System; diagnosis: 
     <div className="flex flex-col gap-4">
       {text && <p className="border-accent bg-sheet border-l-3 p-2 text-sm">{text}</p>}
       {sources.map((one) => {
-        const name = system.sources.find(({ id }) => id === one.source)?.name ?? 'Source that is not known';
+        const name = sourceName(system, one.source);
         const lines = sourceLines(one);
         return (
           <section key={one.source ?? ''} aria-label={name}>

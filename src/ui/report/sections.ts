@@ -12,6 +12,7 @@ import { CHEMISTRY } from '@/core/system/chemistry';
 import { checklistFor } from '@/core/system/checklist';
 import { reviewSettings } from '@/core/system/review/review';
 import type { Job, System } from '@/core/system/schema';
+import { sourceName } from '@/core/system/sourceName';
 import { figure } from '@/ui/describe/steps/sheetText';
 
 export interface ReportFinding {
@@ -148,11 +149,7 @@ export function reportOf(
       : null,
     charging: [
       ...(last ? [lastFullText(diagnosis.charging.lastFull, Date.parse(last.to), clock)] : []),
-      ...chargingText(
-        diagnosis,
-        (id) => system.sources.find((one) => one.id === id)?.name ?? 'Source not known',
-        clock,
-      ),
+      ...chargingText(diagnosis, (id) => sourceName(system, id), clock),
     ],
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],

@@ -12,6 +12,7 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import { DAY, HOUR, MINUTE, type Span } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
 import type { System } from '@/core/system/schema';
+import { sourceName } from '@/core/system/sourceName';
 import type { RecordingInfo } from '@/core/log/recording';
 import { extentOf, valueAt } from './draw';
 import { KeySheet } from './KeySheet';
@@ -352,7 +353,7 @@ function ribbonsOf({ charging, charges }: Diagnosis, system: System) {
   if (ids.length <= 1) return [{ id: '', name: null, charges }];
   return ids.map((id) => ({
     id: id ?? '',
-    name: system.sources.find((one) => one.id === id)?.name ?? 'Not known',
+    name: sourceName(system, id),
     charges: charges.filter((one) => one.source === id),
   }));
 }

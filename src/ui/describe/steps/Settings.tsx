@@ -2,12 +2,12 @@
 /** Settings: the review, the sheet of what to set, the check of a reading against a rested battery, and the record of changes. */
 
 import Link from 'next/link';
-import { useRouter, useSearchParams } from 'next/navigation';
 import { Tabs } from 'radix-ui';
 import { useMemo } from 'react';
 import { CALCULATORS } from '@/core/plan/calculators';
 import { missingBasics } from '@/core/system/known';
 import { reviewSettings } from '@/core/system/review/review';
+import { useView, ViewTabs } from '@/ui/primitives/ViewTabs';
 import type { ChangeShown } from '../DescribeWorkspace';
 import { useTyped } from '../fields/context';
 import { NoteList } from '../NoteList';
@@ -36,28 +36,9 @@ interface Props {
 export function Settings({ jobId, systemId, changes, changeCount, description }: Props) {
   const { system, job } = useTyped();
   const review = useMemo(() => reviewSettings(system, job), [system, job]);
-  const router = useRouter();
-  const asked = useSearchParams().get('view');
-  const view = VIEWS.some((one) => one.id === asked) ? asked! : 'review';
+  const [view, setView] = useView(`/jobs/${jobId}/settings`, VIEWS);
   return (
-    <Tabs.Root
-      value={view}
-      onValueChange={(to) => router.replace(`/jobs/${jobId}/settings?view=${to}`, { scroll: false })}
-    >
-      <Tabs.List
-        aria-label="Views of the settings"
-        className="border-rule-strong mb-3 flex flex-wrap gap-1 border-b"
-      >
-        {VIEWS.map((one) => (
-          <Tabs.Trigger
-            key={one.id}
-            value={one.id}
-            className="data-[state=active]:border-accent data-[state=active]:bg-sheet border-b-3 border-transparent px-3 py-1.5 data-[state=active]:font-semibold"
-          >
-            {one.name}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+    <ViewTabs label="Views of the settings" views={VIEWS} view={view} onView={setView}>
       <Tabs.Content value="review">
         <Section
           title="Settings review"
@@ -113,6 +94,6 @@ export function Settings({ jobId, systemId, changes, changeCount, description }:
           </ul>
         </Section>
       </Tabs.Content>
-    </Tabs.Root>
+    </ViewTabs>
   );
 }
