@@ -82,7 +82,7 @@ export function DaysView({ system, diagnosis, logEnds, onGo }: Props) {
                   {HOURS.map((hour) => (
                     <span
                       key={hour}
-                      className="absolute -translate-x-1/2 first:translate-x-0 last:-translate-x-full"
+                      className="absolute -translate-x-1/2 first:translate-x-0 last:-translate-x-full max-sm:nth-[even]:hidden"
                       style={{ left: `${(100 * hour) / 24}%` }}
                     >
                       {hour}
