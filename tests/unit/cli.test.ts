@@ -103,7 +103,7 @@ test('the readable table says the same and what was not looked at', () => {
   expect(stdout).toMatch(
     /(likely|strong) +about \d+ to 1: Absorption ends too early, on the clock +\(absorption-too-short\)/,
   );
-  expect(stdout).toMatch(/absorption +\d+ min +14\.\d\d V +end +\d+\.\d A +\d+ Ah +ended by timer/);
+  expect(stdout).toMatch(/absorption +\d+ min +14\.\d\d V +end +\d+\.\d A +\d+ Ah +ended by: clock/);
   expect(stdout).toMatch(/Not looked at by this version: syncs/);
   for (const line of stdout.split('\n')) expect(line.length).toBeLessThan(115);
 });
