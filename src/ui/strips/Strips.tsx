@@ -12,14 +12,13 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import { DAY, HOUR, MINUTE, type Span } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
 import type { System } from '@/core/system/schema';
-import { sourceName } from '@/core/system/sourceName';
 import type { RecordingInfo } from '@/core/log/recording';
 import { extentOf, valueAt } from './draw';
 import { KeySheet } from './KeySheet';
 import { LaneView } from './LaneView';
 import { GUTTER, lanesOf } from './lanes';
 import { Overview } from './Overview';
-import { StageRibbon } from './StageRibbon';
+import { RIBBON, Ribbons, ribbonsOf } from './Ribbons';
 import { StagePatterns } from './stageTextures';
 import { tileSource } from './tileSource';
 
@@ -34,7 +33,6 @@ interface Props {
   goal: Span | null;
 }
 
-const RIBBON = 24;
 const CLOSEST = 2 * MINUTE;
 
 export function Strips({ jobId, system, recordings, diagnosis, lit, goal }: Props) {
@@ -272,24 +270,7 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
         <StagePatterns />
       </svg>
       <div ref={frame} className="relative">
-        {ribbons.map(({ id, name, charges }) => (
-          <svg
-            key={id}
-            width={width + GUTTER}
-            height={RIBBON}
-            className="block"
-            role="img"
-            aria-label={`Stages of charging${name ? ` by ${name}` : ''}: bulk, absorption, float`}
-          >
-            <text x={0} y={RIBBON / 2 + 4} fontSize={11} fill="var(--ink-soft)">
-              {name === null ? 'Stage' : short(name)}
-              <title>{name ?? 'Stage'}</title>
-            </text>
-            <g transform={`translate(${GUTTER},0)`}>
-              <StageRibbon charges={charges} view={view} x={x} height={RIBBON} />
-            </g>
-          </svg>
-        ))}
+        <Ribbons ribbons={ribbons} view={view} x={x} width={width} />
         {lanes.map((lane, i) => (
           <LaneView
             key={lane.id}
@@ -345,23 +326,6 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
       <KeySheet open={helpOpen} onOpenChange={setHelpOpen} />
     </section>
   );
-}
-
-/** A ribbon for each source that was judged; one without a name where there is no more than one. */
-function ribbonsOf({ charging, charges }: Diagnosis, system: System) {
-  const ids = charging.sources.map((one) => one.source);
-  if (ids.length <= 1) return [{ id: '', name: null, charges }];
-  return ids.map((id) => ({
-    id: id ?? '',
-    name: sourceName(system, id),
-    charges: charges.filter((one) => one.source === id),
-  }));
-}
-
-/** As much of a name as stands beside a ribbon: its first word, where that is short enough. */
-function short(name: string): string {
-  const [word = ''] = name.split(' ');
-  return word.length <= 8 ? word : `${word.slice(0, 7)}…`;
 }
 
 function Legend({ lanes }: { lanes: ReturnType<typeof lanesOf> }) {
