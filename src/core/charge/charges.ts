@@ -7,6 +7,7 @@ import { bankOf } from '../system/bankOf';
 import type { KnownBank, KnownSystem } from '../system/known';
 import { gapsIn } from '../log/grid';
 import type { Timeline } from '../log/timeline';
+import { withDrift } from './drift';
 import { whatEnded } from './ended';
 import { coldIdleOf } from './coldIdle';
 import { isFull } from './full';
@@ -31,18 +32,20 @@ import { yieldedOf } from './yielded';
 /** Charges of every source that can be judged, from the timeline to stages with their ends. */
 export function findCharges(system: KnownSystem, timeline: Timeline): SourceCharging[] {
   const refusals = refusalsOf(timeline) ?? [];
-  return chargeViews(system, timeline).map((view) => {
-    const source = system.sources.find((one) => one.id === view.source) ?? null;
+  return chargeViews(system, timeline).map((seen) => {
+    const source = system.sources.find((one) => one.id === seen.source) ?? null;
     const bank = bankOf(system, source);
     const { capacityAh } = bank;
     // Others across the same cells may hold the bus.
-    const shared = system.sources.filter((one) => one.across === source?.across).length > 1;
+    const across = source?.across ?? 'bank';
+    const shared = system.sources.filter((one) => (one.across ?? 'bank') === across).length > 1;
     const onAmps = Math.max(
-      3 * view.ampNoise,
-      Math.min(0.003 * capacityAh, 0.02 * quantile(view.amps, 0.99)),
+      3 * seen.ampNoise,
+      Math.min(0.003 * capacityAh, 0.02 * quantile(seen.amps, 0.99)),
     );
-    const limits = findLimits(view, onAmps, source?.kind === 'solar');
-    const held = judgeRegulation(view, bank, { limits, onAmps, source });
+    const limits = findLimits(seen, onAmps, source?.kind === 'solar');
+    const held = judgeRegulation(seen, bank, { limits, onAmps, source });
+    const view = withDrift(seen, held, bank, source);
     const setpoints = findSetpoints(view, held, bank, source, shared);
     const path = likeliestPath({
       view,

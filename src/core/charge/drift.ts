@@ -5,6 +5,9 @@
 
 import { DAY } from '../quantity/span';
 import { clamp } from '../quantity/numbers';
+import { isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
+import type { Source } from '../system/schema';
 import type { ChargeView } from './view';
 
 /** V a 12 V block: steps of the histograms, the furthest that a day may lie from the one before, and from the first. */
@@ -17,8 +20,28 @@ const ROUNDS = 4;
 /** Cells of the grid in a day, at the least. */
 const LEAST_CELLS = 24;
 
+/** From where on a voltage counts as held on purpose: above rest, V, with so much current at least, A. */
+export function heldFrom(view: ChargeView, bank: KnownBank): { restVolts: number; least: number } {
+  return {
+    restVolts: (isLead(bank.chemistry) ? 13 : 13.1) * view.blocks,
+    least: view.ampsAreBattery ? -2 * view.ampNoise : Math.max(view.ampNoise, 0.001 * bank.capacityAh),
+  };
+}
+
+/** The view with how its held voltages wander, where that has to be guessed: lead, no temperature, a charger that may follow one. */
+export function withDrift(
+  view: ChargeView,
+  held: Float32Array,
+  bank: KnownBank,
+  source: Source | null,
+): ChargeView {
+  if (!isLead(bank.chemistry) || view.celsius || source?.profile.compensationMvPerCellPerC === 0) return view;
+  const { restVolts, least } = heldFrom(view, bank);
+  return { ...view, drift: driftOf(view, held, least, restVolts) };
+}
+
 /** V to take off each cell; null when there are too few days, or when nothing wanders. */
-export function driftOf(
+function driftOf(
   view: ChargeView,
   held: Float32Array,
   least: number,

@@ -8,7 +8,7 @@ import { REPORTED_STAGES, type ReportedStage } from '../log/channels';
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
-import { driftOf } from './drift';
+import { heldFrom } from './drift';
 import { type Ceiling, ceilingOf } from './ceiling';
 import { APART, findEqualise, nameSetpoints } from './names';
 import type { Setpoint, Setpoints } from './setpoint';
@@ -24,11 +24,7 @@ export function findSetpoints(
   source: Source | null,
   shared = false,
 ): Setpoints {
-  // Below this nobody holds a battery of this chemistry on purpose: it is at rest.
-  const restVolts = (isLead(bank.chemistry) ? 13 : 13.1) * view.blocks;
-  const least = view.ampsAreBattery ? -2 * view.ampNoise : Math.max(view.ampNoise, 0.001 * bank.capacityAh);
-  if (isLead(bank.chemistry) && !view.celsius && source?.profile.compensationMvPerCellPerC !== 0)
-    view.drift = driftOf(view, held, least, restVolts);
+  const { restVolts, least } = heldFrom(view, bank);
   const cells: number[] = [];
   for (let cell = 0; cell < view.grid.count; cell++)
     if (held[cell]! > 0.8 && view.volts[cell]! > restVolts && view.amps[cell]! > least) cells.push(cell);
