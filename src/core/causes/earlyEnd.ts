@@ -30,7 +30,7 @@ export const EARLY_END_WEIGHTS = {
   usual: 3,
   rare: -4,
   /** Other sources gave much of what the battery took when it ended. */
-  othersGave: -9,
+  othersGave: -14,
   /** Minutes that the current would still have needed. */
   minutesMissing: [
     [60, 4],

@@ -3,6 +3,7 @@
 import { amps, counted, duration, percent, share } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { HOUR } from '../quantity/span';
+import type { SourceCharging } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { tailText } from './remedy';
 
@@ -52,52 +53,60 @@ export const prematureFloat: Cause = {
       { name: 'alone it stops as early', ifHolds: 0.15, ifNot: 0.85 },
     ],
   },
-  weigh: ({ charging }) =>
-    charging.flatMap(({ source, yielded, leftEarly, charges, bank, logged }): Evidence[] => {
-      // In the flat part lithium stands at what a charger floats it at, whoever charges it: standing back shows nothing there.
-      if (!yielded || !source || !isLead(bank.chemistry)) return [];
-      const days = Math.max(1, (logged.span.to - logged.span.from) / (24 * HOUR));
-      const absorbed = charges.filter((one) => one.stages.some((stage) => stage.stage === 'absorption'));
-      const full = charges.filter((one) => one.full).length / Math.max(1, absorbed.length);
-      const perDay = yielded.hours / days;
-      const back: Evidence = {
-        text:
-          yielded.hours === 0
-            ? `${source.name} never stood back while the battery was still charging.`
-            : `${source.name} stood back for ${duration(yielded.hours * HOUR)} on ${counted(yielded.days, 'day')} while the battery still took ${amps(yielded.batteryAmps)}, ${percent((100 * yielded.batteryAmps) / bank.capacityAh)} of its capacity, from another source.`,
-        decibans: shrunk(weightOf(WEIGHTS.hoursADay, perDay), 1 + yielded.days),
-        group: 'back',
-        spans: [],
-      };
-      const left: Evidence[] =
-        leftEarly && leftEarly.ended >= 3
-          ? [
-              {
-                text:
-                  leftEarly.stages.length === 0
-                    ? `${source.name} never left absorption to another source while the battery still took a charging current.`
-                    : `${source.name} left absorption in ${share(leftEarly.stages.length, leftEarly.ended, 'charge')} while the battery still took ${amps(leftEarly.batteryAmps)}: its own current was down to ${amps(leftEarly.ownAmps)}, because others gave ${amps(leftEarly.othersAmps)}.`,
-                decibans: shrunk(
-                  weightOf(WEIGHTS.leftToOthers, leftEarly.stages.length / leftEarly.ended),
-                  leftEarly.ended,
-                ),
-                group: 'back',
-                spans: leftEarly.stages,
-              },
-            ]
-          : [];
-      // One way of stopping early is enough: that the other was not seen does not speak against it.
-      const speaks = left.some((one) => one.decibans > 0);
-      if (yielded.days === 0 && !speaks) return [back, ...left];
-      return [
-        ...(speaks && back.decibans < 0 ? [] : [back]),
-        ...(back.decibans > 0 && !speaks ? [] : left),
-        {
-          text: `The battery got truly full in ${percent(100 * full)} of the charges that reached absorption.`,
-          decibans: shrunk(weightOf(WEIGHTS.fullAnyway, full), absorbed.length),
-          group: 'full',
-          spans: [],
-        },
-      ];
-    }),
+  weigh: ({ charging }) => {
+    const each = charging.map(ofSource);
+    // One that stands back is enough: that the others lead does not speak against it.
+    const standing = each.filter((all) =>
+      all.some(({ group, decibans }) => group === 'back' && decibans > 0),
+    );
+    return (standing.length > 0 ? standing : each).flat();
+  },
 };
+
+function ofSource({ source, yielded, leftEarly, charges, bank, logged }: SourceCharging): Evidence[] {
+  // In the flat part lithium stands at what a charger floats it at, whoever charges it: standing back shows nothing there.
+  if (!yielded || !source || !isLead(bank.chemistry)) return [];
+  const days = Math.max(1, (logged.span.to - logged.span.from) / (24 * HOUR));
+  const absorbed = charges.filter((one) => one.stages.some((stage) => stage.stage === 'absorption'));
+  const full = charges.filter((one) => one.full).length / Math.max(1, absorbed.length);
+  const perDay = yielded.hours / days;
+  const back: Evidence = {
+    text:
+      yielded.hours === 0
+        ? `${source.name} never stood back while the battery was still charging.`
+        : `${source.name} stood back for ${duration(yielded.hours * HOUR)} on ${counted(yielded.days, 'day')} while the battery still took ${amps(yielded.batteryAmps)}, ${percent((100 * yielded.batteryAmps) / bank.capacityAh)} of its capacity, from another source.`,
+    decibans: shrunk(weightOf(WEIGHTS.hoursADay, perDay), 1 + yielded.days),
+    group: 'back',
+    spans: [],
+  };
+  const left: Evidence[] =
+    leftEarly && leftEarly.ended >= 3
+      ? [
+          {
+            text:
+              leftEarly.stages.length === 0
+                ? `${source.name} never left absorption to another source while the battery still took a charging current.`
+                : `${source.name} left absorption in ${share(leftEarly.stages.length, leftEarly.ended, 'charge')} while the battery still took ${amps(leftEarly.batteryAmps)}: its own current was down to ${amps(leftEarly.ownAmps)}, because others gave ${amps(leftEarly.othersAmps)}.`,
+            decibans: shrunk(
+              weightOf(WEIGHTS.leftToOthers, leftEarly.stages.length / leftEarly.ended),
+              leftEarly.ended,
+            ),
+            group: 'back',
+            spans: leftEarly.stages,
+          },
+        ]
+      : [];
+  // One way of stopping early is enough: that the other was not seen does not speak against it.
+  const speaks = left.some((one) => one.decibans > 0);
+  if (yielded.days === 0 && !speaks) return [back, ...left];
+  return [
+    ...(speaks && back.decibans < 0 ? [] : [back]),
+    ...(back.decibans > 0 && !speaks ? [] : left),
+    {
+      text: `The battery got truly full in ${percent(100 * full)} of the charges that reached absorption.`,
+      decibans: shrunk(weightOf(WEIGHTS.fullAnyway, full), absorbed.length),
+      group: 'full',
+      spans: [],
+    },
+  ];
+}

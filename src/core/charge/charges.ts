@@ -7,7 +7,7 @@ import { bankOf } from '../system/bankOf';
 import type { KnownBank, KnownSystem } from '../system/known';
 import { gapsIn } from '../log/grid';
 import type { Timeline } from '../log/timeline';
-import { withDrift } from './drift';
+import { mayFollow, withDrift } from './drift';
 import { whatEnded } from './ended';
 import { coldIdleOf } from './coldIdle';
 import { isFull } from './full';
@@ -24,9 +24,11 @@ import { groupRuns, runsOf, stagesOf, type Run } from './runs';
 import { saysOtherwise } from './saysOtherwise';
 import type { Setpoints } from './setpoint';
 import { findSetpoints } from './setpoints';
+import { spareOf } from './spare';
 import { slopeOf } from './slope';
 import type { Charge, SourceCharging } from './types';
-import { chargeViews, type ChargeView } from './view';
+import { answersLoads, answersOf } from './together';
+import { chargeViews, type ChargeView, isConstant } from './view';
 import { yieldedOf } from './yielded';
 
 /** Charges of every source that can be judged, from the timeline to stages with their ends. */
@@ -44,17 +46,23 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
       Math.min(0.003 * capacityAh, 0.02 * quantile(seen.amps, 0.99)),
     );
     const limits = findLimits(seen, onAmps, source?.kind === 'solar');
-    const held = judgeRegulation(seen, bank, { limits, onAmps, source });
+    const night = source?.kind === 'solar' ? nightOf(seen, onAmps) : null;
+    const spare = spareOf(seen, capacityAh, onAmps, night);
+    const answers = answersOf(seen, onAmps, isConstant(source?.kind), spare);
+    const loads = answersLoads(seen, onAmps);
+    const held = judgeRegulation(seen, bank, { limits, onAmps, source, answers, spare, loads });
     const view = withDrift(seen, held, bank, source);
-    const setpoints = findSetpoints(view, held, bank, source, shared);
+    const setpoints = findSetpoints(view, held, bank, source, { shared, answers });
     const path = likeliestPath({
       view,
       held,
+      answers,
       setpoints,
       onAmps,
       capacityAh,
-      night: source?.kind === 'solar' ? nightOf(view, onAmps) : null,
+      night,
       shared,
+      follows: mayFollow(bank, source),
       lithium: !isLead(bank.chemistry),
     });
     const runs = runsOf(path);

@@ -28,6 +28,10 @@ export function heldFrom(view: ChargeView, bank: KnownBank): { restVolts: number
   };
 }
 
+/** Whether the charger may follow the battery's temperature, by what is known of it. */
+export const mayFollow = (bank: KnownBank, source: Source | null): boolean =>
+  isLead(bank.chemistry) && source?.profile.compensationMvPerCellPerC !== 0;
+
 /** The view with how its held voltages wander, where that has to be guessed: lead, no temperature, a charger that may follow one. */
 export function withDrift(
   view: ChargeView,
@@ -35,7 +39,7 @@ export function withDrift(
   bank: KnownBank,
   source: Source | null,
 ): ChargeView {
-  if (!isLead(bank.chemistry) || view.celsius || source?.profile.compensationMvPerCellPerC === 0) return view;
+  if (view.celsius || !mayFollow(bank, source)) return view;
   const { restVolts, least } = heldFrom(view, bank);
   return { ...view, drift: driftOf(view, held, least, restVolts) };
 }

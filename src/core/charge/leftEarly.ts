@@ -27,6 +27,8 @@ const STILL_CHARGING = 1.5;
 const OTHERS = 0.3;
 const OWN = 0.75;
 const WINDOW = 10 * MINUTE;
+/** What is shorter than this is a jump of the voltage. */
+const LEAST = 3 * MINUTE;
 
 /** Null where the battery's current is not known beside the source's own. */
 export function leftEarlyOf(
@@ -54,10 +56,17 @@ export function leftEarlyOf(
   for (const { stages } of charges)
     stages.forEach((stage, i) => {
       const next = stages[i + 1]?.stage;
-      if (stage.stage !== 'absorption' || stage.cutOff || (next !== 'float' && next !== 'hold')) return;
+      if (
+        stage.stage !== 'absorption' ||
+        stage.cutOff ||
+        stage.heldMs < LEAST ||
+        (next !== 'float' && next !== 'hold')
+      )
+        return;
       if (!stage.endAmpsAreBattery || stage.blocked) return;
       ended++;
-      const own = stage.endSourceAmps;
+      // A threshold ends it at a moment in which loads leave the charger least to do.
+      const own = stage.leastEndAmps;
       const battery = stage.endAmps;
       // Without their logs, others give at least what the battery takes and this source does not give.
       const others = Math.max(battery - own, othersAt(stage.to));

@@ -44,6 +44,8 @@ function viewOf(at: (minute: number, day: number) => [number, number, number?, n
     allowed: null,
     reported: null,
     blocks: 1,
+    others: null,
+    batteryNoise: 0,
     voltNoise: 0.006,
     ampNoise: 0.03,
     voltQuantum: 0.01,

@@ -9,12 +9,15 @@ import { clamp } from '../quantity/numbers';
 import { REPORTED_STAGES } from '../log/channels';
 import type { Setpoint, Setpoints } from './setpoint';
 import { AT, COST_TABLE, STATES } from './states';
+import { OTHERS_HOLD } from './together';
 import { at25, type ChargeView } from './view';
 
 export interface PathInputs {
   view: ChargeView;
   /** Per cell, natural log: held over limited. NaN in gaps. */
   held: Float32Array;
+  /** Whether this source answers rather than the others, nats; null where that is not known. */
+  answers: Float32Array | null;
   setpoints: Setpoints;
   onAmps: number;
   capacityAh: number;
@@ -22,6 +25,8 @@ export interface PathInputs {
   night: Uint8Array | null;
   /** Other sources may hold the bus. */
   shared: boolean;
+  /** The charger may follow the battery's temperature. */
+  follows: boolean;
   /** A battery whose voltage at rest is about that at which it is floated. */
   lithium: boolean;
 }
@@ -100,12 +105,16 @@ export function likeliestPath(inputs: PathInputs): Uint8Array {
 
 const never = -Infinity;
 
+/** V a 12 V block within which a held voltage stands, at the least, and within which it wanders with the weather. */
+const STANDS = 0.012;
+const WANDERS = 0.04;
+
 /** Evidence of regulation below which the voltage plainly follows the current, nats. */
 const FOLLOWS = -0.5;
 
 /** Log-likelihoods of the states in a cell, written into `out`; false where the log is silent. */
 function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boolean {
-  const { view, held, setpoints, onAmps, capacityAh, night, shared, lithium } = inputs;
+  const { view, held, answers, setpoints, onAmps, capacityAh, night, shared, follows, lithium } = inputs;
   const { absorption, float, equalise, voltsPerC, floatVolts } = setpoints;
   const anywhere = -Math.log(2.4 * view.blocks);
   // Above this a battery is not on float.
@@ -115,8 +124,11 @@ function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boo
   const wait = (WAIT_COST * view.grid.step) / MINUTE;
   const lowest = Math.min(absorption?.volts ?? Infinity, floatVolts);
 
+  // Where the charger follows a temperature that nobody logged, the voltages that it holds wander with the weather.
+  const wanders = follows && !view.celsius;
+  const leastWidth = (wanders ? WANDERS : STANDS) * view.blocks;
   const near = (volts: number, setpoint: Setpoint): number => {
-    const width = Math.max(1.3 * setpoint.width, 0.012 * view.blocks);
+    const width = Math.max(1.3 * setpoint.width, leastWidth);
     const z = (volts - setpoint.volts) / width;
     return Math.max(-0.5 * z * z - Math.log(width * 2.5066), anywhere - 40);
   };
@@ -153,7 +165,12 @@ function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boo
     // The supply is the limit, in bulk as in a dip: what speaks for a held voltage speaks against it.
     // With nothing given, a moving voltage is the loads' doing and speaks for nothing.
     const limited = 0.7 * clamp(holds, on ? -1 : 0, 5);
-    out[AT.bulk] = anywhere - (on ? 0 : 4) - limited - Math.min(8, above) + says('bulk');
+    // Where the others hold the voltage, it stands at this source's setpoint by their doing or by chance.
+    const theirs = answers !== null && answers[cell]! <= OTHERS_HOLD;
+    const at = (setpoint: Setpoint | null): number =>
+      theirs && setpoint ? Math.max(anywhere, near(volts, setpoint)) : anywhere;
+    out[AT.bulk] =
+      Math.max(at(absorption), at(float)) - (on ? 0 : 4) - limited - Math.min(8, above) + says('bulk');
     if (absorption) {
       // Where only the battery's current is known, absorption with its load on top still lets current in.
       out[AT.absorption] =
@@ -162,14 +179,14 @@ function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boo
         idle +
         0.7 * clamp(holds, -5, 2) +
         says('absorption');
-      out[AT.absorptionDip] = anywhere - notBelow(volts, absorption) - limited + saysDip('absorption');
+      out[AT.absorptionDip] = at(absorption) - notBelow(volts, absorption) - limited + saysDip('absorption');
     } else out[AT.absorption] = out[AT.absorptionDip] = never;
     if (float) {
       // A battery on float takes little. Where loads may be inside the current that is seen, it says less.
       const battery = view.batteryAmps ? view.batteryAmps[cell]! : amps;
       const busy = battery > busyAmps ? (view.batteryAmps ? 2 : 1.5) : 0;
       out[AT.float] = near(volts, float) + 0.7 * clamp(holds, -5, 2) - busy - idle - floats + says('float');
-      out[AT.floatDip] = anywhere - notBelow(volts, float) - limited + saysDip('float');
+      out[AT.floatDip] = at(float) - notBelow(volts, float) - limited + saysDip('float');
     } else out[AT.float] = out[AT.floatDip] = never;
     // Waiting for float the charger gives nothing, and the voltage is still above what it will hold.
     const tolerance = float ? 2 * float.width : 0.05 * view.blocks;

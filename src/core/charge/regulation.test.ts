@@ -41,12 +41,14 @@ function viewOf({
     amps: drawnAmps,
     ampsAreBattery: true,
     batteryAmps: drawnAmps,
+    batteryNoise: 0,
     batteryVolts: null,
     celsius: null,
     drift: null,
     allowed: null,
     reported: null,
     blocks,
+    others: null,
     voltNoise: Math.max(noise * blocks, quantum / Math.sqrt(12)),
     ampNoise: 0.06,
     voltQuantum: quantum,
@@ -55,7 +57,14 @@ function viewOf({
 }
 
 const judge = (view: ChargeView) =>
-  judgeRegulation(view, BANK, { limits: findLimits(view, 0.3), onAmps: 0.3, source: null });
+  judgeRegulation(view, BANK, {
+    limits: findLimits(view, 0.3),
+    onAmps: 0.3,
+    source: null,
+    answers: null,
+    spare: new Uint8Array(view.grid.count),
+    loads: null,
+  });
 
 /** Mean judgement between two minutes: positive is regulated. */
 function judged(drawing: Drawing, from: number, to: number): number {

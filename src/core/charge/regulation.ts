@@ -7,7 +7,9 @@ import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
 import type { Limit } from './limit';
-import type { ChargeView } from './view';
+import { SPARE, SPARES } from './spare';
+import { OTHERS_HOLD } from './together';
+import { type ChargeView, isConstant } from './view';
 import { HOUR } from '../quantity/span';
 import { clamp } from '../quantity/numbers';
 import { MOST_WINDOW, runningSums, shapeOf, type WindowShape } from './windows';
@@ -32,15 +34,29 @@ export function judgeRegulation(
     limits,
     onAmps,
     source,
-  }: { limits: readonly Limit[]; onAmps: number; source: Pick<Source, 'kind'> | null },
+    answers,
+    spare,
+    loads,
+  }: {
+    limits: readonly Limit[];
+    onAmps: number;
+    source: Pick<Source, 'kind'> | null;
+    /** Whether it answers rather than the other sources, {@link answersOf}. */
+    answers: Float32Array | null;
+    /** Where it has more to give, {@link spareOf}. */
+    spare: Uint8Array;
+    /** Whether it answers the loads rather than the battery, {@link answersLoads}. */
+    loads: Float32Array | null;
+  },
 ): Float32Array {
-  const held = byMovement(view, bank, onAmps);
+  const held = byMovement(view, bank, onAmps, spare, loads);
   const least = Math.min(...limits.map((one) => one.amps - one.width));
-  // Mains and engines give what they can: what steadily gives less is holding a voltage. The sun may simply be low.
-  const constant = (source?.kind === 'mains' || source?.kind === 'generator') && !view.ampsAreBattery;
+  const constant = isConstant(source?.kind) && !view.ampsAreBattery;
   for (let cell = 0; cell < held.length; cell++) {
     const amps = view.amps[cell]!;
-    if (held[cell]! !== held[cell]! || limits.length === 0) continue;
+    if (held[cell]! !== held[cell]!) continue;
+    if (answers && answers[cell]! <= OTHERS_HOLD) held[cell] = Math.min(held[cell]!, answers[cell]!);
+    if (limits.length === 0) continue;
     if (limits.some((one) => Math.abs(amps - one.amps) <= one.width))
       held[cell] = Math.min(held[cell]!, -AT_LIMIT);
     else if (constant && amps > onAmps && amps < 0.9 * least) held[cell] = Math.max(held[cell]!, BELOW_LIMIT);
@@ -57,6 +73,8 @@ function byMovement(
   view: ChargeView,
   { chemistry, capacityAh }: Pick<KnownBank, 'chemistry' | 'capacityAh'>,
   onAmps: number,
+  spare: Uint8Array,
+  loads: Float32Array | null,
 ): Float32Array {
   const { volts, amps, grid, blocks } = view;
   const held = new Float32Array(grid.count).fill(NaN);
@@ -90,7 +108,9 @@ function byMovement(
       if (near.slope < 0 && near.ampSpread > 3 * view.ampNoise) score += 1;
     }
     // The flat part of lithium lies where it is floated: standing there shows nothing, unless the current moves and the voltage does not.
-    if (fromAbove && fromAbove[cell] === 0 && score > 0 && would < still) score = -0.3;
+    if (spare[cell] !== SPARES.no && score > 0) score += SPARE;
+    else if (loads && loads[cell]! >= 1 && score > 0) score += Math.min(2, loads[cell]!);
+    else if (fromAbove && fromAbove[cell] === 0 && score > 0 && would < still) score = -0.3;
     else if (score > 0) {
       // Flat for minutes may still be a slow climb: then the longer window drifts whichever way it is laid.
       const far = bestWindow(sums, cell, long, grid.count);

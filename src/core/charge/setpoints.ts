@@ -12,9 +12,12 @@ import { heldFrom } from './drift';
 import { type Ceiling, ceilingOf } from './ceiling';
 import { APART, findEqualise, nameSetpoints } from './names';
 import type { Setpoint, Setpoints } from './setpoint';
+import { OTHERS_HOLD } from './together';
 import { at25, type ChargeView } from './view';
 
 const BIN = 0.02;
+/** At a voltage of the others they are seen to hold it so many times as long as this source is. */
+const THEIRS = 2;
 
 /** The held voltages of a view with their names. Where no temperature was logged, the view is told how they wander. */
 export function findSetpoints(
@@ -22,7 +25,7 @@ export function findSetpoints(
   held: Float32Array,
   bank: KnownBank,
   source: Source | null,
-  shared = false,
+  { shared, answers }: { shared: boolean; answers: Float32Array | null } = { shared: false, answers: null },
 ): Setpoints {
   const { restVolts, least } = heldFrom(view, bank);
   const cells: number[] = [];
@@ -40,7 +43,7 @@ export function findSetpoints(
   // Lithium asks for no compensation, but a charger on a lead profile does it all the same.
   const voltsPerC = celsius ? sharpestSlope(view, cells, bank, source, celsius) : 0;
   const all = withCeiling(
-    peaks(view, cells, voltsPerC),
+    peaks(view, cells, voltsPerC).filter((one) => !isOthers(one, view, answers, voltsPerC)),
     ceilingOf(view, voltsPerC, least, isLead(bank.chemistry) ? restVolts : 13.6 * view.blocks, shared),
     view,
   );
@@ -145,6 +148,20 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
     });
   }
   return found;
+}
+
+/** Whether the other sources hold a voltage, and this one only happens to give something at it. */
+function isOthers(
+  { volts, width, hours }: Setpoint,
+  view: ChargeView,
+  answers: Float32Array | null,
+  voltsPerC: number,
+): boolean {
+  if (!answers) return false;
+  let cells = 0;
+  for (let cell = 0; cell < answers.length; cell++)
+    if (answers[cell]! <= OTHERS_HOLD && Math.abs(at25(view, cell, voltsPerC) - volts) <= 3 * width) cells++;
+  return (cells * view.grid.step) / 3_600_000 > THEIRS * hours;
 }
 
 /** Peaks joined by a voltage that was held too shortly on too few days to be a peak, though day after day. */

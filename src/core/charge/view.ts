@@ -8,10 +8,18 @@ import { quantile } from '../quantity/numbers';
 import { bankOf } from '../system/bankOf';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
+import type { Source } from '../system/schema';
 import type { Channel, Series } from '../log/channels';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
-import { anyLogWith, batteryCurrent, type Timeline } from '../log/timeline';
+import type { Current } from './moves';
+import { anyLogWith, batteryCurrent, logOf, type Timeline } from '../log/timeline';
+
+/** The current of other sources together; NaN where one of their logs is silent. */
+export interface Others extends Current {
+  /** Mains and engines alone, which give all they have or hold a voltage. */
+  constant: boolean;
+}
 
 export interface ChargeView {
   /** Source id; null when several sources may be behind a current that only the monitor logged. */
@@ -25,6 +33,8 @@ export interface ChargeView {
   ampsAreBattery: boolean;
   /** A into the battery; null when nobody logged it. */
   batteryAmps: Float32Array | null;
+  /** Its noise, one standard deviation, A. */
+  batteryNoise: number;
   /** V at the battery where somebody else than the source logged it. */
   batteryVolts: Float32Array | null;
   /** Battery temperature °C (ambient where there is nothing better), NaN in gaps; null when not logged. */
@@ -37,6 +47,8 @@ export interface ChargeView {
   reported: Float32Array | null;
   /** 12 V blocks in series: multiplies all voltage tolerances. */
   blocks: number;
+  /** What the other sources across the same cells give together, as far as all of them are logged; null where one is not. */
+  others: Others | null;
   /** Noise of the meters with their quantum as a part of it, one standard deviation, V and A. */
   voltNoise: number;
   ampNoise: number;
@@ -99,18 +111,50 @@ function viewOf(
     amps: ampGrid,
     ampsAreBattery,
     batteryAmps: ampsAreBattery ? ampGrid : battery ? toGrid(battery.time, battery.amps, grid) : null,
+    batteryNoise: battery ? noiseOf(battery.amps, system) : 0,
     batteryVolts: voltLog && voltLog.device !== source ? onGrid(voltLog, 'battery_voltage') : null,
     celsius: onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
     drift: null,
     allowed: onGrid(anyLogWith(timeline, 'bms_charge_allowed'), 'bms_charge_allowed'),
     reported: series.channels.source_stage ? nearestOnGrid(series, grid) : null,
     blocks,
+    others: own ? othersOf(system, timeline, source, grid) : null,
     voltNoise: Math.max(resolutionOf(volts).noise, 0.004 * blocks),
-    ampNoise: Math.max(resolutionOf(amps).noise, 0.0005 * system.bank.capacityAh),
+    ampNoise: noiseOf(amps, system),
     voltQuantum: resolutionOf(volts).quantum,
     log: { time: series.time, volts, amps },
   };
 }
+
+/** A meter of current is never trusted further than this part of the capacity, A. */
+const noiseOf = (amps: Float32Array, { bank }: KnownSystem): number =>
+  Math.max(resolutionOf(amps).noise, 0.0005 * bank.capacityAh);
+
+/** The current of the other sources across the same cells, on this source's grid. */
+function othersOf(system: KnownSystem, timeline: Timeline, id: string | null, grid: Grid): Others | null {
+  const across = system.sources.find((one) => one.id === id)?.across ?? 'bank';
+  const others = system.sources.filter((one) => one.id !== id && (one.across ?? 'bank') === across);
+  const logs = others.map((one) => logOf(timeline, one.id, 'source_current'));
+  if (others.length === 0 || logs.some((one) => one === null)) return null;
+  const amps = new Float32Array(grid.count);
+  let squares = 0;
+  for (const log of logs) {
+    const current = log!.channels.source_current!;
+    toGrid(log!.time, current, grid).forEach((value, cell) => (amps[cell]! += value));
+    squares += resolutionOf(current).noise ** 2;
+  }
+  return { amps, noise: Math.sqrt(squares), constant: others.every(({ kind }) => isConstant(kind)) };
+}
+
+/** Mains and engines give what they can: what steadily gives less is holding a voltage. The sun may simply be low. */
+export const isConstant = (kind: Source['kind'] | undefined): boolean =>
+  kind === 'mains' || kind === 'generator';
+
+/** Scatter of second differences whose median or fifth is taken, in standard deviations of one value. */
+const MEDIAN_OF_SECONDS = Math.sqrt(6) / 1.4826;
+const FIFTH_OF_SECONDS = Math.sqrt(6) * 0.2533;
+/** Loads that switch faster than the logger writes make the median so many times what the calmest moments show. */
+const SWITCHING = 3;
 
 /** Quantum of a meter, and its noise as one standard deviation: the quantum as a uniform error, joined by the scatter of second differences. */
 export function resolutionOf(values: Float32Array): { quantum: number; noise: number } {
@@ -123,8 +167,10 @@ export function resolutionOf(values: Float32Array): { quantum: number; noise: nu
     seconds.push(Math.abs(values[i]! - 2 * values[i - 1]! + values[i - 2]!));
   }
   const quantum = steps.length > 0 ? quantile(steps, 0.02) : 0;
-  const scatter = seconds.length > 0 ? (1.4826 * quantile(seconds, 0.5)) / Math.sqrt(6) : 0;
-  return { quantum, noise: Math.hypot(quantum / Math.sqrt(12), scatter) };
+  if (seconds.length === 0) return { quantum, noise: quantum / Math.sqrt(12) };
+  const usual = Math.hypot(quantum / Math.sqrt(12), quantile(seconds, 0.5) / MEDIAN_OF_SECONDS);
+  const calm = Math.hypot(quantum / 2, quantile(seconds, 0.2) / FIFTH_OF_SECONDS);
+  return { quantum, noise: usual > SWITCHING * calm ? calm : usual };
 }
 
 /** Reported stages: the last one told in each cell, held until the next. */

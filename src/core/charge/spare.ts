@@ -1,0 +1,138 @@
+/**
+ * Moments in which a source plainly has more to give than it gives: then its voltage is held, by it or by another, however flat the
+ * battery's own voltage may lie there. Two things show it: the battery neither takes nor gives while the source carries the loads, and
+ * the sun gives a small part of what it gave at that height.
+ */
+
+import { median, quantile } from '../quantity/numbers';
+import { HOUR, MINUTE } from '../quantity/span';
+import { MOST_WINDOW } from './windows';
+import type { ChargeView } from './view';
+
+/** Nothing to spare is seen; somebody holds the voltage; this source does. */
+export const SPARES = { no: 0, somebody: 1, itself: 2 } as const;
+/** What such a moment says for a held voltage, nats. */
+export const SPARE = 1.5;
+
+/** So long the battery's current stands at nothing, within this part of its capacity (common practice, no source). */
+const AT_REST = 45 * MINUTE;
+const NOTHING = 0.002;
+/** Under this part of what the sun gave at that height, no cloud is so thick. */
+const DARKEST = 0.07;
+/** Under this height of the day's arc, of one, nothing is said. */
+const LOW_SUN = 0.3;
+
+/** Where a source has more to give than it gives ({@link SPARES}), per cell. @param night 1 where the sun is down; null for a source that needs none */
+export function spareOf(
+  view: ChargeView,
+  capacityAh: number,
+  onAmps: number,
+  night: Uint8Array | null,
+): Uint8Array {
+  const out = new Uint8Array(view.grid.count);
+  if (view.ampsAreBattery) return out;
+  atRest(view, capacityAh, onAmps, out);
+  if (night) {
+    lowForTheSun(view, onAmps, night, out);
+    standsForTheSun(view, onAmps, night, out);
+  }
+  return out;
+}
+
+/** Where the battery's current stands at nothing while the source gives what the loads take. */
+function atRest(
+  { batteryAmps, amps, grid }: ChargeView,
+  capacityAh: number,
+  onAmps: number,
+  out: Uint8Array,
+) {
+  if (!batteryAmps) return;
+  const size = Math.min(MOST_WINDOW, Math.max(3, Math.round(AT_REST / grid.step)));
+  const within = NOTHING * capacityAh;
+  let still = 0;
+  for (let cell = 0; cell < grid.count; cell++) {
+    const rests = Math.abs(batteryAmps[cell]!) <= within && amps[cell]! > Math.max(onAmps, 2 * within);
+    still = rests ? still + 1 : 0;
+    if (still >= size) out.fill(SPARES.somebody, still === size ? cell - size + 1 : cell, cell + 1);
+  }
+}
+
+/** Where the sun, by its height and by what it gave at other heights, must have far more. */
+function lowForTheSun({ amps, grid }: ChargeView, onAmps: number, night: Uint8Array, out: Uint8Array) {
+  const height = heights(night);
+  const most: number[] = [];
+  for (let cell = 0; cell < grid.count; cell++)
+    if (height[cell]! > LOW_SUN && amps[cell]! > onAmps) most.push(amps[cell]! / height[cell]!);
+  if (most.length < 10) return;
+  const clear = quantile(most, 0.95);
+  const half = Math.max(2, Math.round((15 * MINUTE) / grid.step));
+  for (let cell = half; cell < grid.count - half; cell++) {
+    if (!(height[cell]! > LOW_SUN) || !(amps[cell]! > onAmps)) continue;
+    if (amps[cell]! > DARKEST * clear * height[cell]!) continue;
+    if (median(amps.subarray(cell - half, cell + half + 1)) <= DARKEST * clear * height[cell]!)
+      out[cell] = SPARES.itself;
+  }
+}
+
+/** A current that keeps within this part of itself stands still, for so long, while the sun's height goes down to such a part. */
+const STANDS = 0.12;
+const FOR = 2 * HOUR;
+const HEIGHT_FALLS = 0.8;
+/** At this part of its most a controller may be at its own limit. */
+const AT_MOST = 0.85;
+
+/** Where a current stands still while the sun climbs or sinks: it is not the sun that sets it. */
+function standsForTheSun(view: ChargeView, onAmps: number, night: Uint8Array, out: Uint8Array) {
+  const { amps, grid } = view;
+  const height = heights(night);
+  const most = quantile(amps, 0.99) * AT_MOST;
+  const cells = Math.max(3, Math.round(FOR / grid.step));
+  const within = (low: number, high: number) => high - low <= Math.max(2 * STANDS * low, 6 * view.ampNoise);
+  let from = 0;
+  let low = Infinity;
+  let high = -Infinity;
+  for (let cell = 0; cell <= grid.count; cell++) {
+    const now = cell < grid.count && height[cell]! > LOW_SUN / 2 ? amps[cell]! : NaN;
+    const stands = now > onAmps && now < most && within(Math.min(low, now), Math.max(high, now));
+    if (stands) {
+      low = Math.min(low, now);
+      high = Math.max(high, now);
+      continue;
+    }
+    if (cell - from >= cells) {
+      const arc = height.subarray(from, cell);
+      let least = Infinity;
+      let top = 0;
+      for (const one of arc) {
+        if (one < least) least = one;
+        if (one > top) top = one;
+      }
+      if (least < HEIGHT_FALLS * top) out.fill(SPARES.itself, from, cell);
+    }
+    from = cell + (now > onAmps ? 0 : 1);
+    low = high = now > onAmps ? now : NaN;
+    if (low !== low) {
+      low = Infinity;
+      high = -Infinity;
+    }
+  }
+}
+
+/** Height of the sun on its arc from the first light to the last, 0 to 1, from the nights alone. */
+function heights(night: Uint8Array): Float32Array {
+  const out = new Float32Array(night.length);
+  let cell = 0;
+  while (cell < night.length) {
+    if (night[cell] === 1) {
+      cell++;
+      continue;
+    }
+    let end = cell;
+    while (end < night.length && night[end] === 0) end++;
+    // Days that the log cuts off have no middle.
+    if (cell > 0 && end < night.length)
+      for (let k = cell; k < end; k++) out[k] = Math.sin((Math.PI * (k - cell + 0.5)) / (end - cell));
+    cell = end;
+  }
+  return out;
+}
