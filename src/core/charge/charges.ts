@@ -47,8 +47,9 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     );
     const limits = findLimits(seen, onAmps, source?.kind === 'solar');
     const night = source?.kind === 'solar' ? nightOf(seen, onAmps) : null;
-    const spare = spareOf(seen, capacityAh, onAmps, night);
-    const answers = answersOf(seen, onAmps, isConstant(source?.kind), spare);
+    const constant = isConstant(source?.kind);
+    const spare = spareOf(seen, capacityAh, onAmps, { night, constant });
+    const answers = answersOf(seen, onAmps, constant, spare);
     const loads = answersLoads(seen, onAmps);
     const held = judgeRegulation(seen, bank, { limits, onAmps, source, answers, spare, loads });
     const view = withDrift(seen, held, bank, source);

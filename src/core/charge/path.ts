@@ -117,8 +117,8 @@ function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boo
   const { view, held, answers, setpoints, onAmps, capacityAh, night, shared, follows, lithium } = inputs;
   const { absorption, float, equalise, voltsPerC, floatVolts } = setpoints;
   const anywhere = -Math.log(2.4 * view.blocks);
-  // Above this a battery is not on float.
-  const busyAmps = 0.06 * capacityAh;
+  // Above this a battery is not on float; lithium, which takes next to nothing there, long before.
+  const busyAmps = (lithium && view.batteryAmps ? 0.025 : 0.06) * capacityAh;
   // Where others may hold the bus, a charger that gives nothing is held off by them; lithium stands above float by itself.
   const waits = view.ampsAreBattery || !shared;
   const wait = (WAIT_COST * view.grid.step) / MINUTE;
@@ -184,7 +184,7 @@ function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boo
     if (float) {
       // A battery on float takes little. Where loads may be inside the current that is seen, it says less.
       const battery = view.batteryAmps ? view.batteryAmps[cell]! : amps;
-      const busy = battery > busyAmps ? (view.batteryAmps ? 2 : 1.5) : 0;
+      const busy = battery > busyAmps ? (view.batteryAmps ? (lithium ? 3 : 2) : 1.5) : 0;
       out[AT.float] = near(volts, float) + 0.7 * clamp(holds, -5, 2) - busy - idle - floats + says('float');
       out[AT.floatDip] = at(float) - notBelow(volts, float) - limited + saysDip('float');
     } else out[AT.float] = out[AT.floatDip] = never;

@@ -5,7 +5,7 @@
 
 import { median } from '../quantity/numbers';
 import { REPORTED_STAGES, type ReportedStage } from '../log/channels';
-import { isLead } from '../system/chemistry';
+import { compensationOf, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
 import { heldFrom } from './drift';
@@ -16,6 +16,8 @@ import { OTHERS_HOLD } from './together';
 import { at25, type ChargeView } from './view';
 
 const BIN = 0.02;
+/** A slope other than the likely one has to gather the voltages so many times better. */
+const GATHERS = 1.06;
 /** At a voltage of the others they are seen to hold it so many times as long as this source is. */
 const THEIRS = 2;
 
@@ -73,10 +75,12 @@ function sharpestSlope(
   celsius: { min: number; max: number },
 ): number {
   const perMv = bank.cellsInSeries / 1000;
-  const told = source?.profile.compensationMvPerCellPerC;
-  if (celsius.max - celsius.min < 3 || cells.length < 30) return (told ?? 0) * perMv;
-  let best = (told ?? 0) * perMv;
-  let bestScore = sharpness(view, cells, best) * 1.03;
+  // What is not told is most likely what the battery asks for.
+  const { min, max } = compensationOf(bank);
+  const usual = source?.profile.compensationMvPerCellPerC ?? (min + max) / 2;
+  if (celsius.max - celsius.min < 3 || cells.length < 30) return usual * perMv;
+  let best = usual * perMv;
+  let bestScore = sharpness(view, cells, best) * GATHERS;
   for (let mv = 0; mv >= -10; mv -= 0.5) {
     const score = sharpness(view, cells, mv * perMv);
     if (score > bestScore) {
@@ -87,8 +91,15 @@ function sharpestSlope(
   return best;
 }
 
+/** How closely voltages gather. A reading stands for all voltages within its quantum: else those of a coarse meter would gather best unmoved. */
 function sharpness(view: ChargeView, cells: number[], voltsPerC: number): number {
-  const { counts } = histogram(view, cells, voltsPerC);
+  const bin = Math.max(BIN * view.blocks, view.voltQuantum / 4);
+  const half = Math.round(view.voltQuantum / bin / 2);
+  const counts = new Map<number, number>();
+  for (const cell of cells) {
+    const key = Math.round(at25(view, cell, voltsPerC) / bin);
+    for (let k = -half; k <= half; k++) counts.set(key + k, (counts.get(key + k) ?? 0) + 1);
+  }
   let squares = 0;
   for (const count of counts.values()) squares += count * count;
   return squares;

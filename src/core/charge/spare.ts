@@ -15,24 +15,27 @@ export const SPARES = { no: 0, somebody: 1, itself: 2 } as const;
 export const SPARE = 1.5;
 
 /** So long the battery's current stands at nothing, within this part of its capacity (common practice, no source). */
-const AT_REST = 45 * MINUTE;
-const NOTHING = 0.002;
+const AT_REST = 60 * MINUTE;
+const NOTHING = 0.0015;
+/** Loads are seen where they take so many times that, for this part of the log at the least. */
+const LOADS = 4;
+const DRAWN = 0.1;
 /** Under this part of what the sun gave at that height, no cloud is so thick. */
 const DARKEST = 0.07;
 /** Under this height of the day's arc, of one, nothing is said. */
 const LOW_SUN = 0.3;
 
-/** Where a source has more to give than it gives ({@link SPARES}), per cell. @param night 1 where the sun is down; null for a source that needs none */
+/** Where a source has more to give than it gives ({@link SPARES}), per cell. @param night 1 where the sun is down; null for a source
+ * that needs none. @param constant mains or an engine */
 export function spareOf(
   view: ChargeView,
   capacityAh: number,
   onAmps: number,
-  night: Uint8Array | null,
+  { night, constant }: { night: Uint8Array | null; constant: boolean },
 ): Uint8Array {
   const out = new Uint8Array(view.grid.count);
-  if (view.ampsAreBattery) return out;
-  atRest(view, capacityAh, onAmps, out);
-  if (night) {
+  atRest(view, capacityAh, { onAmps, constant }, out);
+  if (night && !view.ampsAreBattery) {
     lowForTheSun(view, onAmps, night, out);
     standsForTheSun(view, onAmps, night, out);
   }
@@ -41,21 +44,30 @@ export function spareOf(
 
 /** Where the battery's current stands at nothing while the source gives what the loads take. */
 function atRest(
-  { batteryAmps, amps, grid }: ChargeView,
+  { batteryAmps, batteryNoise, amps, ampsAreBattery, grid }: ChargeView,
   capacityAh: number,
-  onAmps: number,
+  { onAmps, constant }: { onAmps: number; constant: boolean },
   out: Uint8Array,
 ) {
   if (!batteryAmps) return;
   const size = Math.min(MOST_WINDOW, Math.max(3, Math.round(AT_REST / grid.step)));
-  const within = NOTHING * capacityAh;
+  const within = Math.max(NOTHING * capacityAh, 2 * batteryNoise);
+  // Seen through the battery's current alone, loads that run at other times run on: somebody carries them.
+  if (ampsAreBattery && !drawnUpon(batteryAmps, LOADS * within)) return;
+  // A source that gives all it has may happen to give just what the loads take.
+  const most = constant && !ampsAreBattery ? AT_MOST * quantile(amps, 0.98) : Infinity;
+  const least = ampsAreBattery ? -Infinity : Math.max(onAmps, LOADS * within);
   let still = 0;
   for (let cell = 0; cell < grid.count; cell++) {
-    const rests = Math.abs(batteryAmps[cell]!) <= within && amps[cell]! > Math.max(onAmps, 2 * within);
-    still = rests ? still + 1 : 0;
+    const now = amps[cell]!;
+    still = Math.abs(batteryAmps[cell]!) <= within && now > least && now < most ? still + 1 : 0;
     if (still >= size) out.fill(SPARES.somebody, still === size ? cell - size + 1 : cell, cell + 1);
   }
 }
+
+/** Whether loads draw so much from the battery for a good part of the log. */
+const drawnUpon = (batteryAmps: Float32Array, least: number): boolean =>
+  batteryAmps.reduce((count, one) => count + (one < -least ? 1 : 0), 0) > DRAWN * batteryAmps.length;
 
 /** Where the sun, by its height and by what it gave at other heights, must have far more. */
 function lowForTheSun({ amps, grid }: ChargeView, onAmps: number, night: Uint8Array, out: Uint8Array) {

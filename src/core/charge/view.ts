@@ -111,7 +111,7 @@ function viewOf(
     amps: ampGrid,
     ampsAreBattery,
     batteryAmps: ampsAreBattery ? ampGrid : battery ? toGrid(battery.time, battery.amps, grid) : null,
-    batteryNoise: battery ? noiseOf(battery.amps, system) : 0,
+    batteryNoise: ampsAreBattery ? noiseOf(amps, system) : battery ? noiseOf(battery.amps, system) : 0,
     batteryVolts: voltLog && voltLog.device !== source ? onGrid(voltLog, 'battery_voltage') : null,
     celsius: onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
     drift: null,
