@@ -1,6 +1,11 @@
 /** The charge voltage is below what the battery asks for at its temperature. */
 
-import type { Cause } from './cause';
+import { median } from '../quantity/numbers';
+import { celsius } from '../quantity/text';
+import { expectedVolts } from '../system/chemistry';
+import type { SourceCharging } from '../charge/types';
+import type { Cause, Evidence } from './cause';
+import { goesBy, plateausWithHeat } from './compensation';
 import { weighPlateaus, weighTold } from './plateaus';
 import { chargeRange, GAS } from './remedy';
 
@@ -15,6 +20,10 @@ const WEIGHTS = {
   ],
   /** The same on every charge, so no accident of one day. */
   plateauRepeats: 6,
+  /** It would be right at 25 °C, far from which the battery is: what is missing is the temperature's part. */
+  rightAt25: -8,
+  /** It goes by another temperature than the battery's, at absorption and float alike. */
+  otherTemperature: -8,
   /** Told charge voltage below the range, mV per cell. */
   toldBelow: [
     [25, 7],
@@ -57,9 +66,44 @@ export const chargeVoltageLow: Cause = {
     ],
   },
   described: (seen) => weighTold(seen, 'below', SIDE),
-  weigh: ({ charging, system }) => charging.flatMap((one) => weighPlateaus(one, system, 'below', SIDE)),
+  weigh: ({ charging, system }) =>
+    charging.flatMap((one) => {
+      const evidence = weighPlateaus(one, system, 'below', SIDE);
+      return evidence.some(({ decibans }) => decibans > 0) ? [...evidence, ...byTemperature(one)] : evidence;
+    }),
   missing: (seen, evidence) =>
     seen.charging.length > 0 && !evidence.some((one) => one.group === 'plateau')
       ? ['a charge that reaches a held voltage']
       : [],
 };
+
+/** °C from which a temperature, rather than the setting, makes a plateau low. */
+const FAR = 8;
+
+/** What speaks for a temperature that is not followed, or not the battery's, instead of a setting that is too low. */
+function byTemperature(one: SourceCharging): Evidence[] {
+  const stages = plateausWithHeat(one, 'absorption');
+  if (stages.length < 3) return [];
+  const heat = median(stages.map((stage) => stage.celsius));
+  const by = goesBy(one);
+  if (by?.both && by.off > FAR)
+    return [
+      {
+        text: `It goes by a temperature ${celsius(by.off)} above the battery’s, at absorption and at float alike: the setting is not what is wrong.`,
+        decibans: WEIGHTS.otherTemperature,
+        group: 'temperature',
+        spans: [],
+      },
+    ];
+  const held = median(stages.map((stage) => stage.volts));
+  if (heat < 25 - FAR && held >= expectedVolts(one.bank, 'absorption', 25).min)
+    return [
+      {
+        text: `At 25 °C it would be right, and the battery was at ${celsius(heat)}: what is missing is the temperature’s part.`,
+        decibans: WEIGHTS.rightAt25,
+        group: 'temperature',
+        spans: [],
+      },
+    ];
+  return [];
+}

@@ -20,9 +20,9 @@ const WEIGHTS = {
   ],
   /** Right for 25 °C and wrong for its temperature, mV per cell. */
   rightAt25: [
-    [60, 9],
-    [40, 7],
-    [20, 4],
+    [60, 12],
+    [40, 9],
+    [20, 5],
     [0, 0],
   ],
   toldNone: 5,

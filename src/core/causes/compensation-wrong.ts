@@ -3,12 +3,9 @@
 import { median } from '../quantity/numbers';
 import { celsius, slopeMv, volts } from '../quantity/text';
 import type { SourceCharging } from '../charge/types';
-import { MINUTE } from '../quantity/span';
 import { expectedVolts, isLead } from '../system/chemistry';
-import type { System } from '../system/schema';
-import { isKnown, slopeText } from './compensation';
+import { goesBy, isKnown, plateausWithHeat, slopeText } from './compensation';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { plateausOf } from './plateaus';
 import { compensationRange } from './remedy';
 
 const WEIGHTS = {
@@ -27,6 +24,15 @@ const WEIGHTS = {
     [15, 9],
     [-1e9, 0],
   ],
+  /** °C between the temperature that it goes by and the battery's; by one plateau alone it may be the setting. */
+  goesBy: [
+    [12, 15],
+    [8, 11],
+    [5, 4],
+    [3, -2],
+    [0, -6],
+  ],
+  onePlateau: 0.7,
   /** Lithium stands off its setting by what a lead profile makes of its temperature. */
   lithiumShift: 14,
   toldOutside: 7,
@@ -77,7 +83,7 @@ export const compensationWrong: Cause = {
           ]
         : [];
     }),
-  weigh: ({ charging, system, bank }) =>
+  weigh: ({ charging, bank }) =>
     charging.flatMap((one): Evidence[] => {
       const name = one.source?.name ?? 'The charger';
       const lead = isLead(bank.chemistry);
@@ -93,7 +99,7 @@ export const compensationWrong: Cause = {
           spans: [],
         });
       }
-      const sensor = lead ? otherTemperature(one) : compensatedLithium(one, system);
+      const sensor = lead ? (sensorElsewhere(one) ?? otherTemperature(one)) : compensatedLithium(one);
       // A right slope does not clear a sensor that sits in the wrong place.
       return sensor ? [...evidence.filter((item) => item.decibans > 0), sensor] : evidence;
     }),
@@ -104,31 +110,49 @@ export const compensationWrong: Cause = {
 };
 
 /** Lithium that stands off its setting as far from 25 °C as a lead profile would put it. */
-function compensatedLithium(one: SourceCharging, system: System): Evidence | null {
-  const plateaus = plateausOf(one, system);
-  const told = one.source?.profile.absorptionV;
-  const stages = (plateaus?.stages ?? []).filter((stage) => stage.celsius === stage.celsius);
-  if (stages.length < 3 || told === undefined) return null;
-  const away = median(stages.map((stage) => stage.celsius)) - 25;
-  const held = median(stages.map((stage) => stage.volts));
-  const shift = (1000 * (held - told)) / one.bank.cellsInSeries;
-  const implied = shift / away;
-  if (Math.abs(away) < FAR || Math.abs(shift) < 20 || implied > -2 || implied < -9) return null;
+function compensatedLithium(one: SourceCharging): Evidence | null {
+  const { absorptionV, floatV } = one.source?.profile ?? {};
+  for (const [name, told] of [
+    ['absorption', absorptionV],
+    ['float', floatV],
+  ] as const) {
+    const stages = plateausWithHeat(one, name);
+    if (stages.length < 3 || told === undefined) continue;
+    const away = median(stages.map((stage) => stage.celsius)) - 25;
+    const held = median(stages.map((stage) => stage.volts));
+    const shift = (1000 * (held - told)) / one.bank.cellsInSeries;
+    const implied = shift / away;
+    if (Math.abs(away) < FAR || Math.abs(shift) < 20 || implied > -2 || implied < -9) continue;
+    return {
+      text: `${one.source!.name} is set to ${volts(told)} for ${name} and held ${volts(held)} with the battery at ${celsius(25 + away)}: as if it were compensated by ${slopeMv(implied)} mV per °C and cell, where lithium asks for none.`,
+      decibans: shrunk(WEIGHTS.lithiumShift, stages.length),
+      group: 'sensor',
+      spans: stages,
+    };
+  }
+  return null;
+}
+
+/** A charger that goes by a temperature which is not the battery's. */
+function sensorElsewhere(one: SourceCharging): Evidence | null {
+  const by = goesBy(one);
+  if (!by) return null;
+  const { off, both, stages } = by;
+  const decibans = weightOf(WEIGHTS.goesBy, Math.abs(off)) * (both ? 1 : WEIGHTS.onePlateau);
   return {
-    text: `${one.source!.name} is set to ${volts(told)} and held ${volts(held)} with the battery at ${celsius(25 + away)}: as if it were compensated by ${slopeMv(implied)} mV per °C and cell, where lithium asks for none.`,
-    decibans: shrunk(WEIGHTS.lithiumShift, stages.length),
+    text: `By what it is set to and what it held, ${one.source!.name} goes by a temperature ${Math.abs(off) < 3 ? 'like the battery’s' : `${celsius(Math.abs(off))} ${off > 0 ? 'above' : 'below'} the battery’s${both ? ', at absorption and at float alike' : ''}`}.`,
+    decibans: shrunk(decibans, stages.length),
     group: 'sensor',
-    spans: stages,
+    spans: decibans > 0 ? stages : [],
   };
 }
 
-/** A shorter plateau may be the top of a climb. */
-const LEAST_HELD = 10 * MINUTE;
 /** °C from 25 at which a setting and a plateau tell what lies between them. */
 const FAR = 6;
 
 /** A voltage that is set right and is off at the battery's temperature: it goes by another temperature, or by a wrong slope. */
-function otherTemperature({ source, charges, bank }: SourceCharging): Evidence | null {
+function otherTemperature(charging: SourceCharging): Evidence | null {
+  const { source, bank } = charging;
   const { absorptionV, floatV } = source?.profile ?? {};
   const cells = bank.cellsInSeries;
   for (const [name, told] of [
@@ -138,9 +162,7 @@ function otherTemperature({ source, charges, bank }: SourceCharging): Evidence |
     const at25 = expectedVolts(bank, name, 25);
     const margin = 0.005 * cells;
     if (told === undefined || told < at25.min - margin || told > at25.max + margin) continue;
-    const stages = charges
-      .flatMap((one) => one.stages)
-      .filter((one) => one.stage === name && one.heldMs >= LEAST_HELD && one.celsius === one.celsius);
+    const stages = plateausWithHeat(charging, name);
     if (stages.length < 3) continue;
     const off = median(
       stages.map((one) => {

@@ -1,14 +1,61 @@
-/** What the two causes of compensation share: how far a plateau’s slope is known. */
+/** What the causes of compensation share: how far a plateau’s slope is known, and by which temperature a charger goes. */
 
 import { celsius, slopeMv } from '../quantity/text';
+import { mean, median } from '../quantity/numbers';
+import { MINUTE } from '../quantity/span';
 import type { Slope } from '../charge/slope';
+import type { SourceCharging, Stage } from '../charge/types';
 
 /** °C over which plateaus must lie before their slope says anything, and the error that it may have, mV per °C per cell. */
-const LEAST_RANGE = 4;
-const MOST_ERROR = 1;
+const LEAST_RANGE = 3;
+const MOST_ERROR = 0.8;
 
 export const isKnown = (slope: Slope | null): slope is Slope =>
   slope !== null && slope.to - slope.from >= LEAST_RANGE && slope.error <= MOST_ERROR;
 
 export const slopeText = (name: string, { mvPerCell, error, from, to, hours }: Slope): string =>
   `${name}: over ${hours} h on its plateaus, from ${celsius(from)} to ${celsius(to)} the held voltage moved by ${slopeMv(mvPerCell)} ± ${error.toFixed(1)} mV per °C and cell`;
+
+/** A shorter plateau may be the top of a climb. */
+const LEAST_HELD = 10 * MINUTE;
+/** A slope under this, mV per °C and cell, tells no temperature; and absorption and float must tell the same within so many °C. */
+const LEAST_SLOPE = -2;
+const SAME = 5;
+
+/** Plateaus of a stage whose temperature was logged and that are long enough to be some. */
+export const plateausWithHeat = ({ charges }: SourceCharging, name: 'absorption' | 'float'): Stage[] =>
+  charges
+    .flatMap((one) => one.stages)
+    .filter((one) => one.stage === name && one.heldMs >= LEAST_HELD && one.celsius === one.celsius);
+
+export interface GoesBy {
+  /** °C by which the temperature that the charger goes by lies above the battery's. */
+  off: number;
+  /** Absorption and float both say so. */
+  both: boolean;
+  stages: Stage[];
+}
+
+/** By which temperature a charger goes, from what it is set to and what it held; null where too little of that is known. */
+export function goesBy(one: SourceCharging): GoesBy | null {
+  const { absorptionV, floatV, compensationMvPerCellPerC } = one.source?.profile ?? {};
+  const slope = isKnown(one.slope) ? one.slope.mvPerCell : compensationMvPerCellPerC;
+  if (slope === undefined || slope > LEAST_SLOPE) return null;
+  const voltsPerC = (slope * one.bank.cellsInSeries) / 1000;
+  const told = [
+    ['absorption', absorptionV],
+    ['float', floatV],
+  ] as const;
+  const found = told.flatMap(([name, volts]) => {
+    const stages = plateausWithHeat(one, name);
+    if (volts === undefined || stages.length < 3) return [];
+    return [
+      { stages, off: median(stages.map((stage) => 25 + (stage.volts - volts) / voltsPerC - stage.celsius)) },
+    ];
+  });
+  if (found.length === 0) return null;
+  const offs = found.map(({ off }) => off);
+  // A setting that was changed moves one of them, a temperature moves both.
+  if (Math.max(...offs) - Math.min(...offs) > SAME) return null;
+  return { off: mean(offs), both: found.length > 1, stages: found.flatMap(({ stages }) => stages) };
+}

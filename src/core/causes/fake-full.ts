@@ -22,7 +22,9 @@ const WEIGHTS = {
 } as const;
 
 /** A charge says how much is missing only from low enough, and with loads small enough for the voltage to be near its rest. */
-const MOST_PERCENT = 72;
+const MOST_PERCENT = 85;
+/** So far may a voltage be off, in points of charge; the doubt goes to the battery. */
+const DOUBT = 5;
 const MOST_LOAD = 0.02;
 /** °C under which no capacity is judged from voltages. */
 const COLD = 12;
@@ -64,7 +66,7 @@ export const fakeFull: Cause = {
         const rest = before / blocks + (DROP * -amps) / bank.capacityAh;
         const percentBefore = restPercent(bank.chemistry, rest);
         if (percentBefore > MOST_PERCENT) return [];
-        const missing = (1 - percentBefore / 100) * bank.capacityAh;
+        const missing = (1 - (percentBefore + DOUBT) / 100) * bank.capacityAh;
         // About a tenth of what goes in is lost.
         return [{ charge, before, percentBefore, implied: (0.9 * charge.ampHours) / missing }];
       });

@@ -3,6 +3,7 @@
 import { HOUR } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { amps, duration, share } from '../quantity/text';
+import { isLead } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { tailText } from './remedy';
 
@@ -13,6 +14,14 @@ const WEIGHTS = {
     [2, 13],
     [1, 7],
     [0.4, -2],
+    [0, -12],
+  ],
+  /** The same for lithium, which needs no more than an hour or two. */
+  hoursPastLithium: [
+    [6, 15],
+    [3.5, 12],
+    [2.5, 5],
+    [1.5, -3],
     [0, -12],
   ],
   /** So it was in nearly every charge. */
@@ -40,7 +49,7 @@ export const loadThroughAbsorption: Cause = {
     ],
   },
   weigh: ({ charging }) =>
-    charging.flatMap(({ source, charges, knowsOwnAmps }): Evidence[] => {
+    charging.flatMap(({ source, charges, bank, knowsOwnAmps }): Evidence[] => {
       if (!knowsOwnAmps) return [];
       const past = charges.flatMap((charge) => {
         const absorbed = charge.stages.filter(
@@ -65,7 +74,10 @@ export const loadThroughAbsorption: Cause = {
             usual > 0.4 * HOUR
               ? `${source?.name ?? 'The charger'} went on absorbing for ${duration(usual)} with the battery already at its tail: it still gave ${amps(median(past.map((one) => one.stage.endSourceAmps)))}, of which the battery took ${amps(median(past.map((one) => one.stage.endAmps)))}; the loads took the rest. So it was in ${share(long.length, past.length, 'charge')}.`
               : 'Absorption did not go on for long with the battery at its tail.',
-          decibans: shrunk(weightOf(WEIGHTS.hoursPast, usual / HOUR), past.length),
+          decibans: shrunk(
+            weightOf(isLead(bank.chemistry) ? WEIGHTS.hoursPast : WEIGHTS.hoursPastLithium, usual / HOUR),
+            past.length,
+          ),
           group: 'past',
           spans: long.map((one) => one.stage),
         },

@@ -1,5 +1,8 @@
 /** A charger gives less than its rating: hot, derated, on a weak supply, or with a fault of its own. */
 
+import { median } from '../quantity/numbers';
+import type { SourceCharging } from '../charge/types';
+import type { Source } from '../system/schema';
 import { amps, counted, percent } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { MAINS } from './remedy';
@@ -24,6 +27,8 @@ const WEIGHTS = {
 } as const;
 
 const LEAST_PART = 0.2;
+/** Loads are never quite the same: that weakens what the battery's current says of the charger. */
+const SEEN_FROM_AFAR = 0.9;
 
 export const sourceDerated: Cause = {
   code: 'source-derated',
@@ -46,9 +51,11 @@ export const sourceDerated: Cause = {
     ],
   },
   weigh: ({ charging }) =>
-    charging.flatMap(({ source, limits, charges, knowsOwnAmps }): Evidence[] => {
-      // What the sun could have given is not known; nor what a charger gave that only the battery’s meter saw.
-      if (!source || source.kind === 'solar' || source.kind === undefined || !knowsOwnAmps) return [];
+    charging.flatMap((seen): Evidence[] => {
+      const { source, limits, charges, knowsOwnAmps } = seen;
+      // What the sun could have given is not known.
+      if (!source || source.kind === 'solar' || source.kind === undefined) return [];
+      if (!knowsOwnAmps) return seenByBattery(seen, source);
       const [most] = limits;
       // So little is a trickle beside other sources, no limit of its own.
       if (!most || most.amps < LEAST_PART * (source.ratedA ?? 0)) return [];
@@ -92,3 +99,31 @@ export const sourceDerated: Cause = {
         ]
       : [],
 };
+
+/** The battery's current alone shows what a charger gives but for the loads, and what those take shows while it is away. */
+function seenByBattery({ charges, bulkAmps }: SourceCharging, { name, ratedA }: Source): Evidence[] {
+  const bulk = charges.flatMap((one) => one.stages).filter((one) => one.stage === 'bulk');
+  const loads = charges.map((one) => -one.before.amps).filter((amps) => amps >= 0);
+  if (ratedA === undefined || bulk.length < 3 || loads.length < 3 || !(bulkAmps > 0)) return [];
+  const load = median(loads);
+  const part = (bulkAmps + load) / ratedA;
+  const again = part < 0.6 && bulk.length >= 4 && loads.length >= 4;
+  return [
+    ...(again
+      ? [
+          {
+            text: `So it was again and again, in ${counted(bulk.length, 'bulk')}.`,
+            decibans: WEIGHTS.again,
+            group: 'again',
+            spans: [],
+          },
+        ]
+      : []),
+    {
+      text: `The battery took ${amps(bulkAmps)} at most while the voltage was not reached, and the loads take ${amps(load)} when ${name} is away: together ${percent(100 * part)} of the ${amps(ratedA)} on its plate.`,
+      decibans: SEEN_FROM_AFAR * shrunk(weightOf(WEIGHTS.partOfRating, part), bulk.length),
+      group: 'rating',
+      spans: part < 0.8 ? bulk : [],
+    },
+  ];
+}

@@ -76,6 +76,9 @@ export function measureStage(
   };
 }
 
+/** Tails above which a charger's own current hides the battery's; lead takes long to come down to its tail, and chargers are set for that. */
+const ABOVE = { lead: 1.5, lithium: 1.2 };
+
 /** Cells in which the battery was at its tail while the charger, for the loads, still gave far more. */
 function pastTail(
   cells: readonly number[],
@@ -86,8 +89,9 @@ function pastTail(
   const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
   // Chargers that go on to half of that tail are only careful.
   const past = tail / 2;
+  const above = isLead(bank.chemistry) ? ABOVE.lead : ABOVE.lithium;
   return cells.filter(
-    (cell) => battery[cell]! <= past && view.amps[cell]! > Math.max(1.5 * tail, battery[cell]! + tail),
+    (cell) => battery[cell]! <= past && view.amps[cell]! > Math.max(above * tail, battery[cell]! + tail),
   ).length;
 }
 

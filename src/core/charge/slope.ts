@@ -51,12 +51,14 @@ export function slopeOf(view: ChargeView, path: Uint8Array, cells: number): Slop
   if (x.length < LEAST_HOURS) return null;
   const { slope, slopeError } = fitLine(x, y);
   if (slope !== slope) return null;
+  const from = quantile(temperatures, 0.02);
+  const to = quantile(temperatures, 0.98);
   return {
     mvPerCell: slope,
-    // Hours that follow each other are not as many witnesses.
-    error: Math.max(2 * slopeError, 0.1),
-    from: quantile(temperatures, 0.02),
-    to: quantile(temperatures, 0.98),
+    // Hours that follow each other are not as many witnesses; and what moves within a meter's quantum is not seen to move.
+    error: Math.max(2 * slopeError, 0.1, (1000 * view.voltQuantum) / (4 * cells * (to - from))),
+    from,
+    to,
     hours: x.length,
   };
 }

@@ -1,7 +1,7 @@
 /** Flooded cells that are due: attempts that never reach the voltage, or none. */
 
 import { DAY } from '../../quantity/span';
-import type { Fault } from './fault';
+import { type Fault, isHeld, minutesIn } from './fault';
 
 export const equalisationOverdue: Fault = {
   code: 'equalisation-overdue',
@@ -15,5 +15,7 @@ export const equalisationOverdue: Fault = {
         one.givesA = one.ratedA = Math.min(one.givesA, 0.05 * plan.capacityAh + 1.5 * plan.meanLoadA);
       }
   },
-  hurts: () => true,
+  // One that is held for its time is no longer overdue.
+  hurts: ({ truth, plan }) =>
+    plan.chargers.every(({ id }) => minutesIn(truth, (i) => isHeld(truth, id, 'equalise', i)) < 45),
 };

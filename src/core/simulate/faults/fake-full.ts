@@ -1,7 +1,7 @@
 /** A sulphated or shrunken battery that looks full after little. */
 
 import { isLead } from '../../system/chemistry';
-import type { Fault } from './fault';
+import { dailyLowest, type Fault } from './fault';
 
 export const fakeFull: Fault = {
   code: 'fake-full',
@@ -12,5 +12,6 @@ export const fakeFull: Fault = {
     plan.meanLoadA *= 0.8;
     plan.logsMonitor = true;
   },
-  hurts: () => true,
+  // One that is hardly used is not missed.
+  hurts: ({ truth, plan }) => dailyLowest(truth, plan.days) < 75,
 };

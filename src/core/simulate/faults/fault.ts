@@ -1,7 +1,9 @@
 /** What a fault is: a patch over the plan of a site in good order. Several can be laid over one site. */
 
 import type { CauseCode } from '../../causes/codes';
-import { DAY, HOUR } from '../../quantity/span';
+import { mean } from '../../quantity/numbers';
+import { DAY, HOUR, MINUTE } from '../../quantity/span';
+import { REPORTED_STAGES, type ReportedStage } from '../../log/channels';
 import type { SitePlan } from '../sitePlan';
 import type { Random } from '../random';
 import type { Truth } from '../site';
@@ -44,3 +46,23 @@ export function hurry(plan: SitePlan, random: Random): void {
 }
 
 export const neverFull = ({ bestDaily }: Outcome): boolean => bestDaily < 97;
+
+/** Whether a charger holds the voltage of a stage at a sample. */
+export const isHeld = (truth: Truth, charger: string, stage: ReportedStage, i: number): boolean =>
+  truth.of[charger]!.source_stage![i] === REPORTED_STAGES.indexOf(stage) && truth.holding[charger]![i] === 1;
+
+/** Minutes of a simulation at which something holds. */
+export function minutesIn({ series: { time } }: Truth, holds: (i: number) => boolean): number {
+  let count = 0;
+  for (let i = 0; i < time.length; i++) if (holds(i)) count++;
+  return (count * (time[1]! - time[0]!)) / MINUTE;
+}
+
+/** Mean over days of the lowest true state of charge, %. */
+export function dailyLowest({ trueCharge }: Truth, days: number): number {
+  const perDay = Math.floor(trueCharge.length / days);
+  const lowest = Array.from({ length: days }, (_, day) =>
+    trueCharge.subarray(day * perDay, (day + 1) * perDay).reduce((a, b) => Math.min(a, b), Infinity),
+  );
+  return mean(lowest);
+}

@@ -1,6 +1,6 @@
 /** Loads keep the charger from seeing its tail. */
 
-import type { Fault } from './fault';
+import { type Fault, isHeld, minutesIn } from './fault';
 
 export const loadThroughAbsorption: Fault = {
   code: 'load-through-absorption',
@@ -14,5 +14,13 @@ export const loadThroughAbsorption: Fault = {
     plan.logsMonitor = true;
     one.logged = true;
   },
-  hurts: () => true,
+  // Where the battery never gets to its tail, or the charger ends in time, the loads hide nothing.
+  hurts({ truth, plan }) {
+    const { id, tailA } = plan.chargers[0]!;
+    const battery = truth.series.channels.battery_current!;
+    const own = truth.of[id]!.source_current!;
+    const hidden = (i: number) =>
+      isHeld(truth, id, 'absorption', i) && battery[i]! < 0.01 * plan.capacityAh && own[i]! > tailA!;
+    return minutesIn(truth, hidden) > 120 * plan.days;
+  },
 };
