@@ -1,10 +1,11 @@
 /** The charge voltage is below what the battery asks for at its temperature. */
 
 import { median } from '../quantity/numbers';
-import { celsius } from '../quantity/text';
-import { expectedVolts } from '../system/chemistry';
+import { HOUR, lengthOf } from '../quantity/span';
+import { celsius, share, volts } from '../quantity/text';
+import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
 import type { SourceCharging } from '../charge/types';
-import type { Cause, Evidence } from './cause';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { goesBy, plateausWithHeat } from './compensation';
 import { weighPlateaus, weighTold } from './plateaus';
 import { chargeRange, GAS } from './remedy';
@@ -69,6 +70,7 @@ export const chargeVoltageLow: Cause = {
   weigh: ({ charging, system }) =>
     charging.flatMap((one) => {
       const evidence = weighPlateaus(one, system, 'below', SIDE);
+      if (evidence.length === 0 && !isLead(one.bank.chemistry)) return stopsBelow(one);
       return evidence.some(({ decibans }) => decibans > 0) ? [...evidence, ...byTemperature(one)] : evidence;
     }),
   missing: (seen, evidence) =>
@@ -106,4 +108,37 @@ function byTemperature(one: SourceCharging): Evidence[] {
       },
     ];
   return [];
+}
+
+/** Tops of charges that differ by no more are the same, V a 12 V block; and so many of the charges end there. */
+const SAME_TOP = 0.05;
+const MOSTLY = 0.7;
+
+/** A charger that stops lithium at a voltage where it is far from its range: the plateau may be too short to be seen as one. */
+function stopsBelow({ source, charges, bank }: SourceCharging): Evidence[] {
+  const long = charges.filter((one) => lengthOf(one) > 2 * HOUR);
+  const topOf = (one: (typeof charges)[number]) => Math.max(...one.stages.map((stage) => stage.topVolts));
+  const top = median(long.map(topOf));
+  const same = SAME_TOP * blocksInSeries(bank);
+  // It goes down to float by itself; a charge that the night ends has nothing to say.
+  const stopped = long.filter(
+    (one) =>
+      Math.abs(topOf(one) - top) <= same &&
+      one.stages.some((stage) => stage.stage === 'float' && stage.heldMs > HOUR),
+  );
+  if (
+    stopped.length < 3 ||
+    stopped.length < MOSTLY * long.length ||
+    long.some((one) => topOf(one) > top + same)
+  )
+    return [];
+  const below = (1000 * (bank.chargeVolts.min - top)) / bank.cellsInSeries;
+  return [
+    {
+      text: `${source?.name ?? 'The charger'} went up to ${volts(top)} and then to float in ${share(stopped.length, long.length, 'charge')}, never higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
+      decibans: shrunk(weightOf(WEIGHTS.plateauBelow, below), stopped.length),
+      group: 'plateau',
+      spans: below > 8 ? stopped : [],
+    },
+  ];
 }

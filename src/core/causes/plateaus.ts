@@ -24,20 +24,45 @@ const LEAST_HELD = 10 * MINUTE;
 const WARMER_MV = 30;
 const COLDER_MV = 75;
 
+/** °C by which a temperature that only the float tells may be off. */
+const FLOAT_TELLS = 8;
+/** Temperatures of batteries that can be, °C. */
+const POSSIBLE = { min: -10, max: 45 };
+
+/** Temperature that a charger goes by, from the float that it is set to and the one that it holds; null where that is not known. */
+function celsiusByFloat({ source, charges, bank }: SourceCharging): number | null {
+  const { floatV, compensationMvPerCellPerC: slope } = source?.profile ?? {};
+  if (floatV === undefined || slope === undefined || slope > -2) return null;
+  const held = charges
+    .flatMap((one) => one.stages)
+    .filter((one) => one.stage === 'float' && one.heldMs >= LEAST_HELD);
+  if (held.length < 3) return null;
+  const away = (1000 * (median(held.map((one) => one.volts)) - floatV)) / (slope * bank.cellsInSeries);
+  return 25 + away > POSSIBLE.min && 25 + away < POSSIBLE.max ? 25 + away : null;
+}
+
 /** The higher of the charger's and the battery's voltage: a drop between the two is a fault of the path, not of the setting. */
 const heldVolts = (stage: Stage): number =>
   stage.batteryVolts === stage.batteryVolts ? Math.max(stage.volts, stage.batteryVolts) : stage.volts;
 
 /** Null where nothing was held for long enough. */
-export function plateausOf({ source, charges, bank }: SourceCharging, { site }: System): Plateaus | null {
+export function plateausOf(one: SourceCharging, { site }: System): Plateaus | null {
+  const { source, charges, bank } = one;
   const stages = charges
     .flatMap((charge) => charge.stages)
     .filter((one) => one.stage === 'absorption' && one.heldMs >= LEAST_HELD && one.volts === one.volts);
   if (stages.length === 0) return null;
   const perCell = 1000 / bank.cellsInSeries;
+  const byFloat = celsiusByFloat(one);
   const rangeOf = (stage: Stage): Range => {
     if (stage.celsius === stage.celsius || !isLead(bank.chemistry))
       return expectedVolts(bank, 'absorption', stage.celsius);
+    // A float that is set and held says how warm the charger takes the battery to be.
+    if (byFloat !== null)
+      return {
+        min: expectedVolts(bank, 'absorption', byFloat + FLOAT_TELLS).min,
+        max: expectedVolts(bank, 'absorption', byFloat - FLOAT_TELLS).max,
+      };
     // Of the temperatures that the place can have, each verdict gets the one that excuses most.
     const { coldestC, warmestC } = site ?? {};
     const usual = expectedVolts(bank, 'absorption', NaN);

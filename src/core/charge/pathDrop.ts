@@ -16,6 +16,10 @@ export interface PathDrop {
 }
 
 const LEAST_CELLS = 40;
+/** Under this part of the charger's voltage no battery stands that is connected to it. */
+const SWITCHED_OFF = 0.8;
+/** V a 12 V block by which two meters may disagree; further apart they do not see the same battery. */
+const METERS = 0.4;
 /** Pairs of points are looked at from no more than these. */
 const MOST_POINTS = 300;
 
@@ -25,8 +29,8 @@ export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
   if (!batteryVolts || view.ampsAreBattery) return null;
   const cells: number[] = [];
   for (let cell = 0; cell < amps.length; cell++)
-    if (batteryVolts[cell]! === batteryVolts[cell]! && volts[cell]! === volts[cell]! && amps[cell]! > -onAmps)
-      cells.push(cell);
+    // A battery that its BMS has switched off shows what it likes.
+    if (batteryVolts[cell]! > SWITCHED_OFF * volts[cell]! && amps[cell]! > -onAmps) cells.push(cell);
   if (cells.length < LEAST_CELLS) return null;
   // As many points from every part of the range of currents: hours at rest must not outweigh minutes of bulk.
   const top = quantile(
@@ -52,6 +56,7 @@ export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
     y.map((one, i) => one - ohms * x[i]!),
     0.5,
   );
+  if (Math.abs(offsetVolts) > METERS * view.blocks) return null;
   return {
     ohms,
     error: slopeError,
