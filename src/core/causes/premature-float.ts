@@ -19,8 +19,9 @@ const WEIGHTS = {
   /** Share of the absorptions that it ended itself in which others gave much of what the battery still took. */
   leftToOthers: [
     [0.7, 15],
-    [0.4, 8],
-    [0.2, 1],
+    [0.5, 12],
+    [0.3, 6],
+    [0.15, 0],
     [0, -6],
   ],
   /** Share of charges in which the battery got truly full all the same. */
@@ -28,7 +29,7 @@ const WEIGHTS = {
     [0.5, -14],
     [0.25, -8],
     [0.1, -2],
-    [0, 3],
+    [0, 4],
   ],
 } as const;
 
@@ -40,7 +41,7 @@ export const prematureFloat: Cause = {
   families: ['charging', 'several-sources'],
   needs: 'the log of the charger beside that of the battery, with more than one source on it',
   signature: 'its float or off begins while the battery still takes a charging current from another source',
-  prior: { complained: -7, otherwise: -11 },
+  prior: { complained: -5, otherwise: -10 },
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
   remedy: ({ bank }) => ({
@@ -54,7 +55,8 @@ export const prematureFloat: Cause = {
     ],
   },
   weigh: ({ charging }) => {
-    const each = charging.map(ofSource);
+    const full = fullDays(charging);
+    const each = charging.map((one) => ofSource(one, full));
     // One that stands back is enough: that the others lead does not speak against it.
     const standing = each.filter((all) =>
       all.some(({ group, decibans }) => group === 'back' && decibans > 0),
@@ -63,12 +65,21 @@ export const prematureFloat: Cause = {
   },
 };
 
-function ofSource({ source, yielded, leftEarly, charges, bank, logged }: SourceCharging): Evidence[] {
+/** Days on which some source reached absorption, and those of them on which the battery got truly full, by whichever. */
+function fullDays(charging: readonly SourceCharging[]): { full: number; of: number } {
+  const charges = charging.flatMap((one) => one.charges);
+  const absorbed = charges.filter((one) => one.stages.some((stage) => stage.stage === 'absorption'));
+  const daysOf = (some: typeof charges) => new Set(some.map((one) => Math.floor(one.to / (24 * HOUR)))).size;
+  return { full: daysOf(absorbed.filter((one) => one.full)), of: daysOf(absorbed) };
+}
+
+function ofSource(
+  { source, yielded, leftEarly, bank, logged }: SourceCharging,
+  { full, of }: ReturnType<typeof fullDays>,
+): Evidence[] {
   // In the flat part lithium stands at what a charger floats it at, whoever charges it: standing back shows nothing there.
   if (!yielded || !source || !isLead(bank.chemistry)) return [];
   const days = Math.max(1, (logged.span.to - logged.span.from) / (24 * HOUR));
-  const absorbed = charges.filter((one) => one.stages.some((stage) => stage.stage === 'absorption'));
-  const full = charges.filter((one) => one.full).length / Math.max(1, absorbed.length);
   const perDay = yielded.hours / days;
   const back: Evidence = {
     text:
@@ -103,8 +114,8 @@ function ofSource({ source, yielded, leftEarly, charges, bank, logged }: SourceC
     ...(speaks && back.decibans < 0 ? [] : [back]),
     ...(back.decibans > 0 && !speaks ? [] : left),
     {
-      text: `The battery got truly full in ${percent(100 * full)} of the charges that reached absorption.`,
-      decibans: shrunk(weightOf(WEIGHTS.fullAnyway, full), absorbed.length),
+      text: `The battery got truly full on ${share(full, of, 'day')} with absorption, by whichever source.`,
+      decibans: shrunk(weightOf(WEIGHTS.fullAnyway, full / Math.max(1, of)), of),
       group: 'full',
       spans: [],
     },

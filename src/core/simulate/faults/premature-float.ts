@@ -3,7 +3,7 @@
 import { isLead } from '../../system/chemistry';
 import { DAY, HOUR } from '../../quantity/span';
 import type { ChargerPlan } from '../sitePlan';
-import type { Fault } from './fault';
+import { type Fault, neverFull } from './fault';
 
 export const prematureFloat: Fault = {
   code: 'premature-float',
@@ -27,5 +27,5 @@ export const prematureFloat: Fault = {
     plan.startCharge = random.uniform(0.5, 0.8);
     plan.climate.clear = 0.8;
   },
-  hurts: ({ bestDaily }) => bestDaily < 98,
+  hurts: neverFull,
 };
