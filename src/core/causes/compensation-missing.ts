@@ -3,7 +3,7 @@
 import { median } from '../quantity/numbers';
 import { celsius, slopeMv, volts } from '../quantity/text';
 import { expectedVolts } from '../system/chemistry';
-import { isKnown, slopeText } from './compensation';
+import { inDoubt, isKnown, slopeText } from './compensation';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { plateausOf } from './plateaus';
 import { compensationRange } from './remedy';
@@ -73,7 +73,7 @@ export const compensationMissing: Cause = {
       if (isKnown(one.slope))
         evidence.push({
           text: `${slopeText(name, one.slope)}, where lead asks for −3 to −5.`,
-          decibans: shrunk(weightOf(WEIGHTS.slope, one.slope.mvPerCell), one.slope.hours),
+          decibans: shrunk(weightOf(WEIGHTS.slope, inDoubt(one.slope, -2.1)), one.slope.hours),
           group: 'slope',
           spans: [],
         });

@@ -2,9 +2,9 @@
 
 import { median } from '../quantity/numbers';
 import { celsius, slopeMv, volts } from '../quantity/text';
-import type { SourceCharging } from '../charge/types';
+import type { SourceCharging, Stage } from '../charge/types';
 import { expectedVolts, isLead } from '../system/chemistry';
-import { goesBy, isKnown, plateausWithHeat, slopeText } from './compensation';
+import { goesBy, inDoubt, isKnown, plateausWithHeat, slopeText } from './compensation';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { compensationRange } from './remedy';
 
@@ -89,7 +89,8 @@ export const compensationWrong: Cause = {
       const lead = isLead(bank.chemistry);
       const evidence: Evidence[] = [];
       if (isKnown(one.slope)) {
-        const { mvPerCell, hours } = one.slope;
+        const { hours } = one.slope;
+        const mvPerCell = inDoubt(one.slope, lead ? -4 : 0);
         // A slope about none is another fault.
         const outside = lead ? Math.max(-6 - mvPerCell, mvPerCell - 1) : Math.abs(mvPerCell) - 1;
         evidence.push({
@@ -100,8 +101,10 @@ export const compensationWrong: Cause = {
         });
       }
       const sensor = lead ? (sensorElsewhere(one) ?? otherTemperature(one)) : compensatedLithium(one);
-      // A right slope does not clear a sensor that sits in the wrong place.
-      return sensor ? [...evidence.filter((item) => item.decibans > 0), sensor] : evidence;
+      // A right slope does not clear a sensor that sits in the wrong place, nor the right place a slope that is wrong.
+      const outside = evidence.filter((item) => item.decibans > 0);
+      if (!sensor) return evidence;
+      return outside.length > 0 && sensor.decibans < 0 ? outside : [...outside, sensor];
     }),
   missing: (_, evidence) =>
     evidence.some((one) => one.group !== 'told')
@@ -116,10 +119,13 @@ function compensatedLithium(one: SourceCharging): Evidence | null {
     ['absorption', absorptionV],
     ['float', floatV],
   ] as const) {
-    const stages = plateausWithHeat(one, name);
+    const plateaus = plateausWithHeat(one, name);
+    // Cells shoot up too fast for a plateau: then the tops of the charges say it.
+    const tops = name === 'absorption' && plateaus.length < 3 ? topStages(one) : null;
+    const stages = tops ?? plateaus;
     if (stages.length < 3 || told === undefined) continue;
     const away = median(stages.map((stage) => stage.celsius)) - 25;
-    const held = median(stages.map((stage) => stage.volts));
+    const held = median(stages.map((stage) => (tops ? stage.topVolts : stage.volts)));
     const shift = (1000 * (held - told)) / one.bank.cellsInSeries;
     const implied = shift / away;
     if (Math.abs(away) < FAR || Math.abs(shift) < 20 || implied > -2 || implied < -9) continue;
@@ -132,6 +138,12 @@ function compensatedLithium(one: SourceCharging): Evidence | null {
   }
   return null;
 }
+
+/** The stage of each charge that went highest, where its temperature is known. */
+const topStages = ({ charges }: SourceCharging): Stage[] =>
+  charges
+    .map(({ stages }) => stages.reduce((a, b) => (b.topVolts > a.topVolts ? b : a)))
+    .filter((one) => one.celsius === one.celsius);
 
 /** A charger that goes by a temperature which is not the battery's. */
 function sensorElsewhere(one: SourceCharging): Evidence | null {

@@ -7,8 +7,13 @@ import type { Slope } from '../charge/slope';
 import type { SourceCharging, Stage } from '../charge/types';
 
 /** °C over which plateaus must lie before their slope says anything, and the error that it may have, mV per °C per cell. */
-const LEAST_RANGE = 3;
-const MOST_ERROR = 0.8;
+const LEAST_RANGE = 2.5;
+const MOST_ERROR = 1.2;
+
+/** A slope moved by its error towards what it is not to be told from: the doubt goes to the charger. */
+export const inDoubt = ({ mvPerCell, error }: Slope, towards: number): number =>
+  mvPerCell + Math.sign(towards - mvPerCell) * Math.min(Math.abs(towards - mvPerCell), DOUBT * error);
+const DOUBT = 0.7;
 
 export const isKnown = (slope: Slope | null): slope is Slope =>
   slope !== null && slope.to - slope.from >= LEAST_RANGE && slope.error <= MOST_ERROR;

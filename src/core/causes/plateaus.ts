@@ -25,7 +25,7 @@ const WARMER_MV = 30;
 const COLDER_MV = 75;
 
 /** °C by which a temperature that only the float tells may be off. */
-const FLOAT_TELLS = 8;
+const FLOAT_TELLS = 5;
 /** Temperatures of batteries that can be, °C. */
 const POSSIBLE = { min: -10, max: 45 };
 

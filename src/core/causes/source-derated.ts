@@ -3,6 +3,7 @@
 import { median } from '../quantity/numbers';
 import type { SourceCharging } from '../charge/types';
 import type { Source } from '../system/schema';
+import { HOUR, lengthOf } from '../quantity/span';
 import { amps, counted, percent } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { MAINS } from './remedy';
@@ -107,18 +108,19 @@ function seenByBattery({ charges, bulkAmps }: SourceCharging, { name, ratedA }: 
   if (ratedA === undefined || bulk.length < 3 || loads.length < 3 || !(bulkAmps > 0)) return [];
   const load = median(loads);
   const part = (bulkAmps + load) / ratedA;
-  const again = part < 0.6 && bulk.length >= 4 && loads.length >= 4;
-  return [
-    ...(again
-      ? [
-          {
-            text: `So it was again and again, in ${counted(bulk.length, 'bulk')}.`,
-            decibans: WEIGHTS.again,
-            group: 'again',
-            spans: [],
-          },
-        ]
-      : []),
+  // One that fades as it warms begins at its rating, and ends a long bulk far below.
+  const long = bulk.filter((one) => lengthOf(one) > HOUR);
+  const left = (median(long.map((one) => one.endAmps)) + load) / (bulkAmps + load);
+  if (part >= 0.8 && long.length >= 3 && weightOf(WEIGHTS.falls, left) > 0)
+    return [
+      {
+        text: `The battery took ${amps(bulkAmps)} at most, and at the end of a long bulk ${percent(100 * left)} of that, loads included, with the voltage still not reached: ${name} fades. Heat or a weak supply does that.`,
+        decibans: SEEN_FROM_AFAR * shrunk(weightOf(WEIGHTS.falls, left), long.length),
+        group: 'falls',
+        spans: long,
+      },
+    ];
+  const evidence: Evidence[] = [
     {
       text: `The battery took ${amps(bulkAmps)} at most while the voltage was not reached, and the loads take ${amps(load)} when ${name} is away: together ${percent(100 * part)} of the ${amps(ratedA)} on its plate.`,
       decibans: SEEN_FROM_AFAR * shrunk(weightOf(WEIGHTS.partOfRating, part), bulk.length),
@@ -126,4 +128,12 @@ function seenByBattery({ charges, bulkAmps }: SourceCharging, { name, ratedA }: 
       spans: part < 0.8 ? bulk : [],
     },
   ];
+  if (part < 0.6)
+    evidence.push({
+      text: `So it was again and again, in ${counted(bulk.length, 'bulk')}.`,
+      decibans: shrunk(WEIGHTS.again, bulk.length),
+      group: 'again',
+      spans: [],
+    });
+  return evidence;
 }

@@ -37,7 +37,13 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'charge-voltage-high',
     'source-too-small',
   ],
-  'charge-voltage-low': ['source-too-small', 'absorption-too-short', 'tail-threshold-high', 'float-unsuited'],
+  'charge-voltage-low': [
+    'source-too-small',
+    'absorption-too-short',
+    'tail-threshold-high',
+    'float-unsuited',
+    'premature-float',
+  ],
   'load-through-absorption': ['absorption-too-short', 'tail-threshold-high'],
   'fake-full': ['absorption-too-short'],
 };
