@@ -1,9 +1,8 @@
 /** What charging tells beside its stages: resistance of the path, compensation, limits, cold, refusals. Drawn, so that the answer is known. */
 
 import { MINUTE } from '../quantity/span';
-import type { Series } from '../log/channels';
+import { REPORTED_STAGES, type Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
-import { seededRandom } from '../simulate/random';
 import { coldIdleOf } from './coldIdle';
 import { findLimits } from './limit';
 import { nightOf } from './night';
@@ -11,46 +10,25 @@ import { pathDropOf } from './pathDrop';
 import { refusalsOf } from './refusals';
 import { slopeOf } from './slope';
 import { AT } from './states';
-import type { ChargeView } from './view';
+import { type ChargeView, resolutionOf } from './view';
+import { drawnView } from '../../../tests/support/drawnView';
 
-const START = Date.UTC(2026, 5, 1);
-const DAYS = 6;
-const COUNT = DAYS * 1440;
-const random = seededRandom(77);
+const DAY_MINUTES = 1440;
+const COUNT = 6 * DAY_MINUTES;
 
-/** @param at voltage, current, temperature and voltage at the battery, by minute of the day and day */
+/** Six days. @param at voltage, current, temperature and voltage at the battery, by minute of the day and day */
 function viewOf(at: (minute: number, day: number) => [number, number, number?, number?]): ChargeView {
-  const volts = new Float32Array(COUNT);
-  const amps = new Float32Array(COUNT);
-  const celsius = new Float32Array(COUNT).fill(NaN);
-  const batteryVolts = new Float32Array(COUNT).fill(NaN);
-  for (let i = 0; i < COUNT; i++) {
-    const [v, a, t = NaN, b = NaN] = at(i % 1440, Math.floor(i / 1440));
-    volts[i] = v + random.normal(0, 0.005);
-    amps[i] = a + random.normal(0, 0.03);
-    celsius[i] = t;
-    batteryVolts[i] = b + random.normal(0, 0.005);
-  }
-  return {
-    source: 'charger',
-    grid: { from: START, step: MINUTE, count: COUNT, cuts: [] },
-    volts,
-    amps,
-    ampsAreBattery: false,
-    batteryAmps: null,
-    batteryVolts,
-    celsius,
-    drift: null,
-    allowed: null,
-    reported: null,
-    blocks: 1,
-    others: null,
-    batteryNoise: 0,
-    voltNoise: 0.006,
-    ampNoise: 0.03,
-    voltQuantum: 0.01,
-    log: { time: new Float64Array(0), volts, amps },
-  };
+  const of = (which: number) => (minute: number) =>
+    at(minute % DAY_MINUTES, Math.floor(minute / DAY_MINUTES))[which] ?? NaN;
+  return drawnView({
+    minutes: COUNT,
+    volts: of(0),
+    amps: of(1),
+    celsius: of(2),
+    batteryVolts: of(3),
+    noise: 0.005,
+    quantum: 0.001,
+  });
 }
 
 const bell = (minute: number) => Math.max(0, 20 * Math.sin(((minute - 360) / 720) * Math.PI));
@@ -100,8 +78,46 @@ test('night is when a source never gives, on no day', () => {
   )!;
   expect([night[0], night[12 * 60], night[23 * 60]]).toEqual([1, 0, 1]);
   expect(
-    nightOf({ ...viewOf(() => [13, 0]), grid: { from: START, step: MINUTE, count: 1440, cuts: [] } }, 0.3),
+    nightOf({ ...viewOf(() => [13, 0]), grid: { from: 0, step: MINUTE, count: 1440, cuts: [] } }, 0.3),
   ).toBeNull();
+});
+
+test('a source that is full by ten, or says that it is awake, has no night in the afternoon', () => {
+  const morning = viewOf((minute) => [13, minute < 600 ? bell(minute) : 0]);
+  const night = nightOf(morning, 0.3)!;
+  expect([night[5 * 60], night[13 * 60], night[20 * 60]]).toEqual([1, 0, 1]);
+  const float = REPORTED_STAGES.indexOf('float');
+  const reported = Float32Array.from({ length: COUNT }, (_, i) => (bell(i % DAY_MINUTES) > 0 ? float : 0));
+  expect(nightOf({ ...morning, reported }, 0.3)![16 * 60]).toBe(0);
+});
+
+test('loads that switch faster than the log is written are not the noise of a meter', () => {
+  const pulses = (every: number) =>
+    Float32Array.from({ length: 2000 }, (_, i) => (i % every < every / 2 ? 4 : 12));
+  expect(resolutionOf(pulses(2)).noise).toBeGreaterThan(1);
+  // Half of the second differences are pulses, the others are none.
+  const mixed = Float32Array.from({ length: 4000 }, (_, i) =>
+    i % 10 < 6 ? 4 + 8 * (i % 2) : 4 + (i % 3) / 100,
+  );
+  expect(resolutionOf(mixed).noise).toBeLessThan(0.2);
+});
+
+test('a battery that its BMS has switched off, or another than the charger’s, tells no resistance', () => {
+  const drop = (battery: (minute: number, amps: number) => number) =>
+    pathDropOf(
+      viewOf((minute) => [13 + 0.02 * bell(minute), bell(minute), 20, battery(minute, bell(minute))]),
+      0.2,
+    );
+  expect(drop((minute) => (minute % 100 < 50 ? 13 : 0))!.ohms).toBeCloseTo(0.02, 3);
+  expect(drop(() => 11.5)).toBeNull();
+});
+
+test('what moves within a meter’s quantum is not seen to move', () => {
+  const path = new Uint8Array(COUNT).fill(AT.absorption);
+  const view = viewOf((minute, day) => [14.4, 3, 18 + (day % 3) + minute / 1440]);
+  const coarse = slopeOf({ ...view, voltQuantum: 0.1 }, path, 6)!;
+  expect(coarse.error).toBeGreaterThan(1);
+  expect(slopeOf(view, path, 6)!.error).toBeLessThan(0.3);
 });
 
 test('a source that gives nothing in the cold is seen against the hours at which it gives when it is warm', () => {
@@ -142,7 +158,7 @@ test('compensation is the slope of held voltages on their temperature, absorptio
 });
 
 test('a refusal of the BMS is told with the cell that stood highest as it began', () => {
-  const time = Float64Array.from({ length: 600 }, (_, i) => START + i * MINUTE);
+  const time = Float64Array.from({ length: 600 }, (_, i) => i * MINUTE);
   const refused = (i: number) => i >= 200 && i < 260;
   const log: Series = {
     device: 'bms',

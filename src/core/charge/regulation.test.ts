@@ -1,60 +1,15 @@
 /** Regulated or supply-limited: drawn minutes of voltage and current whose answer is known. */
 
-import { MINUTE } from '../quantity/span';
 import { mean } from '../quantity/numbers';
-import { seededRandom } from '../simulate/random';
 import { findLimits } from './limit';
 import { judgeRegulation } from './regulation';
 import type { ChargeView } from './view';
+import { drawnView, type Drawing } from '../../../tests/support/drawnView';
 
 const BANK = { chemistry: 'agm', capacityAh: 100 } as const;
 
-interface Drawing {
-  volts: (minute: number) => number;
-  amps: (minute: number) => number;
-  minutes?: number;
-  blocks?: number;
-  noise?: number;
-  quantum?: number;
-}
-
-function viewOf({
-  volts,
-  amps,
-  minutes = 120,
-  blocks = 1,
-  noise = 0.004,
-  quantum = 0.01,
-}: Drawing): ChargeView {
-  const random = seededRandom(17);
-  const column = (value: (minute: number) => number, spread: number, step: number) =>
-    Float32Array.from(
-      { length: minutes },
-      (_, i) => Math.round((value(i) + random.normal(0, spread)) / step) * step,
-    );
-  const drawnVolts = column(volts, noise * blocks, quantum);
-  const drawnAmps = column(amps, 0.03, 0.1);
-  return {
-    source: 'charger',
-    grid: { from: 0, step: MINUTE, count: minutes, cuts: [] },
-    volts: drawnVolts,
-    amps: drawnAmps,
-    ampsAreBattery: true,
-    batteryAmps: drawnAmps,
-    batteryNoise: 0,
-    batteryVolts: null,
-    celsius: null,
-    drift: null,
-    allowed: null,
-    reported: null,
-    blocks,
-    others: null,
-    voltNoise: Math.max(noise * blocks, quantum / Math.sqrt(12)),
-    ampNoise: 0.06,
-    voltQuantum: quantum,
-    log: { time: new Float64Array(0), volts: drawnVolts, amps: drawnAmps },
-  };
-}
+type Plateau = Omit<Drawing, 'minutes'> & { minutes?: number };
+const viewOf = (drawing: Plateau): ChargeView => drawnView({ minutes: 120, seenByBattery: true, ...drawing });
 
 const judge = (view: ChargeView) =>
   judgeRegulation(view, BANK, {
@@ -67,7 +22,7 @@ const judge = (view: ChargeView) =>
   });
 
 /** Mean judgement between two minutes: positive is regulated. */
-function judged(drawing: Drawing, from: number, to: number): number {
+function judged(drawing: Plateau, from: number, to: number): number {
   return mean(judge(viewOf(drawing)).subarray(from, to));
 }
 

@@ -7,6 +7,7 @@ import type { DemoLog } from './demo';
 import { creepingCells, hysteresisCells } from './lithiumCells';
 import { writeLog, type LoggedColumn } from './logger';
 import type { Random } from './random';
+import { runHalves } from './halves';
 import { runSite, seenBy, type SiteCharger, type SiteSpec, type Truth } from './site';
 import type { ChargerPlan, SitePlan } from './sitePlan';
 
@@ -18,7 +19,13 @@ export interface BuiltJob {
 }
 
 export const buildJob = (plan: SitePlan, random: Random): BuiltJob => {
-  const truth = runSite(siteOf(plan), random);
+  const truth = plan.halves
+    ? runHalves(
+        { lower: siteOf(halfPlan(plan, 'lower')), upper: siteOf(halfPlan(plan, 'upper')) },
+        plan.halves.monitorSees,
+        random,
+      )
+    : runSite(siteOf(plan), random);
   return {
     job: { title: 'Random', complaints: ['undercharging'], openedAt: '2026-11-01T08:00:00Z', notes: '' },
     system: describe(plan, random),
@@ -26,6 +33,14 @@ export const buildJob = (plan: SitePlan, random: Random): BuiltJob => {
     truth,
   };
 };
+
+/** One half of the bank as a site of its own. */
+const halfPlan = (plan: SitePlan, across: 'lower' | 'upper'): SitePlan => ({
+  ...plan,
+  blocks: plan.blocks / 2,
+  cells: plan.cells / 2,
+  chargers: plan.chargers.filter((one) => one.across === across),
+});
 
 function siteOf(plan: SitePlan): SiteSpec {
   return {
@@ -127,6 +142,7 @@ function describe(plan: SitePlan, random: Random): KnownSystem {
       name: one.name,
       kind: one.kind,
       ratedA: one.ratedA,
+      ...(one.across ? { across: one.across } : {}),
       profile: {
         ...told(0.8, { absorptionV: one.toldAbsorptionV ?? one.absorptionV }),
         ...told(
@@ -143,8 +159,10 @@ function describe(plan: SitePlan, random: Random): KnownSystem {
     })),
     monitor: {
       method: 'shunt',
+      ...(plan.halves ? { sees: plan.halves.monitorSees } : {}),
       capacityAh: plan.capacityAh,
-      chargedV: plan.chargers[0]!.absorptionV - 0.2 * plan.blocks,
+      chargedV:
+        (plan.halves?.monitorSees === 'bank' ? 2 : 1) * plan.chargers[0]!.absorptionV - 0.2 * plan.blocks,
       tailPercent: 4,
       detectionMinutes: 3,
       efficiencyPercent: isLead(plan.chemistry) ? 85 : 98,
@@ -212,6 +230,7 @@ function logsOf(plan: SitePlan, truth: Truth, random: Random): DemoLog[] {
           ]),
         ]
       : []),
+    ...(plan.logsLoadsApart ? [log('load', monitorEvery, [amp('load current (A)', 'load_current')])] : []),
     ...(plan.logsBms
       ? [
           log('bms', Math.max(60, plan.everySeconds), [

@@ -24,11 +24,13 @@ export function randomJob(
   for (let tries = 0; tries < 2000; tries++) {
     const plan = drawPlan(random);
     if (!wanted(plan) || !faults.every((one) => one.fits(plan))) continue;
+    // Faults are patches of a bank that is charged as a whole.
+    if (faults.length > 0 && plan.halves) continue;
     for (const one of faults) one.patch(plan, random);
     const built = buildJob(plan, random);
     const bestDaily = bestDailyOf(
       built.truth.trueCharge,
-      Math.round(86_400 / Math.min(30, plan.everySeconds)),
+      Math.round((86_400 * plan.chargeEveryDays) / Math.min(30, plan.everySeconds)),
     );
     const outcome: Outcome = { bestDaily, truth: built.truth, plan };
     if (faults.length === 0 ? bestDaily > 96 : faults.every((one) => one.hurts(outcome)))
@@ -39,6 +41,7 @@ export function randomJob(
   );
 }
 
+/** Mean of the highest charge from one charge to the next. */
 function bestDailyOf(charge: Float32Array, perDay: number): number {
   let total = 0;
   let days = 0;

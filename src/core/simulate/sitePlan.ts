@@ -19,6 +19,8 @@ export interface ChargerPlan {
   givesA: number;
   /** Share of what it gives that is left at a moment: a charger that fades as it warms. */
   share?: (ms: number, airC: number) => number;
+  /** Across one half of the bank; its voltages are that half's. */
+  across?: 'lower' | 'upper';
   /** Whether its mains or engine is there. */
   present(ms: number): boolean;
   /** V at 25 °C, whole bank. */
@@ -42,6 +44,10 @@ export interface ChargerPlan {
 }
 
 export interface SitePlan {
+  /** A charger across each half; then what the monitor's voltage is of. */
+  halves: null | { monitorSees: 'bank' | 'lower' };
+  /** Days from one charge to the next. */
+  chargeEveryDays: number;
   chemistry: Chemistry;
   blocks: number;
   cells: number;
@@ -68,6 +74,8 @@ export interface SitePlan {
   logsBms: boolean;
   logsTemperature: boolean;
   logsLoad: boolean;
+  /** The loads have a log of their own. */
+  logsLoadsApart: boolean;
   /** What its maker asks for, told of the bank. */
   bankEqualise?: { volts: number; minutes: number; everyDays: number; lastOn?: string };
 }
@@ -99,7 +107,13 @@ export function drawPlan(random: Random): SitePlan {
     ['mains', 'mains'],
     ['solar', 'mains', 'solar'],
   ] as ChargerPlan['kind'][][]);
-  const drawn = capacityAh * random.uniform(0.12, lead ? 0.32 : 0.5);
+  const halves =
+    lead && blocks > 1 && kinds.length === 1 && kinds[0] !== 'generator' && random.next() < 0.25
+      ? { monitorSees: random.pick(['bank', 'lower'] as const) }
+      : null;
+  // An engine is not always run every day.
+  const chargeEveryDays = kinds[0] === 'generator' ? random.pick([1, 1, 2, 3]) : 1;
+  const drawn = (capacityAh * random.uniform(0.12, lead ? 0.32 : 0.5)) / Math.sqrt(chargeEveryDays);
   const meanLoadA = drawn / 24;
   const days = Math.round(random.uniform(6, 22));
   const from = Date.UTC(2026, Math.floor(random.uniform(2, 10)), 1 + Math.floor(random.uniform(0, 27)));
@@ -109,9 +123,9 @@ export function drawPlan(random: Random): SitePlan {
     ? random.uniform(13.6, 13.8) * blocks
     : random.pick([13.3, 13.4, 13.5, 13.55]) * blocks + random.uniform(-0.03, 0.03) * blocks;
   const everySeconds = random.pick([1, 10, 30, 30, 60, 60, 60, 120, 300, 600]);
-  const chargers = kinds.map((kind, k): ChargerPlan => {
+  const drawCharger = (kind: ChargerPlan['kind'], k: number): ChargerPlan => {
     const hours = kind === 'solar' ? 5 : kind === 'generator' ? 7 : 15;
-    const least = (drawn * 1.15) / hours / kinds.length;
+    const least = (drawn * chargeEveryDays * 1.15) / hours / kinds.length;
     const ratedA = round(Math.max(capacityAh * random.uniform(0.09, lead ? 0.2 : 0.35), 2.3 * least), 1);
     const usesTail = random.next() < 0.6;
     return {
@@ -120,7 +134,7 @@ export function drawPlan(random: Random): SitePlan {
       kind,
       ratedA,
       givesA: ratedA * random.uniform(0.97, 1.02),
-      present: presence(kind, random, kinds.length > 1),
+      present: presence(kind, random, kinds.length > 1, chargeEveryDays),
       absorptionV: round(middle + (k === 0 ? 0 : random.uniform(-0.06, 0.06) * blocks), 2),
       floatV: round(floatV + (k === 0 ? 0 : random.uniform(-0.05, 0.05) * blocks), 2),
       compensationMv,
@@ -136,11 +150,15 @@ export function drawPlan(random: Random): SitePlan {
       logged: k === 0 || random.next() < 0.8,
       reportsStage: random.next() < 0.45,
     };
-  });
+  };
+  const whole = kinds.map(drawCharger);
+  const chargers = halves ? [halfOf(whole[0]!, 'lower'), halfOf(drawCharger(kinds[0]!, 1), 'upper')] : whole;
   const logged = random.pick(['both', 'both', 'charger', 'monitor']);
   if (logged === 'monitor' && chargers.length === 1) chargers[0]!.logged = false;
   const cold = !lead;
   return {
+    halves,
+    chargeEveryDays,
     chemistry,
     blocks,
     cells,
@@ -182,17 +200,37 @@ export function drawPlan(random: Random): SitePlan {
     logsBms: !lead && random.next() < 0.4,
     logsTemperature: random.next() < 0.65,
     logsLoad: random.next() < 0.2,
+    logsLoadsApart: random.next() < 0.15,
+  };
+}
+
+/** A charger across one half: its volts are that half's, and it carries the whole of the load through it. */
+function halfOf(one: ChargerPlan, across: 'lower' | 'upper'): ChargerPlan {
+  const half = (volts: number) => round(volts / 2, 2);
+  return {
+    ...one,
+    across,
+    absorptionV: half(one.absorptionV),
+    floatV: one.floatV / 2,
+    rebulkV: one.rebulkV / 2,
+    pathOhms: one.pathOhms / 2,
+    logged: true,
   };
 }
 
 /** When mains or an engine is there: away for hours each day, now and then, or never; an engine runs for hours. */
-function presence(kind: ChargerPlan['kind'], random: Random, helped: boolean): (ms: number) => boolean {
+function presence(
+  kind: ChargerPlan['kind'],
+  random: Random,
+  helped: boolean,
+  everyDays: number,
+): (ms: number) => boolean {
   if (kind === 'solar') return () => true;
   const start = random.uniform(0, 24);
   const within = (ms: number, hours: number) => ((ms % DAY) / HOUR + 24 - start) % 24 < hours;
   if (kind === 'generator') {
     const runs = random.uniform(5, 10);
-    return (ms) => within(ms, runs);
+    return (ms) => within(ms, runs) && Math.floor((ms - start * HOUR) / DAY) % everyDays === 0;
   }
   const away = random.uniform(3, 9);
   const every = helped || random.next() < 0.7 ? 1 : random.pick([2, 4]);

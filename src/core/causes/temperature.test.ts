@@ -1,0 +1,143 @@
+/** By which temperature a charger goes, and what a low plateau owes to it: plateaus set down by hand. */
+
+import type { Charge, SourceCharging, Stage } from '../charge/types';
+import { demoSite } from '../simulate/demo';
+import { HOUR } from '../quantity/span';
+import type { Source } from '../system/schema';
+import type { Judged } from './cause';
+import { chargeVoltageLow } from './charge-voltage-low';
+import { goesBy, inDoubt, isKnown } from './compensation';
+import { compensationWrong } from './compensation-wrong';
+import { sourceDerated } from './source-derated';
+
+const { system, job } = demoSite('tide-gauge');
+const agm = {
+  ...system.bank,
+  chemistry: 'agm' as const,
+  cellsInSeries: 6,
+  capacityAh: 100,
+  chargeVolts: { min: 14.2, max: 14.6 },
+  floatVolts: { min: 13.6, max: 13.8 },
+};
+const profile = { absorptionV: 14.4, floatV: 13.7, compensationMvPerCellPerC: -4 };
+const source: Source = {
+  ...system.sources[0]!,
+  id: 'c',
+  name: 'Charger',
+  kind: 'mains',
+  ratedA: 20,
+  profile,
+};
+
+const stage = (part: Partial<Stage>): Stage =>
+  ({ from: 0, to: 3 * HOUR, heldMs: 3 * HOUR, ...part }) as Stage;
+const charge = (stages: Stage[], before = { volts: 12.4, amps: -2 }): Charge =>
+  ({ from: 0, to: 8 * HOUR, stages, before, full: false, ampHours: 30, source: 'c' }) as Charge;
+
+/** Five charges of a source with plateaus at a temperature. */
+function held(absorption: number, float: number, celsius: number, part: Partial<SourceCharging> = {}) {
+  const stages = [
+    stage({ stage: 'absorption', volts: absorption, topVolts: absorption, celsius, batteryVolts: NaN }),
+    stage({ stage: 'float', volts: float, topVolts: float, celsius, batteryVolts: NaN }),
+  ];
+  return {
+    source,
+    bank: agm,
+    charges: Array.from({ length: 5 }, () => charge(stages)),
+    slope: { mvPerCell: -4, error: 0.2, from: 5, to: 12, hours: 60 },
+    setpoints: { voltsPerC: -0.024 },
+    ...part,
+  } as unknown as SourceCharging;
+}
+
+const seen = (charging: SourceCharging[], bank: typeof agm | object = agm) =>
+  ({
+    job,
+    system: { ...system, bank, sources: [source] },
+    bank,
+    charging,
+    refusals: null,
+    days: [],
+  }) as unknown as Judged;
+
+// At −4 mV per °C and cell, six cells move by 24 mV per °C: 14.40 V at 25 °C is 14.76 V at 10 °C.
+describe('the temperature that a charger goes by', () => {
+  test('is the battery’s where its plateaus stand where they should', () => {
+    expect(goesBy(held(14.76, 14.06, 10))!.off).toBeCloseTo(0, 6);
+  });
+  test('lies as far above as its plateaus stand too low, at absorption and float alike', () => {
+    const by = goesBy(held(14.76 - 0.288, 14.06 - 0.288, 10))!;
+    expect(by.off).toBeCloseTo(12, 6);
+    expect(by.both).toBe(true);
+  });
+  test('is not told where only one of the two is off: that is a setting', () => {
+    expect(goesBy(held(14.2, 14.06, 10))).toBeNull();
+  });
+  test('nor without a slope', () => {
+    const none = { ...source, profile: { absorptionV: 14.4, floatV: 13.7 } };
+    expect(goesBy(held(14.4, 13.7, 10, { slope: null, source: none }))).toBeNull();
+  });
+  test('speaks for a wrong compensation and against a voltage that is set too low', () => {
+    const off = held(14.76 - 0.48, 14.06 - 0.48, 10);
+    const wrong = compensationWrong.weigh!(seen([off]));
+    expect(wrong.find((one) => one.group === 'sensor')!.decibans).toBeGreaterThan(10);
+    expect(wrong.find((one) => one.group === 'sensor')!.text).toContain('20 °C above');
+    const low = chargeVoltageLow.weigh!(seen([off]));
+    expect(low.find((one) => one.group === 'temperature')!.decibans).toBeLessThan(-5);
+  });
+});
+
+test('a plateau that would be right at 25 °C is low for want of compensation, not by its setting', () => {
+  const none = { ...source, profile: { ...profile, compensationMvPerCellPerC: 0 } };
+  const low = chargeVoltageLow.weigh!(seen([held(14.4, 13.7, 2, { slope: null, source: none })]));
+  expect(low.find((one) => one.group === 'temperature')!.text).toMatch(/At 25 °C it would be right/);
+});
+
+test('lithium that goes to float from far below its range, on every charge, is stopped low; a charge that went higher clears it', () => {
+  const lithium = {
+    ...agm,
+    chemistry: 'lfp' as const,
+    cellsInSeries: 4,
+    chargeVolts: { min: 14.2, max: 14.6 },
+  };
+  const at = (top: number) =>
+    charge([
+      stage({ stage: 'bulk', topVolts: top, volts: 13.3, heldMs: 4 * HOUR }),
+      stage({ stage: 'float', topVolts: 13.4, volts: 13.4 }),
+    ]);
+  const low = (tops: number[]) =>
+    chargeVoltageLow.weigh!(
+      seen(
+        [{ source, bank: lithium, charges: tops.map(at), slope: null } as unknown as SourceCharging],
+        lithium,
+      ),
+    );
+  expect(low([13.7, 13.72, 13.71, 13.7])[0]!.decibans).toBeGreaterThan(10);
+  expect(low([13.7, 13.72, 14.4, 13.7])).toEqual([]);
+  expect(low([14.4, 14.41, 14.4, 14.4])[0]!.decibans).toBeLessThan(0);
+});
+
+test('a small charger is told by the battery’s current and the loads; one at its rating is cleared', () => {
+  const bulk = (bulkAmps: number) => {
+    const stages = [stage({ stage: 'bulk', endAmps: bulkAmps, volts: 13 })];
+    return {
+      source,
+      bank: agm,
+      limits: [],
+      charges: Array.from({ length: 5 }, () => charge(stages)),
+      bulkAmps,
+      knowsOwnAmps: false,
+    } as unknown as SourceCharging;
+  };
+  const sum = (amps: number) =>
+    sourceDerated.weigh!(seen([bulk(amps)])).reduce((total, one) => total + one.decibans, 0);
+  expect(sum(6)).toBeGreaterThan(12);
+  expect(sum(17.5)).toBeLessThan(-8);
+});
+
+test('a slope in doubt is moved towards what it is not to be told from, never past it', () => {
+  const slope = { mvPerCell: -0.5, error: 1, from: 5, to: 12, hours: 20 };
+  expect(inDoubt(slope, -4)).toBeCloseTo(-1.2, 6);
+  expect(inDoubt({ ...slope, error: 9 }, -4)).toBe(-4);
+  expect(isKnown({ ...slope, error: 1.5 })).toBe(false);
+});
