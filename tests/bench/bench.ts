@@ -8,6 +8,7 @@ import { fork } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Series } from '@/core/log/channels';
 import { takeInLog } from '@/core/log/takeIn';
 import { sliceExtent, summarise, SUMMARY_SIZE } from '@/core/log/pyramid';
 import { diagnose } from '@/core/diagnosis/diagnose';
@@ -43,11 +44,32 @@ function analysisTask(): () => void {
   return () => void diagnose({ job, system, series: [series] });
 }
 
+/** The same million samples as two sources on one bus wrote them, turn by turn. */
+function twoSourcesTask(): () => void {
+  const { series } = takeInLog(readFileSync(path), 'source', { device: 'solar' }, 'UTC');
+  const { system, job } = demoSite('tide-gauge');
+  const [first] = system.sources;
+  const turn = (device: string, k: number): Series => ({
+    device,
+    time: series.time.filter((_, i) => i % 2 === k),
+    channels: Object.fromEntries(
+      Object.entries(series.channels).map(([channel, values]) => [
+        channel,
+        values!.filter((_, i) => i % 2 === k),
+      ]),
+    ),
+  });
+  const both = { ...system, sources: [first!, { ...first!, id: 'second', name: 'Second' }] };
+  const logs = [turn(first!.id, 0), turn('second', 1)];
+  return () => void diagnose({ job, system: both, series: logs });
+}
+
 const TASKS: Record<string, () => () => unknown> = {
   ours: () => () => readOurs(path),
   duckdb: () => () => readDuckDb(path),
   papaparse: () => () => readPapaParse(path),
   analysis: analysisTask,
+  'two sources': twoSourcesTask,
   frame: frameTask,
 };
 
@@ -96,7 +118,7 @@ async function main(): Promise<void> {
   for (const name of Object.keys(TASKS)) {
     const one = (results[name] = await measure(name));
     console.log(
-      `${name.padEnd(10)} median ${one.median.toFixed(1).padStart(8)} ms   best ${one.best.toFixed(1).padStart(8)} ms   peak memory ${one.peakMb.toFixed(0).padStart(5)} MB`,
+      `${name.padEnd(12)} median ${one.median.toFixed(1).padStart(8)} ms   best ${one.best.toFixed(1).padStart(8)} ms   peak memory ${one.peakMb.toFixed(0).padStart(5)} MB`,
     );
   }
   const ratio = (a: string, b: string) => (results[a]!.median / results[b]!.median).toFixed(2);

@@ -7,6 +7,7 @@
 import { availableParallelism } from 'node:os';
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
 import { findCharges } from '@/core/charge/charges';
+import type { SourceCharging } from '@/core/charge/types';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { STANDINGS, type Standing } from '@/core/diagnosis/weigh';
 import { alignClocks } from '@/core/log/align';
@@ -33,6 +34,16 @@ interface Task {
 interface Shares {
   agreed: number;
   strictly: number;
+  /** Of a source with a log of its own; else it is seen through the monitor, which shows nothing of it while loads take all it gives. */
+  own: boolean;
+}
+
+/** What was measured of a source over what is true of it. */
+interface Measured {
+  /** Resistance of the path, in parts of the true one, where it costs a tenth of a volt a 12 V block. */
+  ohms: number | null;
+  /** Compensation less the true one, mV per °C and cell, where the temperature moved by 8 °C. */
+  slope: number | null;
 }
 
 interface Outcome extends Task {
@@ -40,6 +51,7 @@ interface Outcome extends Task {
   /** Share of the minutes of each source that agree, without its own word and with it. */
   without: Shares[];
   with: Shares[];
+  measured: Measured[];
   /** Highest true state of charge of a usual day, %: how badly the site fared. */
   best: number;
   about: string;
@@ -54,22 +66,34 @@ function run({ code, number }: Task, seed: number): Outcome {
     return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
   });
   const { findings } = diagnose({ job, system, series });
+  const chargerOf = (found: SourceCharging) => plan.chargers.find((one) => one.id === found.source?.id);
   const agreements = (of: Series[]): Shares[] => {
     const timeline = alignClocks(timelineOf(of));
     return findCharges(knownSystem(system)!, timeline).flatMap((found) => {
-      const charger = plan.chargers.find((one) => one.id === found.source?.id);
+      const charger = chargerOf(found);
       if (!charger) return [];
-      const log =
-        timeline.series.find((one) => one.device === charger.id) ??
-        timeline.series.find((one) => one.device === 'monitor')!;
+      const own = timeline.series.find((one) => one.device === charger.id);
+      const log = own ?? timeline.series.find((one) => one.device === 'monitor')!;
       const { minutes, agreed, strictly } = agreementOf(
         trueStages(truth, charger.id, charger.ratedA),
         found,
         log,
       );
-      return [{ agreed: agreed / minutes, strictly: strictly / minutes }];
+      return [{ agreed: agreed / minutes, strictly: strictly / minutes, own: own !== undefined }];
     });
   };
+  const measured = findCharges(knownSystem(system)!, alignClocks(timelineOf(series))).flatMap((found) => {
+    const charger = chargerOf(found);
+    if (!charger) return [];
+    const { path, slope } = found;
+    const costs = path !== null && charger.pathOhms * path.amps > 0.1 * plan.blocks;
+    return [
+      {
+        ohms: costs ? path.ohms / charger.pathOhms : null,
+        slope: slope && slope.to - slope.from >= 8 ? slope.mvPerCell - charger.compensationMv : null,
+      },
+    ];
+  });
   const wordless = series.map((one) => {
     const channels = { ...one.channels };
     delete channels.source_stage;
@@ -81,6 +105,7 @@ function run({ code, number }: Task, seed: number): Outcome {
     findings: findings.map(({ cause, standing, decibans }) => ({ cause, standing, decibans })),
     without: agreements(wordless),
     with: agreements(series),
+    measured,
     best: bestDaily,
     about: `${system.bank.chemistry} ${12 * plan.blocks} V ${plan.capacityAh} Ah, ${plan.chargers.map((one) => `${one.kind} ${one.ratedA} A${one.logged ? '' : ' unlogged'}`).join(' + ')}, every ${plan.everySeconds} s, best ${bestDaily.toFixed(0)} %`,
   };
@@ -190,18 +215,26 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
     console.log(`  ${standing.padEnd(12)} ${all.filter(Boolean).length} of ${all.length}`);
   }
   console.log('\nStages against what the chargers did (the very word in brackets):');
-  for (const [name, which] of [
-    ['without their own word', 'without'],
-    ['with it', 'with'],
+  for (const [name, which, own] of [
+    ['without their own word', 'without', true],
+    ['with it', 'with', true],
+    ['through the monitor alone', 'without', false],
   ] as const) {
-    const shares = outcomes.flatMap((one) => one[which]);
+    const shares = outcomes.flatMap((one) => one[which]).filter((one) => one.own === own);
+    if (shares.length === 0) continue;
     const mean = (of: (one: Shares) => number) =>
       (100 * shares.reduce((sum, one) => sum + of(one), 0)) / shares.length;
     const good = (100 * shares.filter((one) => one.agreed >= 0.95).length) / shares.length;
     console.log(
-      `  ${name.padEnd(24)} ${mean((one) => one.agreed).toFixed(1)} % of the time (${mean((one) => one.strictly).toFixed(1)} %), ${good.toFixed(0)} % of ${shares.length} sources at 95 % or better`,
+      `  ${name.padEnd(26)} ${mean((one) => one.agreed).toFixed(1)} % of the time (${mean((one) => one.strictly).toFixed(1)} %), ${good.toFixed(0)} % of ${shares.length} sources at 95 % or better`,
     );
   }
+  const measured = outcomes.flatMap((one) => one.measured);
+  const ohms = measured.flatMap((one) => (one.ohms === null ? [] : [one.ohms]));
+  const slopes = measured.flatMap((one) => (one.slope === null ? [] : [one.slope]));
+  console.log(
+    `\nMeasured: resistance of the path within 15 % on ${ohms.filter((one) => Math.abs(one - 1) <= 0.15).length} of ${ohms.length} sources; compensation within 1 mV on ${slopes.filter((one) => Math.abs(one) <= 1).length} of ${slopes.length}`,
+  );
   const errors = outcomes.flatMap((one) =>
     one.findings
       .filter(

@@ -1,8 +1,9 @@
 /** The charge voltage is above what the battery takes: lead gasses and dries, the BMS of a lithium battery stops the charge. */
 
 import { median } from '../quantity/numbers';
-import { counted, share, volts } from '../quantity/text';
+import { celsius, counted, share, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { goesBy } from './compensation';
 import { plateausOf, weighPlateaus, weighTold } from './plateaus';
 import type { SourceCharging } from '../charge/types';
 import { isLead } from '../system/chemistry';
@@ -25,6 +26,8 @@ const WEIGHTS = {
     [12, 5],
     [-1e9, -8],
   ],
+  /** Set right at 25 °C, it goes by a temperature far below the battery's. */
+  otherTemperature: -8,
   /** Told charge voltage above the range, mV per cell. */
   toldAbove: [
     [30, 7],
@@ -74,7 +77,10 @@ export const chargeVoltageHigh: Cause = {
   },
   described: (seen) => weighTold(seen, 'above', SIDE),
   weigh: ({ charging, system, refusals, bank }) => [
-    ...charging.flatMap((one) => weighPlateaus(one, system, 'above', SIDE)),
+    ...charging.flatMap((one) => {
+      const evidence = weighPlateaus(one, system, 'above', SIDE);
+      return evidence.some(({ decibans }) => decibans > 0) ? [...evidence, ...byTemperature(one)] : evidence;
+    }),
     ...(isLead(bank.chemistry)
       ? []
       : charging.filter((one) => plateausOf(one, system) === null).flatMap(topOfCharges)),
@@ -115,6 +121,24 @@ function highTogether(refusals: Refusals, most: number): Evidence[] {
       decibans: shrunk(WEIGHTS.bmsStops, 2 * high.length),
       group: 'bms',
       spans: high,
+    },
+  ];
+}
+
+/** °C from which a temperature, rather than the setting, makes a plateau high. */
+const FAR = 8;
+
+/** What speaks for a temperature that is not the battery's instead of a setting that is too high. */
+function byTemperature(one: SourceCharging): Evidence[] {
+  const told = one.source?.profile.absorptionV;
+  const by = goesBy(one);
+  if (!by || by.off > -FAR || told === undefined || told > one.bank.chargeVolts.max) return [];
+  return [
+    {
+      text: `It goes by a temperature ${celsius(-by.off)} below the battery’s, and is set right at 25 °C: the setting is not what is wrong.`,
+      decibans: WEIGHTS.otherTemperature,
+      group: 'temperature',
+      spans: [],
     },
   ];
 }

@@ -32,7 +32,9 @@ const WEIGHTS = {
     [3, -2],
     [0, -6],
   ],
-  onePlateau: 0.7,
+  onePlateau: 0.85,
+  /** What it held is what a told slope far too steep makes of the temperature. */
+  steepAsTold: 9,
   /** Lithium stands off its setting by what a lead profile makes of its temperature. */
   lithiumShift: 14,
   toldOutside: 7,
@@ -100,7 +102,7 @@ export const compensationWrong: Cause = {
           spans: [],
         });
       }
-      const sensor = lead ? (sensorElsewhere(one) ?? otherTemperature(one)) : compensatedLithium(one);
+      const sensor = lead ? strongest(sensorElsewhere(one), otherTemperature(one)) : compensatedLithium(one);
       // A right slope does not clear a sensor that sits in the wrong place, nor the right place a slope that is wrong.
       const outside = evidence.filter((item) => item.decibans > 0);
       if (!sensor) return evidence;
@@ -145,11 +147,27 @@ const topStages = ({ charges }: SourceCharging): Stage[] =>
     .map(({ stages }) => stages.reduce((a, b) => (b.topVolts > a.topVolts ? b : a)))
     .filter((one) => one.celsius === one.celsius);
 
+/** mV per °C and cell beyond which no lead battery asks. */
+const STEEP = -6.5;
+
+const strongest = (one: Evidence | null, other: Evidence | null): Evidence | null =>
+  one && other ? (other.decibans > one.decibans ? other : one) : (one ?? other);
+
 /** A charger that goes by a temperature which is not the battery's. */
 function sensorElsewhere(one: SourceCharging): Evidence | null {
   const by = goesBy(one);
   if (!by) return null;
   const { off, both, stages } = by;
+  const told = one.source!.profile.compensationMvPerCellPerC;
+  if (!isKnown(one.slope) && told !== undefined && told < STEEP)
+    return Math.abs(off) < 4
+      ? {
+          text: `What ${one.source!.name} held is what ${slopeMv(told)} mV per °C and cell makes of the battery’s temperature.`,
+          decibans: shrunk(WEIGHTS.steepAsTold, stages.length),
+          group: 'sensor',
+          spans: stages,
+        }
+      : null;
   const decibans = weightOf(WEIGHTS.goesBy, Math.abs(off)) * (both ? 1 : WEIGHTS.onePlateau);
   return {
     text: `By what it is set to and what it held, ${one.source!.name} goes by a temperature ${Math.abs(off) < 3 ? 'like the battery’s' : `${celsius(Math.abs(off))} ${off > 0 ? 'above' : 'below'} the battery’s${both ? ', at absorption and at float alike' : ''}`}.`,

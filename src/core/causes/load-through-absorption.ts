@@ -26,6 +26,8 @@ const WEIGHTS = {
   ],
   /** So it was in nearly every charge. */
   again: 6,
+  /** The told threshold lies between the battery's current and the charger's. */
+  neverThere: 5,
 } as const;
 
 export const loadThroughAbsorption: Cause = {
@@ -36,7 +38,7 @@ export const loadThroughAbsorption: Cause = {
   families: ['charging', 'battery-current'],
   needs: 'the charger’s current and the battery’s own over a few absorptions',
   signature: 'the charger’s current stays up, the battery’s is at its tail, and absorption lasts too long',
-  prior: { complained: -7, otherwise: -11 },
+  prior: { complained: -6, otherwise: -11 },
   weights: WEIGHTS,
   remedy: ({ bank }) => ({
     text: `Let the charger see the battery’s own current, by a shared shunt, and end at ${tailText(bank)}; or end by a time that fits. A threshold of its own current never comes while loads run.`,
@@ -76,7 +78,8 @@ export const loadThroughAbsorption: Cause = {
               : 'Absorption did not go on for long with the battery at its tail.',
           decibans: shrunk(
             weightOf(isLead(bank.chemistry) ? WEIGHTS.hoursPast : WEIGHTS.hoursPastLithium, usual / HOUR),
-            past.length,
+            // One absorption of ten hours tells as much as several of two.
+            Math.max(past.length, past.reduce((total, one) => total + one.ms, 0) / (2 * HOUR)),
           ),
           group: 'past',
           spans: long.map((one) => one.stage),
@@ -87,6 +90,20 @@ export const loadThroughAbsorption: Cause = {
           text: 'It does so on nearly every charge.',
           decibans: WEIGHTS.again,
           group: 'again',
+          spans: [],
+        });
+      const tailA = source?.profile.tailA;
+      const own = median(past.map((one) => one.stage.endSourceAmps));
+      if (
+        tailA !== undefined &&
+        usual > HOUR &&
+        own > tailA &&
+        median(past.map((one) => one.stage.endAmps)) < tailA
+      )
+        evidence.push({
+          text: `${source!.name} is set to end absorption at ${amps(tailA)}, and the loads kept its current at ${amps(own)}.`,
+          decibans: WEIGHTS.neverThere,
+          group: 'told',
           spans: [],
         });
       return evidence;

@@ -14,6 +14,7 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'charge-voltage-low',
     'charge-voltage-high',
     'source-too-small',
+    'premature-float',
   ],
   'cold-charge-block': ['source-too-small', 'source-derated', 'charge-voltage-low', 'runner-stops-charge'],
   'runner-stops-charge': [

@@ -5,7 +5,7 @@ import { type Fault, isHeld, minutesIn } from './fault';
 
 export const equalisationOverdue: Fault = {
   code: 'equalisation-overdue',
-  fits: ({ chemistry }) => chemistry === 'flooded',
+  fits: ({ chemistry, chargeEveryDays }) => chemistry === 'flooded' && chargeEveryDays === 1,
   patch(plan, random) {
     const volts = 15.5 * plan.blocks;
     plan.bankEqualise = { volts, minutes: 60, everyDays: 30, lastOn: '2025-11-20' };
