@@ -1,7 +1,8 @@
 /** A charger stops because another source holds the voltage up. */
 
-import { amps, counted, duration, percent, share } from '../quantity/text';
-import { isLead } from '../system/chemistry';
+import { amps, counted, duration, percent, share, volts } from '../quantity/text';
+import { blocksInSeries, isLead } from '../system/chemistry';
+import type { System } from '../system/schema';
 import { HOUR } from '../quantity/span';
 import type { SourceCharging } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -24,6 +25,8 @@ const WEIGHTS = {
     [0.15, 0],
     [0, -6],
   ],
+  /** Another is set to a higher voltage, or holds it. */
+  othersHigher: 4,
   /** Share of charges in which the battery got truly full all the same. */
   fullAnyway: [
     [0.5, -14],
@@ -54,9 +57,9 @@ export const prematureFloat: Cause = {
       { name: 'alone it stops as early', ifHolds: 0.15, ifNot: 0.85 },
     ],
   },
-  weigh: ({ charging }) => {
+  weigh: ({ charging, system }) => {
     const full = fullDays(charging);
-    const each = charging.map((one) => ofSource(one, full));
+    const each = charging.map((one) => [...ofSource(one, full), ...higherThan(one, charging, system)]);
     // One that stands back is enough: that the others lead does not speak against it.
     const standing = each.filter((all) =>
       all.some(({ group, decibans }) => group === 'back' && decibans > 0),
@@ -117,6 +120,36 @@ function ofSource(
       text: `The battery got truly full on ${share(full, of, 'day')} with absorption, by whichever source.`,
       decibans: shrunk(weightOf(WEIGHTS.fullAnyway, full / Math.max(1, of)), of),
       group: 'full',
+      spans: [],
+    },
+  ];
+}
+
+/** V a 12 V block by which chargers on one bus must differ for the higher to hold the lower back. */
+const HIGHER = 0.12;
+
+/** Another charger that is set, or holds, plainly higher than one that stops early. */
+function higherThan(
+  one: SourceCharging,
+  charging: readonly SourceCharging[],
+  { sources }: System,
+): Evidence[] {
+  const left = one.leftEarly?.stages.length ?? 0;
+  const own = one.setpoints.absorption?.volts ?? one.source?.profile.absorptionV;
+  if (left === 0 || own === undefined) return [];
+  const voltsOf = ({ id, profile }: (typeof sources)[number]): number =>
+    Math.max(
+      profile.absorptionV ?? -Infinity,
+      charging.find(({ source }) => source?.id === id)?.setpoints.absorption?.volts ?? -Infinity,
+    );
+  const others = sources.filter(({ id }) => id !== one.source?.id);
+  const [highest] = [...others].sort((a, b) => voltsOf(b) - voltsOf(a));
+  if (!highest || voltsOf(highest) - own < HIGHER * blocksInSeries(one.bank)) return [];
+  return [
+    {
+      text: `${highest.name} goes up to ${volts(voltsOf(highest))}, ${one.source!.name} to ${volts(own)}: the higher holds the bus.`,
+      decibans: WEIGHTS.othersHigher,
+      group: 'higher',
       spans: [],
     },
   ];

@@ -1,7 +1,7 @@
 /** A charger gives less than its rating: hot, derated, on a weak supply, or with a fault of its own. */
 
 import { median } from '../quantity/numbers';
-import type { SourceCharging } from '../charge/types';
+import type { SourceCharging, Stage } from '../charge/types';
 import type { Source } from '../system/schema';
 import { HOUR, lengthOf } from '../quantity/span';
 import { amps, counted, percent } from '../quantity/text';
@@ -111,29 +111,30 @@ function seenByBattery({ charges, bulkAmps }: SourceCharging, { name, ratedA }: 
   // One that fades as it warms begins at its rating, and ends a long bulk far below.
   const long = bulk.filter((one) => lengthOf(one) > HOUR);
   const left = (median(long.map((one) => one.endAmps)) + load) / (bulkAmps + load);
+  const again = (spans: Stage[]): Evidence => ({
+    text: `So it was again and again, in ${counted(spans.length, 'bulk')}.`,
+    decibans: shrunk(WEIGHTS.again, spans.length),
+    group: 'again',
+    spans: [],
+  });
   if (part >= 0.8 && long.length >= 3 && weightOf(WEIGHTS.falls, left) > 0)
     return [
       {
         text: `The battery took ${amps(bulkAmps)} at most, and at the end of a long bulk ${percent(100 * left)} of that, loads included, with the voltage still not reached: ${name} fades. Heat or a weak supply does that.`,
-        decibans: SEEN_FROM_AFAR * shrunk(weightOf(WEIGHTS.falls, left), long.length),
+        decibans: Math.round(SEEN_FROM_AFAR * shrunk(weightOf(WEIGHTS.falls, left), long.length)),
         group: 'falls',
         spans: long,
       },
+      again(long),
     ];
   const evidence: Evidence[] = [
     {
       text: `The battery took ${amps(bulkAmps)} at most while the voltage was not reached, and the loads take ${amps(load)} when ${name} is away: together ${percent(100 * part)} of the ${amps(ratedA)} on its plate.`,
-      decibans: SEEN_FROM_AFAR * shrunk(weightOf(WEIGHTS.partOfRating, part), bulk.length),
+      decibans: Math.round(SEEN_FROM_AFAR * shrunk(weightOf(WEIGHTS.partOfRating, part), bulk.length)),
       group: 'rating',
       spans: part < 0.8 ? bulk : [],
     },
   ];
-  if (part < 0.6)
-    evidence.push({
-      text: `So it was again and again, in ${counted(bulk.length, 'bulk')}.`,
-      decibans: shrunk(WEIGHTS.again, bulk.length),
-      group: 'again',
-      spans: [],
-    });
+  if (part < 0.6) evidence.push(again(bulk));
   return evidence;
 }
