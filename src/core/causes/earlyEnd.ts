@@ -171,7 +171,9 @@ function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer
   const ownAmps = median(ended.map((one) => one.stage.endSourceAmps));
   const { absorptionMinutes: minutes, tailA } = source?.profile ?? {};
   const name = source?.name ?? 'The charger';
-  const asClock = minutes !== undefined && Math.abs(held / MINUTE - minutes) < 0.08 * minutes + 3;
+  const clock = median(of('timer').map((one) => one.stage.clockMs)) || held;
+  const asClock =
+    minutes !== undefined && [held, clock].some((ms) => Math.abs(ms / MINUTE - minutes) < 0.08 * minutes + 3);
   const asThreshold = tailA !== undefined && Math.abs(ownAmps - tailA) < 0.2 * tailA;
   const evidence: Evidence[] = [];
   const add = (text: string, decibans: number, spans: Stage[] = []) =>
@@ -190,7 +192,7 @@ function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer
   const sign = (what: 'timer' | 'tail') => (what === by ? WEIGHTS.repeats : WEIGHTS.othersRepeat);
   if (timers.length >= most && ended.length >= 3)
     add(
-      `It lasted ${duration(held)} again and again (${share(timers.length, ended.length, 'charge')}), whatever the battery still took: a clock ended it.`,
+      `It lasted ${duration(clock)} again and again (${share(timers.length, ended.length, 'charge')}), whatever the battery still took: a clock ended it.`,
       shrunk(sign('timer'), ended.length),
       timers.map((one) => one.stage),
     );

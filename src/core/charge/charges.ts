@@ -70,7 +70,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     const charges = groupRuns(runs, view.grid.step).map((group) =>
       chargeOf(group, view, setpoints, timeline, bank),
     );
-    whatEnded(charges, view, source, system);
+    whatEnded(charges, view, source, system, setpoints);
     // A battery whose BMS refused the charge may look full and is not: a cell stands in the way.
     for (const charge of charges)
       charge.full = isFull(charge, bank, view) && !refusals.some((one) => overlaps(one, charge));

@@ -2,11 +2,13 @@
 
 import { MINUTE } from '../quantity/span';
 import { median, quantile, relativeSpread } from '../quantity/numbers';
+import { cellAt } from '../log/grid';
 import type { KnownSystem } from '../system/known';
 import type { Source } from '../system/schema';
 import { CHEMISTRY } from '../system/chemistry';
 import type { Charge, EndedBy, Stage } from './types';
-import type { ChargeView } from './view';
+import type { Setpoints } from './setpoint';
+import { at25, type ChargeView } from './view';
 
 /** Writes `endedBy` of every stage of a source's charges. */
 export function whatEnded(
@@ -14,6 +16,7 @@ export function whatEnded(
   view: ChargeView,
   source: Source | null,
   system: KnownSystem,
+  setpoints: Pick<Setpoints, 'absorption' | 'voltsPerC'>,
 ): void {
   const decided: Absorbed[] = [];
   for (const charge of charges) {
@@ -31,11 +34,19 @@ export function whatEnded(
         !stage.blocked &&
         !charge.stages.some((one) => one.stage === 'absorption' && one.cutOff)
       )
-        decided.push({ stage, heldMs, elapsedMs: stage.to - from });
+        decided.push({
+          stage,
+          heldMs,
+          elapsedMs: stage.to - from,
+          ...touched(charge, stage, view, setpoints),
+        });
     });
   }
   const rule = timerOrTail(decided, view, source, system);
-  for (const one of decided) one.stage.endedBy = rule(one);
+  for (const one of decided) {
+    one.stage.endedBy = rule.endedBy(one);
+    if (one.stage.endedBy === 'timer') one.stage.clockMs = rule.lengthOf(one);
+  }
 }
 
 /** An absorption that the charger ended itself; clouds may have broken it into several, whose times add up. */
@@ -44,7 +55,33 @@ interface Absorbed {
   stage: Stage;
   heldMs: number;
   elapsedMs: number;
+  /** Since the voltage was first touched, be it for a minute between clouds, and all the time at it since then. */
+  sinceTouchMs: number;
+  touchingMs: number;
 }
+
+/** How long the voltage had been touched when a stage ended: a clock may start at the first touch, which no stage shows. */
+function touched(
+  charge: Charge,
+  stage: Stage,
+  view: ChargeView,
+  { absorption, voltsPerC }: Pick<Setpoints, 'absorption' | 'voltsPerC'>,
+): Pick<Absorbed, 'sinceTouchMs' | 'touchingMs'> {
+  const { grid } = view;
+  const least = absorption ? absorption.volts - 2 * absorption.width : Infinity;
+  const to = cellAt(grid, stage.to);
+  let first = to;
+  let cells = 0;
+  for (let cell = cellAt(grid, charge.from); cell < to; cell++)
+    if (at25(view, cell, voltsPerC) >= least) {
+      first = Math.min(first, cell);
+      cells++;
+    }
+  return { sinceTouchMs: (to - first) * grid.step, touchingMs: cells * grid.step };
+}
+
+/** The ways in which a clock may count. */
+const CLOCKS = ['elapsedMs', 'heldMs', 'sinceTouchMs', 'touchingMs'] as const;
 
 function firstGuess(stage: Stage, next: Stage | undefined): EndedBy {
   if (stage.cutOff) return 'unknown';
@@ -78,7 +115,7 @@ function timerOrTail(
   view: ChargeView,
   source: Source | null,
   system: KnownSystem,
-): (one: Absorbed) => EndedBy {
+): { endedBy: (one: Absorbed) => EndedBy; lengthOf: (one: Absorbed) => number } {
   const profile = source?.profile;
   const { capacityAh, chemistry } = system.bank;
   const stages = absorbed.map((one) => one.stage);
@@ -87,21 +124,22 @@ function timerOrTail(
     (one) => one.stage.dips === 0 && one.elapsedMs - one.heldMs <= 2 * view.grid.step,
   );
   const clear = calm.length >= 3 ? calm : absorbed;
-  const byElapsed = relativeSpread(clear.map((one) => one.elapsedMs));
-  const byHeld = relativeSpread(clear.map((one) => one.heldMs));
-  const lengthOf = (one: Absorbed) => (byElapsed < byHeld ? one.elapsedMs : one.heldMs);
+  const spreads = CLOCKS.map((clock) => relativeSpread(clear.map((one) => one[clock])));
+  const duration = Math.min(...spreads);
+  const clock = CLOCKS[spreads.indexOf(duration)] ?? 'heldMs';
+  const lengthOf = (one: Absorbed) => one[clock];
   const usual = median(clear.map(lengthOf));
   const usualOwn = median(stages.map((stage) => stage.leastEndAmps));
   const usualBattery = median(stages.map((stage) => stage.endAmps));
   // A boundary is known to a cell of the grid, a current to the meter's noise: no sameness is finer than that.
   const resolution = Math.max(view.grid.step, MINUTE) / usual;
   const ampResolution = view.ampNoise / Math.max(usualOwn, 1e-6);
-  const duration = Math.min(byElapsed, byHeld);
   const current = Math.min(
     relativeSpread(clear.map((one) => one.stage.leastEndAmps)),
     relativeSpread(clear.map((one) => one.stage.endAmps)),
   );
 
+  const by = (endedBy: (one: Absorbed) => EndedBy) => ({ endedBy, lengthOf });
   const bySetting = (one: Absorbed): EndedBy => {
     const { absorptionMinutes: minutes, tailA } = profile ?? {};
     const timer =
@@ -111,16 +149,20 @@ function timerOrTail(
       tailA !== undefined && Math.abs(one.stage.endSourceAmps - tailA) <= 0.2 * tailA + 2 * view.ampNoise;
     return timer === tail ? 'unknown' : timer ? 'timer' : 'tail';
   };
-  if (absorbed.length < 3) return bySetting;
+  if (absorbed.length < 3) return by(bySetting);
   // A clock is never overrun: disturbed plateaus are found short, and the others all end at the same longest time.
-  const together = clusteredAtTop(absorbed, (one) => one.elapsedMs, view.grid.step);
+  const together =
+    clusteredAtTop(absorbed, (one) => one.elapsedMs, view.grid.step) ??
+    clusteredAtTop(absorbed, (one) => one.sinceTouchMs, view.grid.step);
 
   const timer = (one: Absorbed): EndedBy =>
     Math.abs(lengthOf(one) / usual - 1) < 0.1 + 2 * resolution ? 'timer' : bySetting(one);
   const timerAt =
     (clock: number) =>
     (one: Absorbed): EndedBy =>
-      one.elapsedMs > 0.6 * clock && one.elapsedMs < 1.1 * clock ? 'timer' : bySetting(one);
+      [one.elapsedMs, one.sinceTouchMs].some((ms) => ms > 0.6 * clock && ms < 1.1 * clock)
+        ? 'timer'
+        : bySetting(one);
   const tail = (one: Absorbed): EndedBy =>
     Math.abs(one.stage.leastEndAmps / usualOwn - 1) < 0.35 ||
     Math.abs(one.stage.endAmps / usualBattery - 1) < 0.35
@@ -131,19 +173,19 @@ function timerOrTail(
   const sharpTail = current <= Math.max(SHARP_CURRENT, 1.5 * ampResolution);
   const looseTimer = duration <= SAME_DURATION + 2 * resolution;
   const looseTail = current <= SAME_CURRENT + ampResolution;
-  if (together && !sharpTail) return timerAt(together);
-  if (looseTimer !== looseTail) return looseTimer ? timer : tail;
+  if (together && !sharpTail) return { endedBy: timerAt(together), lengthOf: () => together };
+  if (looseTimer !== looseTail) return by(looseTimer ? timer : tail);
   // Undisturbed plateaus of plainly differing length are no clock's doing, even where loads blur the current at their ends.
   const lengths = clear.map(lengthOf);
   const spread = (quantile(lengths, 0.9) - quantile(lengths, 0.1)) / usual;
-  if (calm.length >= 4 && spread > NO_CLOCK + 4 * resolution) return tail;
-  if (sharpTimer && !sharpTail) return timer;
-  if (sharpTail && !looseTimer) return tail;
+  if (calm.length >= 4 && spread > NO_CLOCK + 4 * resolution) return by(tail);
+  if (sharpTimer && !sharpTail) return by(timer);
+  if (sharpTail && !looseTimer) return by(tail);
   const early = 100 * usualBattery > 1.5 * CHEMISTRY[chemistry].earlyTailPercent * capacityAh;
-  return (one) => {
+  return by((one) => {
     const told = bySetting(one);
     return told === 'unknown' && looseTimer && early ? timer(one) : told;
-  };
+  });
 }
 
 /** So many, and this part of all, must end together within two cells or 2 % to count as a clock's doing. */

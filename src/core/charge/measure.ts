@@ -71,6 +71,7 @@ export function measureStage(
         .reduce((sum, one) => sum + one.to - one.from, 0) * grid.step,
     dips,
     pastTailMs: battery ? pastTail(known, view, battery, bank) * grid.step : NaN,
+    clockMs: NaN,
     tail: name === 'absorption' ? tailOf(known, view, bank) : null,
     cutOff: cutOff || first === 0 || last >= grid.count,
   };

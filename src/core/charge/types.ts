@@ -55,6 +55,8 @@ export interface Stage extends Span {
   dips: number;
   /** Time in it with the battery already at its tail, ms: the charger did not see it. NaN where its current is not known. */
   pastTailMs: number;
+  /** By the clock that ended it, where one did: it may have started before this stage, at a touch between clouds. NaN else. */
+  clockMs: number;
   /** The falling current, for absorption where it can be fitted. */
   tail: TailFit | null;
   /** The stage runs into the end (or from the start) of the log: its length is not known. */

@@ -47,7 +47,7 @@ export function signDisagrees({ timeline, system, bank }: TrustInput): TrustNote
     const levels = meanVolts(amps, volts, 0.02 * bank.capacityAh);
     // Steps that agree decide by themselves; where they scatter, the mean voltages of charge and discharge must say the same.
     const plain = n >= 15 && r < -0.7;
-    const scattered = n >= LEAST_STEPS && r < -0.15 && r * Math.sqrt(n) < -6;
+    const scattered = n >= LEAST_STEPS && r < -0.15 && r * Math.sqrt(n) < -5;
     if (!plain && !(scattered && levels.charging < levels.discharging)) return [];
     return [
       {
