@@ -22,6 +22,8 @@ const WEIGHTS = {
     [4, 6],
     [0, 0],
   ],
+  /** It gave nothing all along, and the battery was never as warm as it is set to ask for. */
+  neverWarm: 14,
   /** Again and again. */
   again: 5,
   /** The told limit is the one seen. */
@@ -77,7 +79,17 @@ export const coldChargeBlock: Cause = {
         group: 'again',
         spans: [],
       });
-    for (const { source, coldIdle, setpoints } of charging) {
+    for (const { source, coldIdle, neverGave, setpoints } of charging) {
+      const asked = source?.profile.chargeAboveC ?? limit;
+      if (neverGave && neverGave.warmestC < asked) {
+        evidence.push({
+          text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and the battery was never warmer than ${celsius(neverGave.warmestC)}; it is to be charged above ${celsius(asked)}.`,
+          decibans: shrunk(WEIGHTS.neverWarm, 2 * neverGave.days),
+          group: 'idle',
+          spans: [],
+        });
+        continue;
+      }
       if (coldIdle) {
         const name = source?.name ?? 'The charger';
         evidence.push({

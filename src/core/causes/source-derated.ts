@@ -5,7 +5,7 @@ import type { SourceCharging, Stage } from '../charge/types';
 import type { Source } from '../system/schema';
 import { HOUR, lengthOf } from '../quantity/span';
 import { amps, counted, percent } from '../quantity/text';
-import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { type Cause, type DayBalance, type Evidence, shrunk, weightOf } from './cause';
 import { MAINS } from './remedy';
 
 const WEIGHTS = {
@@ -51,12 +51,12 @@ export const sourceDerated: Cause = {
       { name: 'its rating, cool and hot', ifHolds: 0.1, ifNot: 0.92 },
     ],
   },
-  weigh: ({ charging }) =>
+  weigh: ({ charging, days }) =>
     charging.flatMap((seen): Evidence[] => {
       const { source, limits, charges, knowsOwnAmps } = seen;
       // What the sun could have given is not known.
       if (!source || source.kind === 'solar' || source.kind === undefined) return [];
-      if (!knowsOwnAmps) return seenByBattery(seen, source);
+      if (!knowsOwnAmps) return seenByBattery(seen, source, days);
       const [most] = limits;
       // So little is a trickle beside other sources, no limit of its own.
       if (!most || most.amps < LEAST_PART * (source.ratedA ?? 0)) return [];
@@ -102,11 +102,19 @@ export const sourceDerated: Cause = {
 };
 
 /** The battery's current alone shows what a charger gives but for the loads, and what those take shows while it is away. */
-function seenByBattery({ charges, bulkAmps }: SourceCharging, { name, ratedA }: Source): Evidence[] {
+function seenByBattery(
+  { charges, bulkAmps }: SourceCharging,
+  { name, ratedA }: Source,
+  days: readonly DayBalance[],
+): Evidence[] {
   const bulk = charges.flatMap((one) => one.stages).filter((one) => one.stage === 'bulk');
   const loads = charges.map((one) => -one.before.amps).filter((amps) => amps >= 0);
   if (ratedA === undefined || bulk.length < 3 || loads.length < 3 || !(bulkAmps > 0)) return [];
-  const load = median(loads);
+  // Where it is hardly ever away, what a day took from the battery is the least that the loads draw.
+  const load = Math.max(
+    median(loads),
+    ...days.map((one) => one.ampHoursOut / 24).filter((one) => one === one),
+  );
   const part = (bulkAmps + load) / ratedA;
   // One that fades as it warms begins at its rating, and ends a long bulk far below.
   const long = bulk.filter((one) => lengthOf(one) > HOUR);

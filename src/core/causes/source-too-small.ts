@@ -52,7 +52,7 @@ export const sourceTooSmall: Cause = {
     ],
   },
   weigh(seen) {
-    const whole = wholeDays(seen.days);
+    const whole = daysOfCharging(seen);
     return whole.length === 0 ? [] : weighDays(whole, seen);
   },
   missing: ({ charging, days }) =>
@@ -60,6 +60,17 @@ export const sourceTooSmall: Cause = {
 };
 
 const wholeDays = (days: readonly DayBalance[]): DayBalance[] => days.filter((day) => day.hours >= 20);
+
+/**
+ * An engine that is run every third day is not too small for that: days without it are left out where there are enough with it. The sun
+ * comes every day, be it ever so weak.
+ */
+function daysOfCharging({ days, charging }: Judged): DayBalance[] {
+  const whole = wholeDays(days);
+  const charged = whole.filter((day) => day.reached !== 'nothing');
+  const rests = charging.length > 0 && charging.every(({ source }) => source?.kind === 'generator');
+  return rests && charged.length >= 3 ? charged : whole;
+}
 
 function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
   const inBulk = days.filter((day) => day.reached === 'bulk' || day.reached === 'nothing');
@@ -95,8 +106,9 @@ function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
   }
 
   if (stuck >= 0.4)
-    for (const { source, bulkAmps } of charging) {
-      if (!source?.ratedA || !(bulkAmps > 0)) continue;
+    for (const { source, bulkAmps, knowsOwnAmps } of charging) {
+      // The battery's current alone is what the loads leave of it.
+      if (!source?.ratedA || !(bulkAmps > 0) || !knowsOwnAmps) continue;
       const part = bulkAmps / source.ratedA;
       if (source.kind !== 'solar' && part < 0.7)
         evidence.push({

@@ -9,7 +9,7 @@ import { gapsIn } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 import { mayFollow, withDrift } from './drift';
 import { whatEnded } from './ended';
-import { coldIdleOf } from './coldIdle';
+import { coldIdleOf, neverGave } from './coldIdle';
 import { isFull } from './full';
 import { leftEarlyOf } from './leftEarly';
 import { findLimits } from './limit';
@@ -94,6 +94,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
         onAmps,
         (setpoints.absorption?.volts ?? bank.chargeVolts.min) - 0.2 * view.blocks,
       ),
+      neverGave: neverGave(view, onAmps),
       yielded: shared
         ? yieldedOf(view, path, onAmps, (CHEMISTRY[bank.chemistry].earlyTailPercent / 100) * capacityAh)
         : null,

@@ -14,6 +14,30 @@ export interface ColdIdle {
   gaveAbove: number;
 }
 
+/** A source that gave nothing all along. */
+export interface NeverGave {
+  /** The warmest that the battery was meanwhile, °C. */
+  warmestC: number;
+  days: number;
+}
+
+/** Days that show it, and the share of the log in which it may have given something all the same. */
+const LEAST_DAYS = 2;
+const HARDLY = 0.01;
+
+/** Null where it gave something, or where the temperature was not logged. */
+export function neverGave({ celsius, amps, grid }: ChargeView, onAmps: number): NeverGave | null {
+  const days = (grid.count * grid.step) / DAY;
+  if (!celsius || days < LEAST_DAYS) return null;
+  let gave = 0;
+  let warmestC = -Infinity;
+  for (let cell = 0; cell < grid.count; cell++) {
+    if (amps[cell]! > onAmps) gave++;
+    if (celsius[cell]! > warmestC) warmestC = celsius[cell]!;
+  }
+  return gave <= HARDLY * grid.count && warmestC > -Infinity ? { warmestC, days } : null;
+}
+
 const BIN = 30 * MINUTE;
 const LIMITS = [0, 1, 2, 3, 4, 5, 6, 8, 10];
 const LEAST_HOURS = 4;

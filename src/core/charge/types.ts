@@ -3,7 +3,7 @@
 import type { Span } from '../quantity/span';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
-import type { ColdIdle } from './coldIdle';
+import type { ColdIdle, NeverGave } from './coldIdle';
 import type { LeftEarly } from './leftEarly';
 import type { Limit } from './limit';
 import type { Missing } from './missing';
@@ -88,6 +88,8 @@ export interface SourceCharging {
   path: PathDrop | null;
   slope: Slope | null;
   coldIdle: ColdIdle | null;
+  /** It gave nothing all along; null where it did. */
+  neverGave: NeverGave | null;
   /** What its absorption is short of; null where the current's fall does not tell. */
   missing: Missing | null;
   /** Its own word for a stage against what was found; null where they agree or it says nothing. */
