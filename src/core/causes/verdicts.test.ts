@@ -1,4 +1,4 @@
-/** By which temperature a charger goes, and what a low plateau owes to it: plateaus set down by hand. */
+/** What temperature, cold, loads and rest days do to a verdict: charges set down by hand. */
 
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { demoSite } from '../simulate/demo';
@@ -8,7 +8,11 @@ import type { Judged } from './cause';
 import { chargeVoltageLow } from './charge-voltage-low';
 import { goesBy, inDoubt, isKnown } from './compensation';
 import { compensationWrong } from './compensation-wrong';
+import { coldChargeBlock } from './cold-charge-block';
 import { sourceDerated } from './source-derated';
+import { sourceTooSmall } from './source-too-small';
+import { neverGave } from '../charge/coldIdle';
+import { drawnView } from '../../../tests/support/drawnView';
 
 const { system, job } = demoSite('tide-gauge');
 const agm = {
@@ -140,4 +144,61 @@ test('a slope in doubt is moved towards what it is not to be told from, never pa
   expect(inDoubt(slope, -4)).toBeCloseTo(-1.2, 6);
   expect(inDoubt({ ...slope, error: 9 }, -4)).toBe(-4);
   expect(isKnown({ ...slope, error: 1.5 })).toBe(false);
+});
+
+describe('a source that gave nothing', () => {
+  const idle = (warmestC: number, chargeAboveC: number | undefined) =>
+    coldChargeBlock.weigh!(
+      seen(
+        [
+          {
+            ...held(13, 13, 2),
+            charges: [],
+            coldIdle: null,
+            neverGave: { warmestC, days: 9 },
+            source: {
+              ...source,
+              profile: { ...profile, ...(chargeAboveC === undefined ? {} : { chargeAboveC }) },
+            },
+            setpoints: { coldest: warmestC - 8 },
+          } as unknown as SourceCharging,
+        ],
+        { ...agm, chemistry: 'lfp' },
+      ),
+    ).reduce((total, one) => total + one.decibans, 0);
+  test('all along, to a battery never as warm as it asks for, was stopped by the cold', () => {
+    expect(idle(3, 5)).toBeGreaterThan(10);
+    expect(idle(3, 0)).toBeLessThanOrEqual(0);
+  });
+  test('is told from its log: nothing given, and the warmest that the battery was', () => {
+    const view = drawnView({
+      minutes: 4 * 1440,
+      volts: () => 13,
+      amps: () => 0,
+      celsius: (m) => (m % 1440) / 720,
+    });
+    expect(neverGave(view, 0.3)).toEqual({ warmestC: expect.closeTo(2, 1), days: 4 });
+    expect(neverGave({ ...view, amps: view.amps.map(() => 5) }, 0.3)).toBeNull();
+    expect(neverGave({ ...view, celsius: null }, 0.3)).toBeNull();
+  });
+});
+
+test('an engine that is run every third day is judged by the days on which it runs; the sun by every day', () => {
+  const day = (reached: string, i: number) => ({
+    from: i * 24 * HOUR,
+    to: (i + 1) * 24 * HOUR,
+    date: `2026-06-${10 + i}`,
+    hours: 24,
+    reached,
+    ampHoursIn: reached === 'nothing' ? 0 : 33,
+    ampHoursOut: 10,
+  });
+  const days = Array.from({ length: 9 }, (_, i) => day(i % 3 === 0 ? 'absorption' : 'nothing', i));
+  const judged = (kind: Source['kind']) =>
+    sourceTooSmall.weigh!({
+      ...seen([held(14.4, 13.7, 20, { source: { ...source, kind } })]),
+      days,
+    } as unknown as Judged)[0]!;
+  expect(judged('generator').text).toBe('Charging got past bulk on all 3 days.');
+  expect(judged('solar').text).toBe('Charging did not get past bulk on 6 of 9 days.');
 });
