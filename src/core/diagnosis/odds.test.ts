@@ -7,7 +7,7 @@ test('odds are said in round words', () => {
     'about 10 to 1',
     'about 2 to 1',
     'about even',
-    'about even',
+    'about 2 to 3',
     'about 1 to 10',
     'about 1 to 20',
     'over 1000 to 1',

@@ -7,7 +7,8 @@ export const POINTS_LINE =
 /** Odds in words: "about 40 to 1", "about even", "about 1 to 10". @param points 10·log10 of the odds */
 export function oddsText(points: number): string {
   const odds = 10 ** (Math.abs(points) / 10);
-  if (odds < 1.5) return 'about even';
+  if (odds < 1.2) return 'about even';
+  if (odds < 1.75) return points > 0 ? 'about 3 to 2' : 'about 2 to 3';
   const many = odds > 1000 ? 'over 1000' : `about ${odds < 10 ? Math.round(odds) : roundTo(odds)}`;
   if (points > 0) return `${many} to 1`;
   return odds > 1000 ? 'under 1 to 1000' : `about 1 to ${odds < 10 ? Math.round(odds) : roundTo(odds)}`;
