@@ -5,6 +5,7 @@ import { median, robustDeviation } from '../quantity/numbers';
 import { celsius, share, volts } from '../quantity/text';
 import { expectedVolts, isLead, type Range } from '../system/chemistry';
 import { bankOf } from '../system/bankOf';
+import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
 import type { SourceCharging, Stage } from '../charge/types';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
@@ -46,7 +47,7 @@ const heldVolts = (stage: Stage): number =>
   stage.batteryVolts === stage.batteryVolts ? Math.max(stage.volts, stage.batteryVolts) : stage.volts;
 
 /** Null where nothing was held for long enough. */
-export function plateausOf(one: SourceCharging, { site }: System): Plateaus | null {
+export function plateausOf(one: SourceCharging, system: System): Plateaus | null {
   const { source, charges, bank } = one;
   const stages = charges
     .flatMap((charge) => charge.stages)
@@ -64,19 +65,17 @@ export function plateausOf(one: SourceCharging, { site }: System): Plateaus | nu
         max: expectedVolts(bank, 'absorption', byFloat - FLOAT_TELLS).max,
       };
     // Of the temperatures that the place can have, each verdict gets the one that excuses most.
-    const { coldestC, warmestC } = site ?? {};
+    const { min: coldest, max: warmest } = celsiusAt(system, stage.from);
     const usual = expectedVolts(bank, 'absorption', NaN);
     // Where the setting itself is above the range, the weather is no excuse.
     const colder = (source?.profile.absorptionV ?? 0) > bank.chargeVolts.max + 10 / perCell ? 0 : COLDER_MV;
     return {
       min:
-        warmestC === undefined
+        warmest === undefined
           ? usual.min - WARMER_MV / perCell
-          : expectedVolts(bank, 'absorption', warmestC).min,
+          : expectedVolts(bank, 'absorption', warmest).min,
       max:
-        coldestC === undefined
-          ? usual.max + colder / perCell
-          : expectedVolts(bank, 'absorption', coldestC).max,
+        coldest === undefined ? usual.max + colder / perCell : expectedVolts(bank, 'absorption', coldest).max,
     };
   };
   const ranges = stages.map(rangeOf);
