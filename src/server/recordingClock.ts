@@ -3,6 +3,7 @@
 import { referenceLog } from '@/core/log/align';
 import type { Clock } from '@/core/log/clock';
 import type { ClockEstimate } from '@/core/log/overlay';
+import { cellsSeenBy } from '@/core/system/bankOf';
 import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
 import { findJob } from '@/store/jobs';
@@ -23,8 +24,14 @@ export interface ClockAdvice extends ClockEstimate {
 export async function adviseClock(store: Store, id: string): Promise<ClockAdvice | null> {
   const recording = await findRecording(store, id);
   if (!recording) throw gone('recording');
+  const system = (await findJob(store, recording.job_id))?.system;
+  const sees = (device: string) => (system ? cellsSeenBy(system, device) : 'bank');
   const others = (await listRecordings(store, recording.job_id)).filter(
-    (one) => one.device !== recording.device && one.from < recording.to_ms && one.to > recording.from_ms,
+    (one) =>
+      one.device !== recording.device &&
+      sees(one.device) === sees(recording.device) &&
+      one.from < recording.to_ms &&
+      one.to > recording.from_ms,
   );
   const chosen = referenceLog(others);
   if (!chosen) return null;

@@ -68,7 +68,7 @@ function run({ code, number }: Task, seed: number): Outcome {
   const { findings } = diagnose({ job, system, series });
   const chargerOf = (found: SourceCharging) => plan.chargers.find((one) => one.id === found.source?.id);
   const agreements = (of: Series[]): Shares[] => {
-    const timeline = alignClocks(timelineOf(of));
+    const timeline = alignClocks(timelineOf(of), system);
     return findCharges(knownSystem(system)!, timeline).flatMap((found) => {
       const charger = chargerOf(found);
       if (!charger) return [];
@@ -82,7 +82,7 @@ function run({ code, number }: Task, seed: number): Outcome {
       return [{ agreed: agreed / minutes, strictly: strictly / minutes, own: own !== undefined }];
     });
   };
-  const measured = findCharges(knownSystem(system)!, alignClocks(timelineOf(series))).flatMap((found) => {
+  const measured = findCharges(knownSystem(system)!, alignClocks(timelineOf(series), system)).flatMap((found) => {
     const charger = chargerOf(found);
     if (!charger) return [];
     const { path, slope } = found;

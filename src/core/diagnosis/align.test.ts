@@ -81,3 +81,14 @@ test('a charger log of three days beside a monitor log of four weeks: days witho
   expect(standings(given)).not.toContain('source-too-small likely');
   expect(standings(given)).not.toContain('source-too-small possible');
 });
+
+test('logs of two halves of a bank are not held together: each half has its own voltage', () => {
+  const given = timelineOf(off(3600));
+  const halves = (across: 'lower' | 'upper') => ({
+    ...system,
+    sources: [{ ...system.sources[0]!, across }],
+    monitor: { ...system.monitor!, sees: 'lower' as const },
+  });
+  expect(alignClocks(given, halves('upper')).clocks).toEqual([]);
+  expect(alignClocks(given, halves('lower')).clocks.map((one) => one.device)).toEqual(['solar']);
+});

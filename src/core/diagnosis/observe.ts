@@ -26,7 +26,7 @@ export interface Observed extends Omit<Observations, 'job' | 'system' | 'bank'> 
 
 /** Reads every sample: the expensive part of a diagnosis. @param series logs already on UTC; may be empty: then only the description speaks. */
 export function observe(system: System, series: readonly Series[]): Observed {
-  const timeline = alignClocks(timelineOf(series));
+  const timeline = alignClocks(timelineOf(series), system);
   const known = knownSystem(system);
   if (timeline.series.length === 0)
     return { span: null, charging: [], days: [], refusals: null, hazards: [], balance: null, trust: [] };

@@ -2,6 +2,8 @@
 
 import { setClock } from './clock';
 import { type ClockOffset, clockOffset } from './clockOffset';
+import { cellsSeenBy } from '../system/bankOf';
+import type { System } from '../system/schema';
 import { timelineOf, type Timeline } from './timeline';
 
 /** A log whose clock was found to be off. */
@@ -21,10 +23,12 @@ export interface Aligned extends Timeline {
 export const referenceLog = <Log extends { device: string }>(series: readonly Log[]): Log | undefined =>
   series.find((one) => one.device === 'monitor') ?? series.find((one) => one.device === 'bms') ?? series[0];
 
-export function alignClocks(timeline: Timeline): Aligned {
-  const reference = referenceLog(timeline.series);
+/** @param system tells which logs see the same cells: the halves of a bank have no voltage in common to hold two clocks together by */
+export function alignClocks(timeline: Timeline, system?: Pick<System, 'sources' | 'monitor'>): Aligned {
+  const sees = (device: string) => (system ? cellsSeenBy(system, device) : 'bank');
   const clocks: FoundClock[] = [];
   const series = timeline.series.map((one) => {
+    const reference = referenceLog(timeline.series.filter(({ device }) => sees(device) === sees(one.device)));
     if (!reference || one.device === reference.device) return one;
     const offset = clockOffset(reference, one);
     if (!offset?.sure) return one;

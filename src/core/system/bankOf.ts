@@ -1,7 +1,7 @@
 /** The cells that a charger is across: the whole bank, or one half of it. */
 
 import type { KnownBank, KnownSystem } from './known';
-import type { Source } from './schema';
+import type { Source, System } from './schema';
 
 /** Half a bank has half the cells and half the volts, and all of the ampere-hours. */
 export function bankOf(
@@ -19,3 +19,10 @@ export function bankOf(
     ...(equalise ? { equalise: { ...equalise, volts: equalise.volts / 2 } } : {}),
   };
 }
+
+/** The cells whose voltage a device's log shows: those that a charger is across, those that the monitor sees. */
+export const cellsSeenBy = (
+  { sources, monitor }: Pick<System, 'sources' | 'monitor'>,
+  device: string,
+): NonNullable<Source['across']> =>
+  (device === 'monitor' ? monitor?.sees : sources.find((one) => one.id === device)?.across) ?? 'bank';
