@@ -7,6 +7,7 @@ import { goesBy } from './compensation';
 import { plateausOf, weighPlateaus, weighTold } from './plateaus';
 import type { SourceCharging } from '../charge/types';
 import { isLead } from '../system/chemistry';
+import type { System } from '../system/schema';
 import { chargeRange, GAS } from './remedy';
 
 const WEIGHTS = {
@@ -77,10 +78,7 @@ export const chargeVoltageHigh: Cause = {
   },
   described: (seen) => weighTold(seen, 'above', SIDE),
   weigh: ({ charging, system, refusals, bank }) => [
-    ...charging.flatMap((one) => {
-      const evidence = weighPlateaus(one, system, 'above', SIDE);
-      return evidence.some(({ decibans }) => decibans > 0) ? [...evidence, ...byTemperature(one)] : evidence;
-    }),
+    ...tooHigh(charging, system),
     ...(isLead(bank.chemistry)
       ? []
       : charging.filter((one) => plateausOf(one, system) === null).flatMap(topOfCharges)),
@@ -91,6 +89,15 @@ export const chargeVoltageHigh: Cause = {
       ? ['a charge that reaches a held voltage']
       : [],
 };
+
+/** One charger that goes too high is enough: that others do not clears nobody. */
+function tooHigh(charging: readonly SourceCharging[], system: System): Evidence[] {
+  const each = charging.map((one) => ({ one, evidence: weighPlateaus(one, system, 'above', SIDE) }));
+  const high = each.filter(({ evidence }) => evidence.some(({ decibans }) => decibans > 0));
+  return high.length > 0
+    ? high.flatMap(({ one, evidence }) => [...evidence, ...byTemperature(one)])
+    : each.flatMap(({ evidence }) => evidence);
+}
 
 /** Where no plateau is long enough to judge, how high the charges went. */
 function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {

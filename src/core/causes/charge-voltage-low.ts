@@ -2,7 +2,7 @@
 
 import { median } from '../quantity/numbers';
 import { HOUR, lengthOf } from '../quantity/span';
-import { celsius, share, volts } from '../quantity/text';
+import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
 import type { SourceCharging } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -133,7 +133,7 @@ function stopsBelow({ source, charges, bank }: SourceCharging): Evidence[] {
   )
     return [];
   const below = (1000 * (bank.chargeVolts.min - top)) / bank.cellsInSeries;
-  return [
+  const evidence: Evidence[] = [
     {
       text: `${source?.name ?? 'The charger'} went up to ${volts(top)} and then to float in ${share(stopped.length, long.length, 'charge')}, never higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
       decibans: shrunk(weightOf(WEIGHTS.plateauBelow, below), stopped.length),
@@ -141,4 +141,12 @@ function stopsBelow({ source, charges, bank }: SourceCharging): Evidence[] {
       spans: below > 8 ? stopped : [],
     },
   ];
+  if (below > SIDE.outside && stopped.length >= 5)
+    evidence.push({
+      text: `So it was on ${counted(stopped.length, 'charge')}, within ${volts(same)}.`,
+      decibans: WEIGHTS.plateauRepeats,
+      group: 'repeats',
+      spans: [],
+    });
+  return evidence;
 }

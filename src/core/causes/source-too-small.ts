@@ -1,7 +1,8 @@
 /** The charger or the sun gives too few hours or amperes for what is drawn. */
 
 import { sum } from '../quantity/numbers';
-import { ampHours, amps, percent, share } from '../quantity/text';
+import { isLead } from '../system/chemistry';
+import { ampHours, amps, celsius, percent, share } from '../quantity/text';
 import { type Cause, type DayBalance, type Evidence, type Judged, shrunk, weightOf } from './cause';
 
 const WEIGHTS = {
@@ -23,7 +24,13 @@ const WEIGHTS = {
   /** The source gives its rating and still does not finish; it gives far less than its rating. */
   atRating: 5,
   farBelowRating: -8,
+  /** Lithium in the cold into which nothing goes. */
+  mayBeCold: -7,
 } as const;
+
+/** °C under which a charge of lithium may be refused, and what goes in, in parts of what comes out, where it is. */
+const COLD = 6;
+const HARDLY = 0.3;
 
 export const sourceTooSmall: Cause = {
   code: 'source-too-small',
@@ -104,6 +111,15 @@ function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
         spans: [],
       });
   }
+
+  const coldest = Math.min(...charging.map((one) => one.setpoints.coldest ?? Infinity));
+  if (!isLead(bank.chemistry) && coldest < COLD && into < HARDLY * out)
+    evidence.push({
+      text: `Next to nothing went in, and the battery was as cold as ${celsius(coldest)}: in the cold lithium is not charged, however large the source.`,
+      decibans: WEIGHTS.mayBeCold,
+      group: 'cold',
+      spans: [],
+    });
 
   if (stuck >= 0.4)
     for (const { source, bulkAmps, knowsOwnAmps } of charging) {
