@@ -1,7 +1,7 @@
 /** A source that gives nothing whenever the battery is cold, though at those hours it usually gives. */
 
 import { DAY, MINUTE } from '../quantity/span';
-import { cellStart } from '../log/grid';
+import { binsOfDay } from '../log/grid';
 import type { ChargeView } from './view';
 
 export interface ColdIdle {
@@ -45,21 +45,21 @@ const LEAST_HOURS = 4;
 /** @param highest V above which a source has no reason to give: it is full. Null without a temperature, or where cold made no difference */
 export function coldIdleOf(view: ChargeView, onAmps: number, highest: number): ColdIdle | null {
   const { grid, celsius, amps, volts } = view;
-  if (!celsius) return null;
+  if (!celsius?.some((one) => one < LIMITS.at(-1)!)) return null;
   const bins = DAY / BIN;
   const gave = new Uint32Array(bins);
   const seen = new Uint32Array(bins);
-  const binOf = (cell: number) => Math.floor((cellStart(grid, cell) % DAY) / BIN);
+  const binOf = binsOfDay(grid, BIN);
   const asks = (cell: number) => celsius[cell]! === celsius[cell]! && volts[cell]! < highest;
   for (let cell = 0; cell < grid.count; cell++) {
     if (!asks(cell) || celsius[cell]! < LIMITS.at(-1)!) continue;
-    const bin = binOf(cell);
+    const bin = binOf[cell]!;
     seen[bin]!++;
     if (amps[cell]! > onAmps) gave[bin]!++;
   }
   // Hours at which it usually gives, by the warm days; where no day is warm, by any.
   for (let cell = 0; cell < grid.count; cell++) {
-    const bin = binOf(cell);
+    const bin = binOf[cell]!;
     if (seen[bin]! > 0 || !asks(cell)) continue;
     if (amps[cell]! > onAmps) gave[bin] = seen[bin] = 1;
   }
@@ -72,7 +72,7 @@ export function coldIdleOf(view: ChargeView, onAmps: number, highest: number): C
     let above = 0;
     let gaveAbove = 0;
     for (let cell = 0; cell < grid.count; cell++) {
-      if (!asks(cell) || !usual[binOf(cell)]) continue;
+      if (!asks(cell) || !usual[binOf[cell]!]) continue;
       const on = amps[cell]! > onAmps ? 1 : 0;
       if (celsius[cell]! < belowC) {
         below++;

@@ -2,7 +2,7 @@
 
 import { DAY, HOUR, MINUTE } from '../quantity/span';
 import { REPORTED_STAGES } from '../log/channels';
-import { cellStart } from '../log/grid';
+import { binsOfDay } from '../log/grid';
 import type { ChargeView } from './view';
 
 const BIN = 10 * MINUTE;
@@ -21,12 +21,10 @@ export function nightOf(view: ChargeView, onAmps: number): Uint8Array | null {
   if (grid.count * grid.step < LEAST_DAYS * DAY) return null;
   const bins = DAY / BIN;
   const awake = new Uint8Array(bins);
-  const binOf = new Uint16Array(grid.count);
+  const binOf = binsOfDay(grid, BIN);
   const off = REPORTED_STAGES.indexOf('off');
   for (let cell = 0; cell < grid.count; cell++) {
-    const bin = Math.floor((cellStart(grid, cell) % DAY) / BIN);
-    binOf[cell] = bin;
-    if (amps[cell]! > onAmps || (reported && reported[cell]! > off)) awake[bin] = 1;
+    if (amps[cell]! > onAmps || (reported && reported[cell]! > off)) awake[binOf[cell]!] = 1;
   }
   lengthenDay(awake);
   return Uint8Array.from(binOf, (bin) => 1 - awake[bin]!);

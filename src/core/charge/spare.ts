@@ -4,7 +4,7 @@
  * the sun gives a small part of what it gave at that height.
  */
 
-import { median, quantile } from '../quantity/numbers';
+import { quantile } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { MOST_WINDOW } from './windows';
 import type { ChargeView } from './view';
@@ -78,11 +78,14 @@ function lowForTheSun({ amps, grid }: ChargeView, onAmps: number, night: Uint8Ar
   if (most.length < 10) return;
   const clear = quantile(most, 0.95);
   const half = Math.max(2, Math.round((15 * MINUTE) / grid.step));
-  for (let cell = half; cell < grid.count - half; cell++) {
-    if (!(height[cell]! > LOW_SUN) || !(amps[cell]! > onAmps)) continue;
-    if (amps[cell]! > DARKEST * clear * height[cell]!) continue;
-    if (median(amps.subarray(cell - half, cell + half + 1)) <= DARKEST * clear * height[cell]!)
-      out[cell] = SPARES.itself;
+  const isLow = (cell: number) => height[cell]! > LOW_SUN && amps[cell]! <= DARKEST * clear * height[cell]!;
+  // Low for most of half an hour: a cloud or a jump of the meter is not.
+  let low = 0;
+  for (let cell = 0; cell < grid.count; cell++) {
+    if (isLow(cell)) low++;
+    if (cell > 2 * half && isLow(cell - 2 * half - 1)) low--;
+    const middle = cell - half;
+    if (low > half && middle >= half && amps[middle]! > onAmps && isLow(middle)) out[middle] = SPARES.itself;
   }
 }
 

@@ -134,6 +134,13 @@ export function cellStart({ from, step, cuts }: Grid, cell: number): number {
   return from + cell * step + (lastCut(cuts, (one) => one.cell <= cell)?.ms ?? 0);
 }
 
+/** For each cell the part of the day in which it begins, counted in bins from midnight UTC. */
+export function binsOfDay(grid: Grid, bin: number): Uint16Array {
+  const bins = new Uint16Array(grid.count);
+  for (let cell = 0; cell < grid.count; cell++) bins[cell] = Math.floor((cellStart(grid, cell) % DAY) / bin);
+  return bins;
+}
+
 /** The cell that holds a moment; below 0 or beyond the last where the grid does not reach. */
 export function cellOf({ from, step, cuts }: Grid, ms: number): number {
   const cut = lastCut(cuts, (one) => from + one.cell * step + one.ms <= ms);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import * as oracle from 'simple-statistics';
+import { seededRandom } from '../simulate/random';
 import {
   fitLine,
   interpolate,
@@ -29,6 +30,22 @@ test('mean, median and line fit agree with simple-statistics', () => {
       expect(fit.intercept / (1 + Math.abs(b))).toBeCloseTo(b / (1 + Math.abs(b)), 4);
     }),
   );
+});
+
+test('quantiles are those of the sorted values, whatever their order and however often they repeat', () => {
+  const random = seededRandom(5);
+  for (let run = 0; run < 200; run++) {
+    const values = Array.from({ length: 1 + Math.floor(random.next() * 40) }, () =>
+      random.next() < 0.5 ? Math.round(random.normal(0, 3)) : random.normal(0, 3),
+    );
+    const sorted = [...values].sort((a, b) => a - b);
+    for (const q of [0, 0.02, 0.5, 0.77, 1]) {
+      const at = q * (sorted.length - 1);
+      const low = Math.floor(at);
+      const high = sorted[Math.min(low + 1, sorted.length - 1)]!;
+      expect(quantile(values, q)).toBeCloseTo(sorted[low]! + (high - sorted[low]!) * (at - low), 12);
+    }
+  }
 });
 
 test('quantiles interpolate and pass over what is missing', () => {

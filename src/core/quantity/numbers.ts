@@ -30,12 +30,41 @@ export function mean(values: ArrayLike<number>): number {
  * @param q fraction, 0 to 1. @returns NaN when there are no finite values.
  */
 export function quantile(values: ArrayLike<number>, q: number): number {
-  const sorted = Float64Array.from(Array.from(values).filter((v) => v === v)).sort();
-  if (sorted.length === 0) return NaN;
-  const at = clamp(q, 0, 1) * (sorted.length - 1);
+  const known = new Float64Array(values.length);
+  let count = 0;
+  for (let i = 0; i < values.length; i++) if (values[i]! === values[i]!) known[count++] = values[i]!;
+  if (count === 0) return NaN;
+  const at = clamp(q, 0, 1) * (count - 1);
   const low = Math.floor(at);
-  const high = Math.min(low + 1, sorted.length - 1);
-  return sorted[low]! + (sorted[high]! - sorted[low]!) * (at - low);
+  select(known, count, low);
+  if (low + 1 >= count) return known[low]!;
+  // What lies behind the selected is no smaller: the next is the least of it.
+  let next = Infinity;
+  for (let i = low + 1; i < count; i++) if (known[i]! < next) next = known[i]!;
+  return known[low]! + (next - known[low]!) * (at - low);
+}
+
+/** Puts the k-th smallest of the first `count` values at k, none larger before it and none smaller behind it (Hoare's selection). */
+function select(values: Float64Array, count: number, k: number): void {
+  let left = 0;
+  let right = count - 1;
+  while (left < right) {
+    const pivot = values[(left + right) >> 1]!;
+    let i = left;
+    let j = right;
+    while (i <= j) {
+      while (values[i]! < pivot) i++;
+      while (values[j]! > pivot) j--;
+      if (i <= j) {
+        const swapped = values[i]!;
+        values[i++] = values[j]!;
+        values[j--] = swapped;
+      }
+    }
+    if (k <= j) right = j;
+    else if (k >= i) left = i;
+    else return;
+  }
 }
 
 export const median = (values: ArrayLike<number>): number => quantile(values, 0.5);
