@@ -12,10 +12,11 @@ const WEIGHTS = {
   /** Capacity that a charge to full implies, in parts of the label: what went in over what its voltage said was missing. */
   implied: [
     [0.85, -12],
-    [0.72, -4],
-    [0.62, 5],
-    [0.5, 11],
-    [0, 14],
+    [0.75, -4],
+    [0.65, 5],
+    [0.55, 11],
+    [0.3, 15],
+    [0, 15],
   ],
   /** Several charges say the same. */
   again: 5,
@@ -27,7 +28,7 @@ const MOST_PERCENT = 85;
 const DOUBT = 5;
 const MOST_LOAD = 0.02;
 /** °C under which no capacity is judged from voltages. */
-const COLD = 12;
+const COLD = 5;
 /** Drop under a load of hours, V a 12 V block, for a current of the whole capacity; ample, so that a tired battery is excused. */
 const DROP = 5;
 
