@@ -82,18 +82,20 @@ function run({ code, number }: Task, seed: number): Outcome {
       return [{ agreed: agreed / minutes, strictly: strictly / minutes, own: own !== undefined }];
     });
   };
-  const measured = findCharges(knownSystem(system)!, alignClocks(timelineOf(series), system)).flatMap((found) => {
-    const charger = chargerOf(found);
-    if (!charger) return [];
-    const { path, slope } = found;
-    const costs = path !== null && charger.pathOhms * path.amps > 0.1 * plan.blocks;
-    return [
-      {
-        ohms: costs ? path.ohms / charger.pathOhms : null,
-        slope: slope && slope.to - slope.from >= 8 ? slope.mvPerCell - charger.compensationMv : null,
-      },
-    ];
-  });
+  const measured = findCharges(knownSystem(system)!, alignClocks(timelineOf(series), system)).flatMap(
+    (found) => {
+      const charger = chargerOf(found);
+      if (!charger) return [];
+      const { path, slope } = found;
+      const costs = path !== null && charger.pathOhms * path.amps > 0.1 * plan.blocks;
+      return [
+        {
+          ohms: costs ? path.ohms / charger.pathOhms : null,
+          slope: slope && slope.to - slope.from >= 8 ? slope.mvPerCell - charger.compensationMv : null,
+        },
+      ];
+    },
+  );
   const wordless = series.map((one) => {
     const channels = { ...one.channels };
     delete channels.source_stage;
