@@ -142,7 +142,7 @@ function byTemperature(one: SourceCharging): Evidence[] {
   if (!by || by.off > -FAR || told === undefined || told > one.bank.chargeVolts.max) return [];
   return [
     {
-      text: `It goes by a temperature ${celsius(-by.off)} below the battery’s, and is set right at 25 °C: the setting is not what is wrong.`,
+      text: `It goes by a temperature ${celsius(-by.off)} below the battery’s, and what it is set to at 25 °C is right.`,
       decibans: WEIGHTS.otherTemperature,
       group: 'temperature',
       spans: [],

@@ -91,7 +91,7 @@ function byTemperature(one: SourceCharging): Evidence[] {
   if (by?.both && by.off > FAR)
     return [
       {
-        text: `It goes by a temperature ${celsius(by.off)} above the battery’s, at absorption and at float alike: the setting is not what is wrong.`,
+        text: `It goes by a temperature ${celsius(by.off)} above the battery’s, at absorption and at float alike: the setting itself is right.`,
         decibans: WEIGHTS.otherTemperature,
         group: 'temperature',
         spans: [],
@@ -101,7 +101,7 @@ function byTemperature(one: SourceCharging): Evidence[] {
   if (heat < 25 - FAR && held >= expectedVolts(one.bank, 'absorption', 25).min)
     return [
       {
-        text: `At 25 °C it would be right, and the battery was at ${celsius(heat)}: what is missing is the temperature’s part.`,
+        text: `At 25 °C it would be right, but the battery was at ${celsius(heat)}: the part for the temperature is missing.`,
         decibans: WEIGHTS.rightAt25,
         group: 'temperature',
         spans: [],

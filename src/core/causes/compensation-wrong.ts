@@ -162,7 +162,7 @@ function sensorElsewhere(one: SourceCharging): Evidence | null {
   if (!isKnown(one.slope) && told !== undefined && told < STEEP)
     return Math.abs(off) < 4
       ? {
-          text: `What ${one.source!.name} held is what ${slopeMv(told)} mV per °C and cell makes of the battery’s temperature.`,
+          text: `${one.source!.name} held what ${slopeMv(told)} mV per °C and cell gives at the battery’s temperature.`,
           decibans: shrunk(WEIGHTS.steepAsTold, stages.length),
           group: 'sensor',
           spans: stages,
