@@ -57,11 +57,11 @@ export const sourceDerated: Cause = {
       // What the sun could have given is not known.
       if (!source || source.kind === 'solar' || source.kind === undefined) return [];
       if (!knowsOwnAmps) return seenByBattery(seen, source, days);
-      const [most] = limits;
+      const most = limits[0] ?? steadyInBulk(seen);
       // So little is a trickle beside other sources, no limit of its own.
       if (!most || most.amps < LEAST_PART * (source.ratedA ?? 0)) return [];
       const bulk = charges.flatMap((one) => one.stages).filter((one) => one.stage === 'bulk');
-      const last = limits.at(-1)!;
+      const last = limits.at(-1) ?? most;
       const falls = weightOf(WEIGHTS.falls, last.amps / most.amps);
       const fades = falls > 0;
       const evidence: Evidence[] = [];
@@ -100,6 +100,19 @@ export const sourceDerated: Cause = {
         ]
       : [],
 };
+
+/** Hours of bulk in which a source that is far too weak shows what it has, where the flat voltage of lithium shows no limit. */
+const LEAST_BULK = 6 * HOUR;
+
+/** What a source gave in long bulks that never came to a held voltage; null where it came there, or hardly ran. */
+function steadyInBulk({ charges, bulkAmps }: SourceCharging): { amps: number } | null {
+  const stages = charges.flatMap((one) => one.stages);
+  const bulkMs = stages
+    .filter((one) => one.stage === 'bulk')
+    .reduce((total, one) => total + lengthOf(one), 0);
+  const held = stages.some((one) => one.stage === 'absorption' || one.stage === 'float');
+  return !held && bulkMs >= LEAST_BULK && bulkAmps > 0 ? { amps: bulkAmps } : null;
+}
 
 /** The battery's current alone shows what a charger gives but for the loads, and what those take shows while it is away. */
 function seenByBattery(

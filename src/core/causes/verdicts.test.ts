@@ -139,6 +139,24 @@ test('a small charger is told by the battery’s current and the loads; one at i
   expect(sum(17.5)).toBeLessThan(-8);
 });
 
+test('a charger that gives a third of its plate in long bulks, and never comes to a held voltage, is told though no limit shows', () => {
+  const bulk = (stages: Stage[]) =>
+    ({
+      source,
+      bank: agm,
+      limits: [],
+      charges: Array.from({ length: 4 }, () => charge(stages)),
+      bulkAmps: 6,
+      knowsOwnAmps: true,
+    }) as unknown as SourceCharging;
+  const long = stage({ stage: 'bulk', endAmps: 6, volts: 13.2 });
+  const sum = (stages: Stage[]) =>
+    sourceDerated.weigh!(seen([bulk(stages)])).reduce((total, one) => total + one.decibans, 0);
+  expect(sum([long])).toBeGreaterThan(12);
+  // What holds a voltage gives less than it could.
+  expect(sum([long, stage({ stage: 'absorption', volts: 14.4 })])).toBe(0);
+});
+
 test('a slope in doubt is moved towards what it is not to be told from, never past it', () => {
   const slope = { mvPerCell: -0.5, error: 1, from: 5, to: 12, hours: 20 };
   expect(inDoubt(slope, -4)).toBeCloseTo(-1.2, 6);
