@@ -24,7 +24,7 @@ export const slopeText = (name: string, { mvPerCell, error, from, to, hours }: S
 /** A shorter plateau may be the top of a climb. */
 const LEAST_HELD = 10 * MINUTE;
 /** A slope under this, mV per °C and cell, tells no temperature; and absorption and float must tell the same within so many °C. */
-const LEAST_SLOPE = -2;
+export const LEAST_SLOPE = -2;
 const SAME = 5;
 
 /** Plateaus of a stage whose temperature was logged and that are long enough to be some. */
@@ -32,6 +32,10 @@ export const plateausWithHeat = ({ charges }: SourceCharging, name: 'absorption'
   charges
     .flatMap((one) => one.stages)
     .filter((one) => one.stage === name && one.heldMs >= LEAST_HELD && one.celsius === one.celsius);
+
+/** Temperature by which a charger goes that is set to a voltage and holds another. @param slope mV per °C and cell */
+export const celsiusAtVolts = (held: number, told: number, slope: number, cells: number): number =>
+  25 + (1000 * (held - told)) / (slope * cells);
 
 export interface GoesBy {
   /** °C by which the temperature that the charger goes by lies above the battery's. */
@@ -46,7 +50,7 @@ export function goesBy(one: SourceCharging): GoesBy | null {
   const { absorptionV, floatV, compensationMvPerCellPerC } = one.source?.profile ?? {};
   const slope = isKnown(one.slope) ? one.slope.mvPerCell : compensationMvPerCellPerC;
   if (slope === undefined || slope > LEAST_SLOPE) return null;
-  const voltsPerC = (slope * one.bank.cellsInSeries) / 1000;
+  const cells = one.bank.cellsInSeries;
   const told = [
     ['absorption', absorptionV],
     ['float', floatV],
@@ -55,7 +59,10 @@ export function goesBy(one: SourceCharging): GoesBy | null {
     const stages = plateausWithHeat(one, name);
     if (volts === undefined || stages.length < 3) return [];
     return [
-      { stages, off: median(stages.map((stage) => 25 + (stage.volts - volts) / voltsPerC - stage.celsius)) },
+      {
+        stages,
+        off: median(stages.map((stage) => celsiusAtVolts(stage.volts, volts, slope, cells) - stage.celsius)),
+      },
     ];
   });
   if (found.length === 0) return null;

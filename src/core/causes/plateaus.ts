@@ -8,6 +8,7 @@ import { bankOf } from '../system/bankOf';
 import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
 import type { SourceCharging, Stage } from '../charge/types';
+import { celsiusAtVolts, LEAST_SLOPE } from './compensation';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
 export interface Plateaus {
@@ -33,13 +34,13 @@ const POSSIBLE = { min: -10, max: 45 };
 /** Temperature that a charger goes by, from the float that it is set to and the one that it holds; null where that is not known. */
 function celsiusByFloat({ source, charges, bank }: SourceCharging): number | null {
   const { floatV, compensationMvPerCellPerC: slope } = source?.profile ?? {};
-  if (floatV === undefined || slope === undefined || slope > -2) return null;
+  if (floatV === undefined || slope === undefined || slope > LEAST_SLOPE) return null;
   const held = charges
     .flatMap((one) => one.stages)
     .filter((one) => one.stage === 'float' && one.heldMs >= LEAST_HELD);
   if (held.length < 3) return null;
-  const away = (1000 * (median(held.map((one) => one.volts)) - floatV)) / (slope * bank.cellsInSeries);
-  return 25 + away > POSSIBLE.min && 25 + away < POSSIBLE.max ? 25 + away : null;
+  const by = celsiusAtVolts(median(held.map((one) => one.volts)), floatV, slope, bank.cellsInSeries);
+  return by > POSSIBLE.min && by < POSSIBLE.max ? by : null;
 }
 
 /** The higher of the charger's and the battery's voltage: a drop between the two is a fault of the path, not of the setting. */

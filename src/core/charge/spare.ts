@@ -1,7 +1,7 @@
 /**
  * Moments in which a source plainly has more to give than it gives: then its voltage is held, by it or by another, however flat the
- * battery's own voltage may lie there. Two things show it: the battery neither takes nor gives while the source carries the loads, and
- * the sun gives a small part of what it gave at that height.
+ * battery's own voltage may lie there. Three things show it: the battery neither takes nor gives while the source carries the loads; the
+ * sun gives a small part of what it gave at that height; its current stands still while the sun sinks.
  */
 
 import { quantile } from '../quantity/numbers';
@@ -36,8 +36,9 @@ export function spareOf(
   const out = new Uint8Array(view.grid.count);
   atRest(view, capacityAh, { onAmps, constant }, out);
   if (night && !view.ampsAreBattery) {
-    lowForTheSun(view, onAmps, night, out);
-    standsForTheSun(view, onAmps, night, out);
+    const height = heights(night);
+    lowForTheSun(view, onAmps, height, out);
+    standsForTheSun(view, onAmps, height, out);
   }
   return out;
 }
@@ -70,8 +71,7 @@ const drawnUpon = (batteryAmps: Float32Array, least: number): boolean =>
   batteryAmps.reduce((count, one) => count + (one < -least ? 1 : 0), 0) > DRAWN * batteryAmps.length;
 
 /** Where the sun, by its height and by what it gave at other heights, must have far more. */
-function lowForTheSun({ amps, grid }: ChargeView, onAmps: number, night: Uint8Array, out: Uint8Array) {
-  const height = heights(night);
+function lowForTheSun({ amps, grid }: ChargeView, onAmps: number, height: Float32Array, out: Uint8Array) {
   const most: number[] = [];
   for (let cell = 0; cell < grid.count; cell++)
     if (height[cell]! > LOW_SUN && amps[cell]! > onAmps) most.push(amps[cell]! / height[cell]!);
@@ -97,9 +97,8 @@ const HEIGHT_FALLS = 0.8;
 const AT_MOST = 0.85;
 
 /** Where a current stands still while the sun climbs or sinks: it is not the sun that sets it. */
-function standsForTheSun(view: ChargeView, onAmps: number, night: Uint8Array, out: Uint8Array) {
+function standsForTheSun(view: ChargeView, onAmps: number, height: Float32Array, out: Uint8Array) {
   const { amps, grid } = view;
-  const height = heights(night);
   const most = quantile(amps, 0.99) * AT_MOST;
   const cells = Math.max(3, Math.round(FOR / grid.step));
   const within = (low: number, high: number) => high - low <= Math.max(2 * STANDS * low, 6 * view.ampNoise);
@@ -124,12 +123,11 @@ function standsForTheSun(view: ChargeView, onAmps: number, night: Uint8Array, ou
       }
       if (least < HEIGHT_FALLS * top) out.fill(SPARES.itself, from, cell);
     }
-    from = cell + (now > onAmps ? 0 : 1);
-    low = high = now > onAmps ? now : NaN;
-    if (low !== low) {
-      low = Infinity;
-      high = -Infinity;
-    }
+    // What broke the stretch may begin the next.
+    const begins = now > onAmps && now < most;
+    from = begins ? cell : cell + 1;
+    low = begins ? now : Infinity;
+    high = begins ? now : -Infinity;
   }
 }
 
