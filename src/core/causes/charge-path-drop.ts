@@ -12,13 +12,16 @@ const WEIGHTS = {
   lostVolts: [
     [0.5, 15],
     [0.3, 14],
-    [0.2, 11],
-    [0.15, 5],
+    [0.18, 10],
+    [0.14, 5],
     [0.1, -3],
     [-1, -13],
   ],
-  /** The difference follows the current over its whole range. */
-  proportional: 6,
+  /** The difference follows the current over its whole range: by how much the slope exceeds its error. */
+  proportional: [
+    [10, 6],
+    [4, 3],
+  ],
   /** The charger measures at the battery: the drop does not deceive it. */
   sensesThere: -6,
 } as const;
@@ -74,11 +77,11 @@ export const chargePathDrop: Cause = {
           group: 'path',
           spans: charges,
         },
-        ...(lost >= 0.15 && path.ohms > 10 * path.error
+        ...(lost >= 0.14
           ? [
               {
                 text: 'The difference follows the current over its whole range, as only a resistance makes it.',
-                decibans: WEIGHTS.proportional,
+                decibans: weightOf(WEIGHTS.proportional, path.ohms / path.error),
                 group: 'proportional',
                 spans: [],
               },

@@ -4,7 +4,7 @@ import { median } from '../quantity/numbers';
 import { HOUR, lengthOf } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
-import type { SourceCharging } from '../charge/types';
+import type { SourceCharging, Stage } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { goesBy, plateausWithHeat } from './compensation';
 import { weighPlateaus, weighTold } from './plateaus';
@@ -113,19 +113,20 @@ function byTemperature(one: SourceCharging): Evidence[] {
 /** Tops of charges that differ by no more are the same, V a 12 V block; and so many of the charges end there. */
 const SAME_TOP = 0.05;
 const MOSTLY = 0.7;
+/** Current in parts of the most in bulk, that only a held voltage leaves of a source that gives evenly. */
+const FALLEN = 0.5;
 
 /** A charger that stops lithium at a voltage where it is far from its range: the plateau may be too short to be seen as one. */
-function stopsBelow({ source, charges, bank }: SourceCharging): Evidence[] {
+function stopsBelow({ source, charges, bank, bulkAmps }: SourceCharging): Evidence[] {
   const long = charges.filter((one) => lengthOf(one) > 2 * HOUR);
   const topOf = (one: (typeof charges)[number]) => Math.max(...one.stages.map((stage) => stage.topVolts));
   const top = median(long.map(topOf));
   const same = SAME_TOP * blocksInSeries(bank);
-  // It goes down to float by itself; a charge that the night ends has nothing to say.
-  const stopped = long.filter(
-    (one) =>
-      Math.abs(topOf(one) - top) <= same &&
-      one.stages.some((stage) => stage.stage === 'float' && stage.heldMs > HOUR),
-  );
+  // It goes down to float by itself, or its current has fallen at that voltage; a charge that the night ends has nothing to say.
+  const endsItself = (stage: Stage): boolean =>
+    (stage.stage === 'float' && stage.heldMs > HOUR) ||
+    (stage.stage === 'bulk' && stage.endSourceAmps > 0 && stage.endSourceAmps < FALLEN * bulkAmps);
+  const stopped = long.filter((one) => Math.abs(topOf(one) - top) <= same && one.stages.some(endsItself));
   if (
     stopped.length < 3 ||
     stopped.length < MOSTLY * long.length ||
@@ -135,7 +136,7 @@ function stopsBelow({ source, charges, bank }: SourceCharging): Evidence[] {
   const below = (1000 * (bank.chargeVolts.min - top)) / bank.cellsInSeries;
   const evidence: Evidence[] = [
     {
-      text: `${source?.name ?? 'The charger'} went up to ${volts(top)} and then to float in ${share(stopped.length, long.length, 'charge')}, never higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
+      text: `${source?.name ?? 'The charger'} went up to ${volts(top)} and stopped there in ${share(stopped.length, long.length, 'charge')}, never higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
       decibans: shrunk(weightOf(WEIGHTS.plateauBelow, below), stopped.length),
       group: 'plateau',
       spans: below > 8 ? stopped : [],

@@ -37,6 +37,28 @@ export const plateausWithHeat = ({ charges }: SourceCharging, name: 'absorption'
 export const celsiusAtVolts = (held: number, told: number, slope: number, cells: number): number =>
   25 + (1000 * (held - told)) / (slope * cells);
 
+/** Temperatures of batteries that can be, °C. */
+const POSSIBLE = { min: -10, max: 45 };
+
+/**
+ * Where no temperature was logged: the one that a charger goes by, from what it is set to at 25 °C and what it held. Null where the
+ * setting or its slope is not known, or where no battery can be so cold or warm.
+ */
+export function celsiusBySetting(
+  { source, charges, bank }: SourceCharging,
+  name: 'absorption' | 'float',
+): number | null {
+  const { absorptionV, floatV, compensationMvPerCellPerC: slope } = source?.profile ?? {};
+  const told = name === 'float' ? floatV : absorptionV;
+  if (told === undefined || slope === undefined || slope > LEAST_SLOPE) return null;
+  const held = charges
+    .flatMap((one) => one.stages)
+    .filter((one) => one.stage === name && one.heldMs >= LEAST_HELD && one.volts === one.volts);
+  if (held.length < 3) return null;
+  const by = celsiusAtVolts(median(held.map((one) => one.volts)), told, slope, bank.cellsInSeries);
+  return by > POSSIBLE.min && by < POSSIBLE.max ? by : null;
+}
+
 export interface GoesBy {
   /** °C by which the temperature that the charger goes by lies above the battery's. */
   off: number;

@@ -23,7 +23,7 @@ export const EARLY_END_WEIGHTS = {
   asTold: 7,
   othersAsTold: -8,
   /** The told time is far longer. */
-  toldLonger: -5,
+  toldLonger: -8,
   /** It left so soon that no clock is set so short. */
   tooSoonForClock: 8,
   /** Nothing parts the two: a clock is the usual one, a threshold the rare one. */
@@ -100,10 +100,11 @@ export function weighEarlyEnd(
 
   const early = tails > 1.5;
   if (early) evidence.push(...whatEndsIt(ended, source, by));
-  if (early && leftEarly && leftEarly.stages.length >= 0.5 * leftEarly.ended)
+  const leftToOthers = leftEarly ? leftEarly.stages.length / leftEarly.ended : 0;
+  if (early && leftEarly && leftToOthers >= 0.25)
     evidence.push({
       text: `Others gave ${amps(leftEarly.othersAmps)} as it ended, and its own current was down to ${amps(leftEarly.ownAmps)}: by that it had reason to stop.`,
-      decibans: shrunk(WEIGHTS.othersGave, leftEarly.ended),
+      decibans: shrunk(WEIGHTS.othersGave * Math.min(1, 2 * leftToOthers), leftEarly.ended),
       group: 'others',
       spans: [],
     });
@@ -147,7 +148,11 @@ function brokeOff({ stages }: Charge): boolean {
 /** The absorption of a charge that the charger itself ended by going to float; none when charging broke off first. */
 function endedByCharger(charge: Charge): Ended[] {
   const at = charge.stages.findIndex(
-    (stage, i) => stage.stage === 'absorption' && charge.stages[i + 1]?.stage === 'float',
+    (stage, i) =>
+      stage.stage === 'absorption' &&
+      (charge.stages[i + 1]?.stage === 'float' ||
+        // Where others go on holding the voltage, only a clock tells that it left by itself.
+        (charge.stages[i + 1]?.stage === 'hold' && stage.endedBy === 'timer')),
   );
   if (at < 0) return [];
   const stage = charge.stages[at]!;
@@ -157,7 +162,7 @@ function endedByCharger(charge: Charge): Ended[] {
   if (stage.endAmpsAreBattery) return [{ charge, stage, heldMs, endAmps: stage.endAmps }];
   // Loads are inside the charger's current: what it settles to on float is mostly them.
   const float = charge.stages[at + 1]!;
-  if (float.heldMs < HOUR) return [];
+  if (float.stage !== 'float' || float.heldMs < HOUR) return [];
   return [{ charge, stage, heldMs, endAmps: Math.max(0, stage.endSourceAmps - float.usualSourceAmps) }];
 }
 
@@ -175,6 +180,7 @@ function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer
   const asClock =
     minutes !== undefined && [held, clock].some((ms) => Math.abs(ms / MINUTE - minutes) < 0.08 * minutes + 3);
   const asThreshold = tailA !== undefined && Math.abs(ownAmps - tailA) < 0.2 * tailA;
+  const toldLonger = !asClock && minutes !== undefined && held / MINUTE < 0.5 * minutes;
   const evidence: Evidence[] = [];
   const add = (text: string, decibans: number, spans: Stage[] = []) =>
     evidence.push({ text, decibans, group: 'clock', spans });
@@ -202,14 +208,14 @@ function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer
       shrunk(sign('tail'), tails.length),
       tails.map((one) => one.stage),
     );
-  else if (asClock === asThreshold)
+  else if (asClock === asThreshold && !toldLonger)
     add(
       by === 'timer'
         ? 'Nothing in the log parts a clock from a threshold; a clock is the usual one.'
         : 'Nothing in the log parts a threshold from a clock, and a clock is the usual one.',
       by === 'timer' ? WEIGHTS.usual : WEIGHTS.rare,
     );
-  if (!asClock && minutes !== undefined && held / MINUTE < 0.5 * minutes && timers.length < most)
+  if (toldLonger && timers.length < most)
     add(
       `${name} is set to ${minutes} min of absorption and ended it after ${duration(held)}: that clock did not.`,
       by === 'timer' ? WEIGHTS.toldLonger : -WEIGHTS.toldLonger,

@@ -81,7 +81,11 @@ export const fakeFull: Cause = {
           spans: told.map((one) => one.charge),
         },
       ];
-      if (told.length >= 3 && told.filter((one) => one.implied < 0.62).length >= 0.8 * told.length)
+      if (
+        implied < 0.62 &&
+        told.length >= 3 &&
+        told.filter((one) => one.implied < 0.75).length >= 0.8 * told.length
+      )
         evidence.push({
           text: 'Nearly every such charge says the same.',
           decibans: WEIGHTS.again,

@@ -2,10 +2,12 @@
 
 import { HOUR } from '../quantity/span';
 import { median } from '../quantity/numbers';
-import { duration, share, volts } from '../quantity/text';
+import { celsius, duration, share, volts } from '../quantity/text';
 import { bankOf } from '../system/bankOf';
 import { expectedVolts, isLead } from '../system/chemistry';
+import type { SourceCharging } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { celsiusBySetting } from './compensation';
 import { floatRange } from './remedy';
 
 const WEIGHTS = {
@@ -14,7 +16,9 @@ const WEIGHTS = {
     [50, 15],
     [30, 13],
     [20, 8],
+    [15, 0],
     [10, -2],
+    [0, -5],
     [-1e9, -12],
   ],
   /** On every charge alike. */
@@ -29,6 +33,8 @@ const WEIGHTS = {
 
 /** mV per cell that no float is below where a low one does no harm. */
 const NEVER = -1e6;
+/** Part of the capacity, A per Ah, that leaves a battery on float at most, by the zero of its meter. */
+const AT_REST = 0.001;
 /** Floats shorter than this have not settled. */
 const LEAST = HOUR;
 /** What the weather may excuse where no temperature is known, mV per cell. */
@@ -75,40 +81,50 @@ export const floatUnsuited: Cause = {
     });
   },
   weigh: ({ charging }) =>
-    charging.flatMap(({ source, charges, bank }): Evidence[] => {
+    charging.flatMap((seen): Evidence[] => {
+      const { source, charges, bank } = seen;
       const floats = charges
         .flatMap((one) => one.stages)
         .filter(
           (one) =>
             one.stage === 'float' &&
             one.heldMs >= LEAST &&
-            one.usualSourceAmps > 0 &&
+            // Seen through the battery alone, a source that floats it leaves it at rest.
+            one.usualSourceAmps > (seen.knowsOwnAmps ? 0 : -AT_REST * bank.capacityAh) &&
             one.volts === one.volts,
         );
       if (floats.length === 0) return [];
       const lead = isLead(bank.chemistry);
       const perCell = 1000 / bank.cellsInSeries;
+      // Where no temperature was logged, settings and what was held of them tell one; else the weather excuses much.
+      const told = celsiusTold(seen);
       const outside = floats.map((one) => {
-        const { min, max } = expectedVolts(bank, 'float', one.celsius);
         const unsure = lead && one.celsius !== one.celsius;
-        const above = (one.volts - max) * perCell - (unsure ? WEATHER_MV.cold : 0);
+        const { min, max } = expectedVolts(bank, 'float', unsure ? (told ?? NaN) : one.celsius);
+        const excused = unsure && told === null;
+        const above = (one.volts - max) * perCell;
         // Lithium needs no float: a low one only lets the source carry the loads later.
-        const below = lead ? (min - one.volts) * perCell - (unsure ? WEATHER_MV.warm : 0) : NEVER;
-        return { above, below };
+        const below = lead ? (min - one.volts) * perCell : NEVER;
+        return {
+          above: excused ? excusedBy(above, WEATHER_MV.cold) : above,
+          below: excused ? excusedBy(below, WEATHER_MV.warm) : below,
+        };
       });
       const high = median(outside.map((one) => one.above));
       const low = median(outside.map((one) => one.below));
       const off = Math.max(high, low);
-      const { min, max } = expectedVolts(bank, 'float', median(floats.map((one) => one.celsius)));
+      const logged = median(floats.map((one) => one.celsius));
+      const byTold = lead && logged !== logged && told !== null;
+      const { min, max } = expectedVolts(bank, 'float', byTold ? told : logged);
       // Set right, and off only at this temperature: rather a matter of compensation.
-      const told = source?.profile.floatV;
+      const { floatV } = source?.profile ?? {};
       const at25 = expectedVolts(bank, 'float', 25);
-      const far = Math.abs(median(floats.map((one) => one.celsius)) - 25) > 8;
-      const toldRight = lead && far && told !== undefined && told >= at25.min && told <= at25.max;
+      const far = Math.abs(logged - 25) > 8;
+      const toldRight = lead && far && floatV !== undefined && floatV >= at25.min && floatV <= at25.max;
       const hours = floats.reduce((total, one) => total + one.heldMs, 0);
       const evidence: Evidence[] = [
         {
-          text: `${source?.name ?? 'The charger'} floated at ${volts(median(floats.map((one) => one.volts)))} for ${duration(hours)} in all, where the battery wants ${lead ? `${volts(min)} to ${volts(max)}` : `${volts(max)} at most`}.${off > 20 ? (high > low ? (lead ? ' It gasses and dries.' : ' It keeps a full lithium battery creeping up.') : ' It is not kept full.') : ''}`,
+          text: `${source?.name ?? 'The charger'} floated at ${volts(median(floats.map((one) => one.volts)))} for ${duration(hours)} in all, where the battery wants ${lead ? `${volts(min)} to ${volts(max)}` : `${volts(max)} at most`}${byTold ? ` at the ${celsius(told)} that its settings tell` : ''}.${off > 20 ? (high > low ? (lead ? ' It gasses and dries.' : ' It keeps a full lithium battery creeping up.') : ' It is not kept full.') : ''}`,
           decibans: Math.round(
             shrunk(weightOf(WEIGHTS.outside, off), floats.length + hours / (24 * HOUR)) *
               (toldRight && off > 0 ? 0.5 : 1),
@@ -131,3 +147,20 @@ export const floatUnsuited: Cause = {
       ? ['a charge that goes on to float']
       : [],
 };
+
+/** °C by which two settings may tell different temperatures. */
+const SAME_HEAT = 5;
+
+/** The temperature that absorption and float tell by what they are set to and what was held; null where they tell none, or not the same. */
+function celsiusTold(seen: SourceCharging): number | null {
+  const byFloat = celsiusBySetting(seen, 'float');
+  const byAbsorption = celsiusBySetting(seen, 'absorption');
+  if (byFloat === null) return byAbsorption;
+  return byAbsorption === null || Math.abs(byFloat - byAbsorption) <= SAME_HEAT ? byFloat : null;
+}
+
+/** mV outside the range of which the weather may excuse some: what lies between says nothing, neither for nor against. */
+const excusedBy = (outside: number, excused: number): number =>
+  outside <= 0 ? outside : Math.max(NOTHING, outside - excused);
+/** mV per cell outside the range whose band weighs nothing. */
+const NOTHING = 15;

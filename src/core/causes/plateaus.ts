@@ -8,7 +8,7 @@ import { bankOf } from '../system/bankOf';
 import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
 import type { SourceCharging, Stage } from '../charge/types';
-import { celsiusAtVolts, LEAST_SLOPE } from './compensation';
+import { celsiusBySetting } from './compensation';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
 export interface Plateaus {
@@ -28,21 +28,6 @@ const COLDER_MV = 75;
 
 /** °C by which a temperature that only the float tells may be off. */
 const FLOAT_TELLS = 5;
-/** Temperatures of batteries that can be, °C. */
-const POSSIBLE = { min: -10, max: 45 };
-
-/** Temperature that a charger goes by, from the float that it is set to and the one that it holds; null where that is not known. */
-function celsiusByFloat({ source, charges, bank }: SourceCharging): number | null {
-  const { floatV, compensationMvPerCellPerC: slope } = source?.profile ?? {};
-  if (floatV === undefined || slope === undefined || slope > LEAST_SLOPE) return null;
-  const held = charges
-    .flatMap((one) => one.stages)
-    .filter((one) => one.stage === 'float' && one.heldMs >= LEAST_HELD);
-  if (held.length < 3) return null;
-  const by = celsiusAtVolts(median(held.map((one) => one.volts)), floatV, slope, bank.cellsInSeries);
-  return by > POSSIBLE.min && by < POSSIBLE.max ? by : null;
-}
-
 /** The higher of the charger's and the battery's voltage: a drop between the two is a fault of the path, not of the setting. */
 const heldVolts = (stage: Stage): number =>
   stage.batteryVolts === stage.batteryVolts ? Math.max(stage.volts, stage.batteryVolts) : stage.volts;
@@ -55,7 +40,7 @@ export function plateausOf(one: SourceCharging, system: System): Plateaus | null
     .filter((one) => one.stage === 'absorption' && one.heldMs >= LEAST_HELD && one.volts === one.volts);
   if (stages.length === 0) return null;
   const perCell = 1000 / bank.cellsInSeries;
-  const byFloat = celsiusByFloat(one);
+  const byFloat = celsiusBySetting(one, 'float');
   const rangeOf = (stage: Stage): Range => {
     if (stage.celsius === stage.celsius || !isLead(bank.chemistry))
       return expectedVolts(bank, 'absorption', stage.celsius);

@@ -2,7 +2,7 @@
 
 import { amps, counted, duration, percent, share, volts } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
-import type { System } from '../system/schema';
+import type { Source, System } from '../system/schema';
 import { HOUR } from '../quantity/span';
 import type { SourceCharging } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -20,18 +20,20 @@ const WEIGHTS = {
   /** Share of the absorptions that it ended itself in which others gave much of what the battery still took. */
   leftToOthers: [
     [0.7, 15],
-    [0.5, 12],
-    [0.3, 6],
-    [0.15, 0],
+    [0.5, 13],
+    [0.3, 9],
+    [0.15, 2],
     [0, -6],
   ],
   /** Another is set to a higher voltage, or holds it. */
   othersHigher: 4,
   /** Share of charges in which the battery got truly full all the same. */
   fullAnyway: [
-    [0.5, -14],
-    [0.25, -8],
-    [0.1, -2],
+    [0.6, -14],
+    [0.45, -6],
+    [0.3, -3],
+    [0.15, -1],
+    [0.05, 1],
     [0, 4],
   ],
 } as const;
@@ -135,19 +137,28 @@ function higherThan(
   { sources }: System,
 ): Evidence[] {
   const left = one.leftEarly?.stages.length ?? 0;
-  const own = one.setpoints.absorption?.volts ?? one.source?.profile.absorptionV;
-  if (left === 0 || own === undefined) return [];
-  const voltsOf = ({ id, profile }: (typeof sources)[number]): number =>
-    Math.max(
-      profile.absorptionV ?? -Infinity,
-      charging.find(({ source }) => source?.id === id)?.setpoints.absorption?.volts ?? -Infinity,
-    );
-  const others = sources.filter(({ id }) => id !== one.source?.id);
-  const [highest] = [...others].sort((a, b) => voltsOf(b) - voltsOf(a));
-  if (!highest || voltsOf(highest) - own < HIGHER * blocksInSeries(one.bank)) return [];
+  if (left === 0 || !one.source) return [];
+  const { id: ownId } = one.source;
+  const set = ({ profile }: Source): number => profile.absorptionV ?? NaN;
+  const held = ({ id }: Source): number =>
+    charging.find(({ source }) => source?.id === id)?.setpoints.absorption?.volts ?? NaN;
+  // Settings are held against settings, and what was held against what was held: the two may differ by the temperature.
+  const pairs = sources
+    .filter(({ id }) => id !== ownId)
+    .flatMap((other) =>
+      [
+        [set, set],
+        [held, held],
+        // What was held with its temperature known is at 25 °C, as settings are.
+        ...(one.setpoints.celsius ? [[set, held] as const] : []),
+      ].map(([of, ours]) => ({ other, volts: of!(other), own: ours!(one.source!) })),
+    )
+    .filter((pair) => pair.volts - pair.own >= HIGHER * blocksInSeries(one.bank));
+  const [highest] = pairs.sort((a, b) => b.volts - b.own - (a.volts - a.own));
+  if (!highest) return [];
   return [
     {
-      text: `${highest.name} goes up to ${volts(voltsOf(highest))}, ${one.source!.name} to ${volts(own)}: the higher holds the bus.`,
+      text: `${highest.other.name} goes up to ${volts(highest.volts)}, ${one.source.name} to ${volts(highest.own)}: the higher holds the bus.`,
       decibans: WEIGHTS.othersHigher,
       group: 'higher',
       spans: [],

@@ -60,15 +60,15 @@ export const runnerStopsCharge: Cause = {
     const evidence: Evidence[] = [
       {
         text: `The BMS stopped the charge ${counted(ahead.length, 'time')} with one cell ahead, ${times === ahead.length ? `always cell ${cell}` : `mostly cell ${cell}`}: it stood at ${volts(median(ahead.map((one) => one.highestV)))} and the cells on average at ${volts(median(ahead.map((one) => one.meanV)))}.`,
-        decibans: shrunk(WEIGHTS.stopped, 3 * ahead.length),
+        decibans: shrunk(WEIGHTS.stopped, 6 * ahead.length),
         group: 'stopped',
         spans: ahead,
       },
     ];
-    if (times >= 3 && times >= 0.8 * ahead.length)
+    if (times >= 2 && times >= 0.8 * ahead.length)
       evidence.push({
         text: `It was cell ${cell} in ${counted(times, 'stop')} of ${ahead.length}: one cell, not chance.`,
-        decibans: WEIGHTS.sameCell,
+        decibans: shrunk(WEIGHTS.sameCell, times),
         group: 'same-cell',
         spans: [],
       });

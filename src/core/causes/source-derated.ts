@@ -22,7 +22,8 @@ const WEIGHTS = {
   /** A lower limit after a higher one in the same log. */
   falls: [
     [0.85, 0],
-    [0.7, 13],
+    [0.75, 5],
+    [0.65, 11],
     [0, 15],
   ],
 } as const;
@@ -30,6 +31,10 @@ const WEIGHTS = {
 const LEAST_PART = 0.2;
 /** Loads are never quite the same: that weakens what the battery's current says of the charger. */
 const SEEN_FROM_AFAR = 0.9;
+/** Seen so, a bulk must last to show what the charger has: the climb to a full battery's voltage takes a moment and little current. */
+const LEAST_SEEN = HOUR / 4;
+/** What falls to less than this part is a battery that fills, at a voltage that was not seen to be held. */
+const LEAST_LEFT = 0.2;
 
 export const sourceDerated: Cause = {
   code: 'source-derated',
@@ -120,7 +125,9 @@ function seenByBattery(
   { name, ratedA }: Source,
   days: readonly DayBalance[],
 ): Evidence[] {
-  const bulk = charges.flatMap((one) => one.stages).filter((one) => one.stage === 'bulk');
+  const bulk = charges
+    .flatMap((one) => one.stages)
+    .filter((one) => one.stage === 'bulk' && lengthOf(one) > LEAST_SEEN);
   const loads = charges.map((one) => -one.before.amps).filter((amps) => amps >= 0);
   if (ratedA === undefined || bulk.length < 3 || loads.length < 3 || !(bulkAmps > 0)) return [];
   // Where it is hardly ever away, what a day took from the battery is the least that the loads draw.
@@ -138,7 +145,8 @@ function seenByBattery(
     group: 'again',
     spans: [],
   });
-  if (part >= 0.8 && long.length >= 3 && weightOf(WEIGHTS.falls, left) > 0)
+  if (part < LEAST_PART) return [];
+  if (part >= 0.8 && long.length >= 3 && left > LEAST_LEFT && weightOf(WEIGHTS.falls, left) > 0)
     return [
       {
         text: `The battery took ${amps(bulkAmps)} at most, and at the end of a long bulk ${percent(100 * left)} of that, loads included, with the voltage still not reached: ${name} fades. Heat or a weak supply does that.`,

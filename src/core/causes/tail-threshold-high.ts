@@ -16,7 +16,7 @@ export const tailThresholdHigh: Cause = {
     'the plateau ends at the same current again and again, well above the battery’s tail, after differing times',
   prior: { complained: -8, otherwise: -12 },
   weights: EARLY_END_WEIGHTS,
-  caps: { clock: 10 },
+  caps: { clock: 13 },
   remedy: ({ bank, system }) => ({
     text: `Lower the current at which absorption ends to ${tailText(bank)}; where loads run while it charges, add what they draw${system.sources.length > 1 ? ', and mind that other sources take a part of it' : ''}.`,
     caution: GAS,

@@ -30,7 +30,7 @@ export function whatEnded(
       if (heldMs === 0) from = stage.from;
       heldMs += stage.heldMs;
       if (
-        next?.stage === 'float' &&
+        (next?.stage === 'float' || leavesToOthers(stage, next, view)) &&
         !stage.blocked &&
         !charge.stages.some((one) => one.stage === 'absorption' && one.cutOff)
       )
@@ -80,6 +80,10 @@ function touched(
   return { sinceTouchMs: (to - first) * grid.step, touchingMs: cells * grid.step };
 }
 
+/** It still gave something and stopped at once, and others held the voltage: be it by its clock, its threshold, or pushed off by them. */
+const leavesToOthers = (stage: Stage, next: Stage | undefined, { ampNoise }: ChargeView): boolean =>
+  next?.stage === 'hold' && stage.leastEndAmps > 3 * ampNoise;
+
 /** The ways in which a clock may count. */
 const CLOCKS = ['elapsedMs', 'heldMs', 'sinceTouchMs', 'touchingMs'] as const;
 
@@ -101,6 +105,8 @@ const SAME_DURATION = 0.05;
 const SAME_CURRENT = 0.15;
 /** Spread of nine in ten of the durations, relative, above which no clock made them. */
 const NO_CLOCK = 0.3;
+/** A cell of the log in parts of the duration, above which nothing is the same again. */
+const COARSEST = 0.25;
 /** And under which they are as sharp as a clock, or a threshold, makes them. */
 const SHARP_DURATION = 0.015;
 const SHARP_CURRENT = 0.04;
@@ -133,11 +139,16 @@ function timerOrTail(
   const usualBattery = median(stages.map((stage) => stage.endAmps));
   // A boundary is known to a cell of the grid, a current to the meter's noise: no sameness is finer than that.
   const resolution = Math.max(view.grid.step, MINUTE) / usual;
-  const ampResolution = view.ampNoise / Math.max(usualOwn, 1e-6);
-  const current = Math.min(
-    relativeSpread(clear.map((one) => one.stage.leastEndAmps)),
-    relativeSpread(clear.map((one) => one.stage.endAmps)),
-  );
+  const currents = [
+    {
+      spread: relativeSpread(clear.map((one) => one.stage.leastEndAmps)),
+      resolution: view.ampNoise / Math.max(usualOwn, 1e-6),
+    },
+    {
+      spread: relativeSpread(clear.map((one) => one.stage.endAmps)),
+      resolution: view.batteryNoise / Math.max(usualBattery, 1e-6),
+    },
+  ];
 
   const by = (endedBy: (one: Absorbed) => EndedBy) => ({ endedBy, lengthOf });
   const bySetting = (one: Absorbed): EndedBy => {
@@ -169,11 +180,13 @@ function timerOrTail(
       ? 'tail'
       : bySetting(one);
   // Both ends of a stage are uncertain by a cell.
-  const sharpTimer = duration <= Math.max(SHARP_DURATION, 2 * resolution);
-  const sharpTail = current <= Math.max(SHARP_CURRENT, 1.5 * ampResolution);
-  const looseTimer = duration <= SAME_DURATION + 2 * resolution;
-  const looseTail = current <= SAME_CURRENT + ampResolution;
-  if (together && !sharpTail) return { endedBy: timerAt(together), lengthOf: () => together };
+  // A log whose cells are as long as the stage shows no sameness at all.
+  const tellsTime = resolution < COARSEST;
+  const sharpTimer = tellsTime && duration <= Math.max(SHARP_DURATION, 2 * resolution);
+  const sharpTail = currents.some((one) => one.spread <= Math.max(SHARP_CURRENT, 1.5 * one.resolution));
+  const looseTimer = tellsTime && duration <= SAME_DURATION + 2 * resolution;
+  const looseTail = currents.some((one) => one.spread <= SAME_CURRENT + one.resolution);
+  if (together && tellsTime && !sharpTail) return { endedBy: timerAt(together), lengthOf: () => together };
   if (looseTimer !== looseTail) return by(looseTimer ? timer : tail);
   // Undisturbed plateaus of plainly differing length are no clock's doing, even where loads blur the current at their ends.
   const lengths = clear.map(lengthOf);

@@ -20,7 +20,7 @@ const two: KnownSystem = {
   ],
 };
 
-/** Six days: bulk three hours, absorption two, float. @param sunAmps what the sun gives meanwhile @param restAmps what the battery still takes at the end of absorption */
+/** Six days: bulk three hours, absorption of about two that no clock ends, float. @param sunAmps what the sun gives meanwhile @param restAmps what the battery still takes at the end of absorption */
 function draw(sunAmps: number, restAmps: number): Series[] {
   const random = seededRandom(8);
   const count = 6 * 1440;
@@ -30,14 +30,16 @@ function draw(sunAmps: number, restAmps: number): Series[] {
     const into = (i % 1440) - 8 * 60;
     const charging = into >= 0 && into < 600;
     const sun = charging ? sunAmps : 0;
+    // No day is like the other: it ends when the current has fallen, sooner or later.
+    const minutes = 90 + 15 * ((Math.floor(i / 1440) * 3) % 5);
     const battery = !charging
       ? -2
       : into < 180
         ? 25
-        : into < 300
-          ? restAmps + (25 - restAmps) * Math.exp(-(into - 180) / 40)
+        : into < 180 + minutes
+          ? restAmps + (25 - restAmps) * Math.exp((-3 * (into - 180)) / minutes)
           : Math.max(1, restAmps / 3);
-    const volts = !charging ? 12.5 : into < 180 ? 12.7 + 1.7 * (into / 180) ** 1.5 : into < 300 ? 14.4 : 13.6;
+    const volts = !charging ? 12.5 : into < 180 ? 12.7 + 1.7 * (into / 180) ** 1.5 : into < 180 + minutes ? 14.4 : 13.6;
     const mains = charging ? Math.max(0, battery - sun) : 0;
     [volts + random.normal(0, 0.004), mains, sun, battery].forEach((value, k) => {
       columns[k]![i] = value + (k > 0 ? random.normal(0, 0.03) : 0);

@@ -60,6 +60,7 @@ export function leftEarlyOf(
         stage.stage !== 'absorption' ||
         stage.cutOff ||
         stage.heldMs < LEAST ||
+        stage.endedBy === 'timer' ||
         (next !== 'float' && next !== 'hold')
       )
         return;

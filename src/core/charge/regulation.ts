@@ -129,7 +129,7 @@ function byMovement(
 }
 
 /** V a 12 V block under which a lithium battery may stand of itself. */
-const FLAT_PART = 13.6;
+export const FLAT_PART = 13.6;
 /** V a 12 V block by which it was higher before, since the source began to give. */
 const HIGHER = 0.25;
 

@@ -9,6 +9,7 @@ import { compensationOf, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
 import { heldFrom } from './drift';
+import { FLAT_PART } from './regulation';
 import { type Ceiling, ceilingOf } from './ceiling';
 import { APART, findEqualise, nameSetpoints } from './names';
 import type { Setpoint, Setpoints } from './setpoint';
@@ -43,10 +44,15 @@ export function findSetpoints(
       : null;
 
   // Lithium asks for no compensation, but a charger on a lead profile does it all the same.
+  const lithium = !isLead(bank.chemistry);
   const voltsPerC = celsius ? sharpestSlope(view, cells, bank, source, celsius) : 0;
   const all = withCeiling(
-    peaks(view, cells, voltsPerC).filter((one) => !isOthers(one, view, answers, voltsPerC)),
-    ceilingOf(view, voltsPerC, least, isLead(bank.chemistry) ? restVolts : 13.6 * view.blocks, shared),
+    peaks(view, cells, voltsPerC).filter(
+      (one) =>
+        !isOthers(one, view, answers, voltsPerC) &&
+        !(lithium && isPassedThrough(one, view, held, least, voltsPerC)),
+    ),
+    ceilingOf(view, voltsPerC, least, lithium ? FLAT_PART * view.blocks : restVolts, shared),
     view,
   );
   const coldest = view.celsius
@@ -173,6 +179,33 @@ function isOthers(
   for (let cell = 0; cell < answers.length; cell++)
     if (answers[cell]! <= OTHERS_HOLD && Math.abs(at25(view, cell, voltsPerC) - volts) <= 3 * width) cells++;
   return (cells * view.grid.step) / 3_600_000 > THEIRS * hours;
+}
+
+/** Least part of the time at a voltage of the flat part that must look held, for one that is set. */
+const MOSTLY_HELD = 0.35;
+
+/**
+ * Whether lithium merely stands at a voltage of its flat part, where it stays for hours whatever the charger does: of a voltage that is
+ * set, most of the time spent there looks held. What the charger itself calls bulk there is none either.
+ */
+function isPassedThrough(
+  { volts, width, called }: Setpoint,
+  view: ChargeView,
+  held: Float32Array,
+  least: number,
+  voltsPerC: number,
+): boolean {
+  if (volts > FLAT_PART * view.blocks) return false;
+  if (called === 'bulk') return true;
+  let there = 0;
+  let looksHeld = 0;
+  for (let cell = 0; cell < held.length; cell++) {
+    if (!(view.amps[cell]! > least) || !(Math.abs(at25(view, cell, voltsPerC) - volts) <= 2 * width))
+      continue;
+    there++;
+    if (held[cell]! > 0.8) looksHeld++;
+  }
+  return looksHeld < MOSTLY_HELD * there;
 }
 
 /** Peaks joined by a voltage that was held too shortly on too few days to be a peak, though day after day. */

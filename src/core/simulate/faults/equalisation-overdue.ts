@@ -15,7 +15,8 @@ export const equalisationOverdue: Fault = {
         one.givesA = one.ratedA = Math.min(one.givesA, 0.05 * plan.capacityAh + 1.5 * plan.meanLoadA);
       }
   },
-  // One that is held for its time is no longer overdue.
-  hurts: ({ truth, plan }) =>
+  // One that is held for its time is no longer overdue; a source too small for the site would be a fault of its own.
+  hurts: ({ truth, plan, bestDaily }) =>
+    bestDaily > 90 &&
     plan.chargers.every(({ id }) => minutesIn(truth, (i) => isHeld(truth, id, 'equalise', i)) < 45),
 };
