@@ -39,7 +39,13 @@ function draw(sunAmps: number, restAmps: number): Series[] {
         : into < 180 + minutes
           ? restAmps + (25 - restAmps) * Math.exp((-3 * (into - 180)) / minutes)
           : Math.max(1, restAmps / 3);
-    const volts = !charging ? 12.5 : into < 180 ? 12.7 + 1.7 * (into / 180) ** 1.5 : into < 180 + minutes ? 14.4 : 13.6;
+    const volts = !charging
+      ? 12.5
+      : into < 180
+        ? 12.7 + 1.7 * (into / 180) ** 1.5
+        : into < 180 + minutes
+          ? 14.4
+          : 13.6;
     const mains = charging ? Math.max(0, battery - sun) : 0;
     [volts + random.normal(0, 0.004), mains, sun, battery].forEach((value, k) => {
       columns[k]![i] = value + (k > 0 ? random.normal(0, 0.03) : 0);
