@@ -81,7 +81,7 @@ export const chargeVoltageHigh: Cause = {
     ...tooHigh(charging, system),
     ...(isLead(bank.chemistry)
       ? []
-      : charging.filter((one) => plateausOf(one, system) === null).flatMap(topOfCharges)),
+      : highestOf(charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges))),
     ...highTogether(refusals ?? [], bank.chargeVolts.max / bank.cellsInSeries),
   ],
   missing: (seen, evidence) =>
@@ -93,10 +93,17 @@ export const chargeVoltageHigh: Cause = {
 /** One charger that goes too high is enough: that others do not clears nobody. */
 function tooHigh(charging: readonly SourceCharging[], system: System): Evidence[] {
   const each = charging.map((one) => ({ one, evidence: weighPlateaus(one, system, 'above', SIDE) }));
-  const high = each.filter(({ evidence }) => evidence.some(({ decibans }) => decibans > 0));
+  const high = each.filter(({ evidence }) => speaks(evidence));
   return high.length > 0
     ? high.flatMap(({ one, evidence }) => [...evidence, ...byTemperature(one)])
     : each.flatMap(({ evidence }) => evidence);
+}
+
+const speaks = (evidence: readonly Evidence[]): boolean => evidence.some(({ decibans }) => decibans > 0);
+
+function highestOf(each: Evidence[][]): Evidence[] {
+  const high = each.filter(speaks);
+  return (high.length > 0 ? high : each).flat();
 }
 
 /** Where no plateau is long enough to judge, how high the charges went. */
@@ -113,6 +120,16 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
       group: 'plateau',
       spans: above > 8 ? over : [],
     },
+    ...(above > 12 && over.length >= 3 && over.length >= 0.8 * charges.length
+      ? [
+          {
+            text: 'So it was on nearly every charge.',
+            decibans: WEIGHTS.plateauRepeats,
+            group: 'repeats',
+            spans: [],
+          },
+        ]
+      : []),
   ];
 }
 

@@ -1,7 +1,7 @@
 /** Absorption that ends with the battery still taking current: what the clock and the threshold have in common, and what parts them. */
 
 import { HOUR, MINUTE } from '../quantity/span';
-import { median } from '../quantity/numbers';
+import { median, quantile } from '../quantity/numbers';
 import { ampHours, amps, duration, percent, share, volts } from '../quantity/text';
 import { CHEMISTRY } from '../system/chemistry';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
@@ -187,7 +187,12 @@ function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer
   const timers = of('timer');
   const tails = of('tail');
   const most = 0.6 * ended.length;
-  if (held < SHORTEST_CLOCK) {
+  // Clouds cut some short; a clock is seen in those that they left alone.
+  const longest = quantile(
+    ended.map((one) => one.heldMs),
+    0.75,
+  );
+  if (longest < SHORTEST_CLOCK) {
     add(
       `It left absorption after ${duration(held)}: no clock is set so short, a threshold of current ended it.`,
       by === 'tail' ? WEIGHTS.tooSoonForClock : -WEIGHTS.tooSoonForClock,

@@ -1,6 +1,8 @@
 /** Lost capacity or sulphation looks like a full battery. */
 
+import type { Charge } from '../charge/types';
 import { median } from '../quantity/numbers';
+import { HOUR } from '../quantity/span';
 import { ampHours, counted, percent, volts } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
 import { restPercent } from '../system/restVoltage';
@@ -63,7 +65,8 @@ export const fakeFull: Cause = {
         const { volts: before, amps } = charge.before;
         // A cold battery stands lower, and gives and takes less.
         if (charge.stages.some((one) => one.celsius < COLD)) return [];
-        if (!charge.full || !(amps < 0 && amps > -MOST_LOAD * bank.capacityAh)) return [];
+        if (!(charge.full || takesNoMore(charge)) || !(amps < 0 && amps > -MOST_LOAD * bank.capacityAh))
+          return [];
         const rest = before / blocks + (DROP * -amps) / bank.capacityAh;
         const percentBefore = restPercent(bank.chemistry, rest);
         if (percentBefore > MOST_PERCENT) return [];
@@ -96,3 +99,21 @@ export const fakeFull: Cause = {
     }),
   missing: () => ['a capacity test'],
 };
+
+/** Hours of absorption after which a current that falls no further is no longer charge, but gas. */
+const SETTLED = 2 * HOUR;
+/** It has settled within this part of what it ends at. */
+const FLAT = 0.15;
+
+/** A worn battery may go on gassing above its tail: absorbed for hours, its current falls no more. */
+const takesNoMore = ({ stages }: Charge): boolean =>
+  stages.some(
+    (one) =>
+      one.stage === 'absorption' &&
+      !one.cutOff &&
+      !one.blocked &&
+      one.endAmpsAreBattery &&
+      one.heldMs >= SETTLED &&
+      one.tail !== null &&
+      one.endAmps - one.tail.restAmps < FLAT * one.endAmps,
+  );

@@ -20,7 +20,8 @@ const WEIGHTS = {
   hoursPastLithium: [
     [6, 15],
     [3.5, 12],
-    [2.5, 5],
+    [2.75, 8],
+    [2.25, 5],
     [1.5, -3],
     [0, -12],
   ],
@@ -68,8 +69,9 @@ export const loadThroughAbsorption: Cause = {
           : [];
       });
       if (past.length === 0) return [];
-      const usual = median(past.map((one) => one.ms));
       const long = past.filter((one) => one.ms > HOUR);
+      // Where it happens every other time, what matters is how long it then goes on.
+      const usual = median((long.length >= 0.5 * past.length ? long : past).map((one) => one.ms));
       const evidence: Evidence[] = [
         {
           text:
@@ -85,10 +87,10 @@ export const loadThroughAbsorption: Cause = {
           spans: long.map((one) => one.stage),
         },
       ];
-      if (long.length >= 3 && long.length >= 0.7 * past.length)
+      if (long.length >= 2 && long.length >= 0.7 * past.length)
         evidence.push({
           text: 'It does so on nearly every charge.',
-          decibans: WEIGHTS.again,
+          decibans: shrunk(WEIGHTS.again, long.length),
           group: 'again',
           spans: [],
         });

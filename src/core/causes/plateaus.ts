@@ -41,9 +41,17 @@ export function plateausOf(one: SourceCharging, system: System): Plateaus | null
   if (stages.length === 0) return null;
   const perCell = 1000 / bank.cellsInSeries;
   const byFloat = celsiusBySetting(one, 'float');
+  const byAbsorption = celsiusBySetting(one, 'absorption');
+  const setV = source?.profile.absorptionV;
+  // Where both settings tell the same temperature, both are what they say: the setting itself is judged, at 25 °C.
+  const asSet =
+    byFloat !== null && byAbsorption !== null && Math.abs(byFloat - byAbsorption) <= FLOAT_TELLS
+      ? median(stages.map(heldVolts)) - setV!
+      : null;
   const rangeOf = (stage: Stage): Range => {
     if (stage.celsius === stage.celsius || !isLead(bank.chemistry))
       return expectedVolts(bank, 'absorption', stage.celsius);
+    if (asSet !== null) return { min: bank.chargeVolts.min + asSet, max: bank.chargeVolts.max + asSet };
     // A float that is set and held says how warm the charger takes the battery to be.
     if (byFloat !== null)
       return {

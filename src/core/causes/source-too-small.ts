@@ -19,18 +19,22 @@ const WEIGHTS = {
     [1.1, -4],
     [1.04, 0],
     [1, 4],
-    [0, 7],
+    [0.8, 7],
+    [0, 10],
   ],
   /** The source gives its rating and still does not finish; it gives far less than its rating. */
   atRating: 5,
   farBelowRating: -8,
-  /** Lithium in the cold into which nothing goes. */
-  mayBeCold: -7,
+  /** Lithium in the cold: what goes in, in parts of what comes out. */
+  mayBeCold: [
+    [0.9, 0],
+    [0.3, -4],
+    [0, -7],
+  ],
 } as const;
 
-/** °C under which a charge of lithium may be refused, and what goes in, in parts of what comes out, where it is. */
+/** °C under which a charge of lithium may be refused. */
 const COLD = 6;
-const HARDLY = 0.3;
 
 export const sourceTooSmall: Cause = {
   code: 'source-too-small',
@@ -113,10 +117,11 @@ function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
   }
 
   const coldest = Math.min(...charging.map((one) => one.setpoints.coldest ?? Infinity));
-  if (!isLead(bank.chemistry) && coldest < COLD && into < HARDLY * out)
+  const mayBeCold = out > 0 ? weightOf(WEIGHTS.mayBeCold, into / out) : 0;
+  if (!isLead(bank.chemistry) && coldest < COLD && mayBeCold < 0)
     evidence.push({
-      text: `Next to nothing went in, and the battery was as cold as ${celsius(coldest)}: in the cold lithium is not charged, however large the source.`,
-      decibans: WEIGHTS.mayBeCold,
+      text: `${ampHours(into)} went in for ${ampHours(out)} that came out, and the battery was as cold as ${celsius(coldest)}: in the cold lithium is not charged, however large the source.`,
+      decibans: mayBeCold,
       group: 'cold',
       spans: [],
     });

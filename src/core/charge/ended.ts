@@ -80,9 +80,12 @@ function touched(
   return { sinceTouchMs: (to - first) * grid.step, touchingMs: cells * grid.step };
 }
 
+/** A charger that others push off is off within minutes. */
+const PUSHED_OFF = 8 * MINUTE;
+
 /** It still gave something and stopped at once, and others held the voltage: be it by its clock, its threshold, or pushed off by them. */
 const leavesToOthers = (stage: Stage, next: Stage | undefined, { ampNoise }: ChargeView): boolean =>
-  next?.stage === 'hold' && stage.leastEndAmps > 3 * ampNoise;
+  next?.stage === 'hold' && stage.leastEndAmps > 3 * ampNoise && stage.heldMs >= PUSHED_OFF;
 
 /** The ways in which a clock may count. */
 const CLOCKS = ['elapsedMs', 'heldMs', 'sinceTouchMs', 'touchingMs'] as const;
@@ -192,8 +195,7 @@ function timerOrTail(
   const lengths = clear.map(lengthOf);
   const spread = (quantile(lengths, 0.9) - quantile(lengths, 0.1)) / usual;
   if (calm.length >= 4 && spread > NO_CLOCK + 4 * resolution) return by(tail);
-  if (sharpTimer && !sharpTail) return by(timer);
-  if (sharpTail && !looseTimer) return by(tail);
+  if (sharpTimer !== sharpTail) return by(sharpTimer ? timer : tail);
   const early = 100 * usualBattery > 1.5 * CHEMISTRY[chemistry].earlyTailPercent * capacityAh;
   return by((one) => {
     const told = bySetting(one);

@@ -1,5 +1,6 @@
 /** What the held voltages are: absorption, float, equalisation. */
 
+import { expectedVolts, isLead, type Range } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
 import type { Setpoint, Setpoints } from './setpoint';
@@ -48,17 +49,24 @@ export function nameSetpoints(
     ),
   );
   if (lower || top.called === 'absorption') return { absorption: top, float: lower };
+  // What is mostly come down to is a float, of whatever was too short to be seen above it.
+  if (comesDownTo(top, view, held, voltsPerC)) return { absorption: null, float: top };
   const climbs = climbsInto(top, view, held, voltsPerC, bank.capacityAh);
   if ((climbs >= 1 || top.ceiling) && !isToldFloat(top, view, source))
     return { absorption: top, float: null };
   const { floatV, absorptionV } = source?.profile ?? {};
+  // Nothing but the voltage itself tells: by what is set, or by what the battery asks for.
+  const to = (volts: number) => Math.abs(top.volts - volts);
   const nearer =
     climbs === 0 &&
-    floatV !== undefined &&
-    absorptionV !== undefined &&
-    Math.abs(top.volts - floatV) > Math.abs(top.volts - absorptionV);
+    (floatV !== undefined && absorptionV !== undefined
+      ? to(absorptionV) < to(floatV)
+      : isLead(bank.chemistry) &&
+        to(middleOf(expectedVolts(bank, 'absorption', 25))) < to(middleOf(expectedVolts(bank, 'float', 25))));
   return nearer ? { absorption: top, float: null } : { absorption: null, float: top };
 }
+
+const middleOf = ({ min, max }: Range): number => (min + max) / 2;
 
 /** Two voltages closer than this are one, seen through a cable or at another temperature, V a 12 V block. */
 export const APART = 0.15;
@@ -110,6 +118,32 @@ function climbsInto(
     } else if (volts > setpoint.volts + below) lastAt = cell;
   }
   return climbs;
+}
+
+/** Times that show a habit, and the part of all times that it must be. */
+const HABIT = { least: 3, part: 0.6 };
+
+/** Whether a held voltage is mostly come to from one well above it, within the two hours before. */
+function comesDownTo(setpoint: Setpoint, view: ChargeView, held: Float32Array, voltsPerC: number): boolean {
+  const above = setpoint.volts + Math.max(APART * view.blocks, 4 * setpoint.width);
+  const near = Math.max(3 * setpoint.width, 0.04 * view.blocks);
+  const hour = Math.round(3_600_000 / view.grid.step);
+  let arrivals = 0;
+  let fromAbove = 0;
+  let lastAbove = -Infinity;
+  let lastAt = -Infinity;
+  for (let cell = 0; cell < view.grid.count; cell++) {
+    const volts = at25(view, cell, voltsPerC);
+    if (volts > above) lastAbove = cell;
+    else if (Math.abs(volts - setpoint.volts) < near && held[cell]! > 0.8) {
+      if (cell - lastAt > 3 * hour) {
+        arrivals++;
+        if (cell - lastAbove < 2 * hour) fromAbove++;
+      }
+      lastAt = cell;
+    }
+  }
+  return fromAbove >= HABIT.least && fromAbove >= HABIT.part * arrivals;
 }
 
 /** A voltage held above absorption: one that the charger calls so, that its profile asks for, or that is no voltage to charge at. */

@@ -17,10 +17,12 @@ import { OTHERS_HOLD } from './together';
 import { at25, type ChargeView } from './view';
 
 const BIN = 0.02;
+/** Standard deviation of what lies anywhere within a step of the meter, in parts of that step. */
+const UNIFORM = 0.29;
 /** A slope other than the likely one has to gather the voltages so many times better. */
 const GATHERS = 1.06;
 /** At a voltage of the others they are seen to hold it so many times as long as this source is. */
-const THEIRS = 2;
+const THEIRS = 1.5;
 
 /** The held voltages of a view with their names. Where no temperature was logged, the view is told how they wander. */
 export function findSetpoints(
@@ -52,7 +54,10 @@ export function findSetpoints(
         !isOthers(one, view, answers, voltsPerC) &&
         !(lithium && isPassedThrough(one, view, held, least, voltsPerC)),
     ),
-    ceilingOf(view, voltsPerC, least, lithium ? FLAT_PART * view.blocks : restVolts, shared),
+    ownCeiling(
+      answers,
+      ceilingOf(view, voltsPerC, least, lithium ? FLAT_PART * view.blocks : restVolts, shared),
+    ),
     view,
   );
   const coldest = view.celsius
@@ -157,6 +162,7 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
       width: Math.max(
         1.4826 * median(volts.map((v) => Math.abs(v - middle))),
         view.voltNoise,
+        UNIFORM * view.voltQuantum,
         0.008 * view.blocks,
       ),
       hours: (members.length * view.grid.step) / 3_600_000,
@@ -207,6 +213,14 @@ function isPassedThrough(
   }
   return looksHeld < MOSTLY_HELD * there;
 }
+
+/** A ceiling that the others do not hold: what steps down from theirs are they. */
+const ownCeiling = (answers: Float32Array | null, ceiling: Ceiling | null): Ceiling | null =>
+  answers &&
+  ceiling &&
+  ceiling.cells.filter((cell) => answers[cell]! <= OTHERS_HOLD).length > 0.5 * ceiling.cells.length
+    ? null
+    : ceiling;
 
 /** Peaks joined by a voltage that was held too shortly on too few days to be a peak, though day after day. */
 function withCeiling(found: Setpoint[], ceiling: Ceiling | null, view: ChargeView): Setpoint[] {

@@ -5,6 +5,7 @@
  */
 
 import { quantile } from '../quantity/numbers';
+import { HOUR } from '../quantity/span';
 import { bankOf } from '../system/bankOf';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
@@ -113,7 +114,10 @@ function viewOf(
     batteryAmps: ampsAreBattery ? ampGrid : battery ? toGrid(battery.time, battery.amps, grid) : null,
     batteryNoise: ampsAreBattery ? noiseOf(amps, system) : battery ? noiseOf(battery.amps, system) : 0,
     batteryVolts: voltLog && voltLog.device !== source ? onGrid(voltLog, 'battery_voltage') : null,
-    celsius: onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
+    celsius: carried(
+      onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
+      Math.round(SLOW / grid.step),
+    ),
     drift: null,
     allowed: onGrid(anyLogWith(timeline, 'bms_charge_allowed'), 'bms_charge_allowed'),
     reported: series.channels.source_stage ? nearestOnGrid(series, grid) : null,
@@ -124,6 +128,26 @@ function viewOf(
     voltQuantum: resolutionOf(volts).quantum,
     log: { time: series.time, volts, amps },
   };
+}
+
+/** A battery keeps its temperature for so long, while the log that has it is silent. */
+const SLOW = 6 * HOUR;
+
+/** Values with what is missing taken from before it, or from after it at the start, over so many cells at most. */
+function carried(values: Float32Array | null, most: number): Float32Array | null {
+  if (!values) return null;
+  const pass = (from: number, step: 1 | -1) => {
+    let last = NaN;
+    let age = Infinity;
+    for (let cell = from; cell >= 0 && cell < values.length; cell += step)
+      if (values[cell]! === values[cell]!) {
+        last = values[cell]!;
+        age = 0;
+      } else if (++age <= most) values[cell] = last;
+  };
+  pass(0, 1);
+  pass(values.length - 1, -1);
+  return values;
 }
 
 /** A meter of current is never trusted further than this part of the capacity, A. */
