@@ -142,10 +142,10 @@ function stopsBelow({ source, charges, bank, bulkAmps }: SourceCharging): Eviden
       spans: below > 8 ? stopped : [],
     },
   ];
-  if (below > SIDE.outside && stopped.length >= 5)
+  if (below > SIDE.outside)
     evidence.push({
       text: `So it was on ${counted(stopped.length, 'charge')}, within ${volts(same)}.`,
-      decibans: WEIGHTS.plateauRepeats,
+      decibans: shrunk(WEIGHTS.plateauRepeats, stopped.length),
       group: 'repeats',
       spans: [],
     });

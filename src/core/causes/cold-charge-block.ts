@@ -24,6 +24,8 @@ const WEIGHTS = {
   ],
   /** It gave nothing all along, and the battery was never as warm as it is set to ask for. */
   neverWarm: 14,
+  /** The same where it is not known what it asks for, and the battery was as cold as many chargers refuse. */
+  neverQuiteWarm: 10,
   /** Again and again. */
   again: 5,
   /** The told limit is the one seen. */
@@ -81,6 +83,15 @@ export const coldChargeBlock: Cause = {
       });
     for (const { source, coldIdle, neverGave, setpoints } of charging) {
       const asked = source?.profile.chargeAboveC ?? limit;
+      if (neverGave && neverGave.warmestC >= asked && neverGave.warmestC < COLD) {
+        evidence.push({
+          text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and the battery was never warmer than ${celsius(neverGave.warmestC)}: many chargers refuse lithium so cold.`,
+          decibans: shrunk(WEIGHTS.neverQuiteWarm, 2 * neverGave.days),
+          group: 'idle',
+          spans: [],
+        });
+        continue;
+      }
       if (neverGave && neverGave.warmestC < asked) {
         evidence.push({
           text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and the battery was never warmer than ${celsius(neverGave.warmestC)}; it is to be charged above ${celsius(asked)}.`,

@@ -68,7 +68,7 @@ export function weighEarlyEnd(
 ): Evidence[] {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   const absorbing = charges.filter((charge) => charge.stages.some((stage) => stage.stage === 'absorption'));
-  const ended = absorbing.flatMap(endedByCharger);
+  const ended = absorbing.length > 0 ? absorbing.flatMap(endedByCharger) : charges.flatMap(leftAtOnce);
   const name = source?.name ?? 'The charger';
   const evidence: Evidence[] = [];
 
@@ -92,7 +92,7 @@ export function weighEarlyEnd(
   const held = median(ended.map((one) => one.heldMs));
   const known = ended.filter((one) => one.stage.endAmpsAreBattery).length >= ended.length / 2;
   evidence.push({
-    text: `Absorption held ${volts(median(spans.map((one) => one.volts)))} for ${duration(held)} and ended at ${percent(endPercent)} of capacity (${amps((endPercent * bank.capacityAh) / 100)})${known ? '' : ', loads taken off as they show on float'}; it was above ${percent(1.5 * fullTailPercent)} in ${share(above.length, ended.length, 'charge')}. A full battery takes ${percent(fullTailPercent)} or less.`,
+    text: `${held > 0 ? `Absorption held ${volts(median(spans.map((one) => one.volts)))} for ${duration(held)}` : `It went from bulk to float at ${volts(median(spans.map((one) => one.volts)))}, with no absorption that shows,`} and ended at ${percent(endPercent)} of capacity (${amps((endPercent * bank.capacityAh) / 100)})${known ? '' : ', loads taken off as they show on float'}; it was above ${percent(1.5 * fullTailPercent)} in ${share(above.length, ended.length, 'charge')}. A full battery takes ${percent(fullTailPercent)} or less.`,
     decibans: shrunk(weightOf(WEIGHTS.endCurrentInTails, tails) * (known ? 1 : 0.7), ended.length),
     group: 'current',
     spans,
@@ -166,6 +166,22 @@ function endedByCharger(charge: Charge): Ended[] {
   return [{ charge, stage, heldMs, endAmps: Math.max(0, stage.endSourceAmps - float.usualSourceAmps) }];
 }
 
+/**
+ * A charge that goes from bulk to float at once, in a log in which no absorption is seen: what ended it took moments. A float that has
+ * only dipped is not meant: the charger gave far more than it does on float.
+ */
+function leftAtOnce(charge: Charge): Ended[] {
+  return charge.stages.flatMap((stage, i) => {
+    const float = charge.stages[i + 1];
+    if (stage.stage !== 'bulk' || float?.stage !== 'float' || float.heldMs < HOUR || stage.cutOff) return [];
+    if (stage.topVolts < float.volts || !(stage.endSourceAmps > 2 * float.usualSourceAmps)) return [];
+    const endAmps = stage.endAmpsAreBattery
+      ? stage.endAmps
+      : Math.max(0, stage.endSourceAmps - float.usualSourceAmps);
+    return [{ charge, stage: { ...stage, volts: stage.topVolts }, heldMs: 0, endAmps }];
+  });
+}
+
 /** Nobody sets a shorter absorption time. */
 const SHORTEST_CLOCK = 8 * MINUTE;
 
@@ -194,8 +210,8 @@ function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer
   );
   if (longest < SHORTEST_CLOCK) {
     add(
-      `It left absorption after ${duration(held)}: no clock is set so short, a threshold of current ended it.`,
-      by === 'tail' ? WEIGHTS.tooSoonForClock : -WEIGHTS.tooSoonForClock,
+      `It left absorption ${held > 0 ? `after ${duration(held)}` : 'at once'}: no clock is set so short, a threshold of current ended it.`,
+      (by === 'tail' ? 1 : -1) * shrunk(WEIGHTS.tooSoonForClock, ended.length),
       ended.map((one) => one.stage),
     );
     return evidence;

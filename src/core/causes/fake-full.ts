@@ -1,10 +1,11 @@
 /** Lost capacity or sulphation looks like a full battery. */
 
-import type { Charge } from '../charge/types';
+import type { Charge, Stage } from '../charge/types';
 import { median } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { ampHours, counted, percent, volts } from '../quantity/text';
-import { blocksInSeries } from '../system/chemistry';
+import { blocksInSeries, CHEMISTRY, expectedVolts } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
 import { restPercent } from '../system/restVoltage';
 import { AGE_WEIGHTS, weighAge } from './age';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -65,12 +66,12 @@ export const fakeFull: Cause = {
         const { volts: before, amps } = charge.before;
         // A cold battery stands lower, and gives and takes less.
         if (charge.stages.some((one) => one.celsius < COLD)) return [];
-        if (!(charge.full || takesNoMore(charge)) || !(amps < 0 && amps > -MOST_LOAD * bank.capacityAh))
-          return [];
+        const reached = reachedBy(charge, bank);
+        if (reached === null || !(amps < 0 && amps > -MOST_LOAD * bank.capacityAh)) return [];
         const rest = before / blocks + (DROP * -amps) / bank.capacityAh;
         const percentBefore = restPercent(bank.chemistry, rest);
         if (percentBefore > MOST_PERCENT) return [];
-        const missing = (1 - (percentBefore + DOUBT) / 100) * bank.capacityAh;
+        const missing = (reached - (percentBefore + DOUBT) / 100) * bank.capacityAh;
         // About a tenth of what goes in is lost.
         return [{ charge, before, percentBefore, implied: (0.9 * charge.ampHours) / missing }];
       });
@@ -78,7 +79,7 @@ export const fakeFull: Cause = {
       const implied = median(told.map((one) => one.implied));
       const evidence: Evidence[] = [
         {
-          text: `${counted(told.length, 'charge')} began at ${volts(median(told.map((one) => one.before)))}, about ${percent(median(told.map((one) => one.percentBefore)))}, and ended full after ${ampHours(median(told.map((one) => one.charge.ampHours)))}: as if the battery held ${percent(100 * implied)} of its ${ampHours(bank.capacityAh)}.`,
+          text: `${counted(told.length, 'charge')} began at ${volts(median(told.map((one) => one.before)))}, about ${percent(median(told.map((one) => one.percentBefore)))}, and ended full, or nearly, after ${ampHours(median(told.map((one) => one.charge.ampHours)))}: as if the battery held ${percent(100 * implied)} of its ${ampHours(bank.capacityAh)}.`,
           decibans: shrunk(weightOf(WEIGHTS.implied, implied), told.length),
           group: 'implied',
           spans: told.map((one) => one.charge),
@@ -100,20 +101,30 @@ export const fakeFull: Cause = {
   missing: () => ['a capacity test'],
 };
 
-/** Hours of absorption after which a current that falls no further is no longer charge, but gas. */
-const SETTLED = 2 * HOUR;
-/** It has settled within this part of what it ends at. */
-const FLAT = 0.15;
+/**
+ * A battery that has absorbed for so long, down to so many of its tails, at no less than so many V a 12 V block
+ * under its range, is about so full, as a part of one (common practice, no source).
+ */
+const NEARLY = { ms: 2 * HOUR, tails: 2, full: 0.95, volts: 0.05 };
 
-/** A worn battery may go on gassing above its tail: absorbed for hours, its current falls no more. */
-const takesNoMore = ({ stages }: Charge): boolean =>
-  stages.some(
+/** How full a charge made the battery, as a part of one, at the least; null where it does not show. */
+function reachedBy({ full, stages }: Charge, bank: KnownBank): number | null {
+  if (full) return 1;
+  const { chemistry, capacityAh } = bank;
+  // At a voltage that is too low the current falls too.
+  const fills = (one: Stage) =>
+    one.volts >= expectedVolts(bank, 'absorption', one.celsius).min - NEARLY.volts * blocksInSeries(bank);
+  const most = (NEARLY.tails * CHEMISTRY[chemistry].fullTailPercent * capacityAh) / 100;
+  return stages.some(
     (one) =>
       one.stage === 'absorption' &&
       !one.cutOff &&
       !one.blocked &&
       one.endAmpsAreBattery &&
-      one.heldMs >= SETTLED &&
-      one.tail !== null &&
-      one.endAmps - one.tail.restAmps < FLAT * one.endAmps,
-  );
+      one.heldMs >= NEARLY.ms &&
+      fills(one) &&
+      one.settledAmps <= most,
+  )
+    ? NEARLY.full
+    : null;
+}

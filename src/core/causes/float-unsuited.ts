@@ -98,6 +98,12 @@ export const floatUnsuited: Cause = {
       const perCell = 1000 / bank.cellsInSeries;
       // Where no temperature was logged, settings and what was held of them tell one; else the weather excuses much.
       const told = celsiusTold(seen);
+      const logged = median(floats.map((one) => one.celsius));
+      const { floatV } = source?.profile ?? {};
+      const at25 = expectedVolts(bank, 'float', 25);
+      // Held as it is set, by the temperature that was logged: the setting itself is judged, at 25 °C.
+      const byFloat = celsiusBySetting(seen, 'float');
+      const asSet = byFloat !== null && Math.abs(byFloat - logged) <= SAME_HEAT;
       const outside = floats.map((one) => {
         const unsure = lead && one.celsius !== one.celsius;
         const { min, max } = expectedVolts(bank, 'float', unsure ? (told ?? NaN) : one.celsius);
@@ -105,6 +111,11 @@ export const floatUnsuited: Cause = {
         const above = (one.volts - max) * perCell;
         // Lithium needs no float: a low one only lets the source carry the loads later.
         const below = lead ? (min - one.volts) * perCell : NEVER;
+        if (lead && asSet)
+          return {
+            above: Math.max(above, (floatV! - at25.max) * perCell),
+            below: Math.max(below, (at25.min - floatV!) * perCell),
+          };
         return {
           above: excused ? excusedBy(above, WEATHER_MV.cold) : above,
           below: excused ? excusedBy(below, WEATHER_MV.warm) : below,
@@ -113,12 +124,9 @@ export const floatUnsuited: Cause = {
       const high = median(outside.map((one) => one.above));
       const low = median(outside.map((one) => one.below));
       const off = Math.max(high, low);
-      const logged = median(floats.map((one) => one.celsius));
       const byTold = lead && logged !== logged && told !== null;
       const { min, max } = expectedVolts(bank, 'float', byTold ? told : logged);
       // Set right, and off only at this temperature: rather a matter of compensation.
-      const { floatV } = source?.profile ?? {};
-      const at25 = expectedVolts(bank, 'float', 25);
       const far = Math.abs(logged - 25) > 8;
       const toldRight = lead && far && floatV !== undefined && floatV >= at25.min && floatV <= at25.max;
       const hours = floats.reduce((total, one) => total + one.heldMs, 0);

@@ -25,8 +25,12 @@ const WEIGHTS = {
     [1.5, -3],
     [0, -12],
   ],
-  /** So it was in nearly every charge. */
-  again: 6,
+  /** So it was in this part of the charges. */
+  again: [
+    [0.7, 6],
+    [0.5, 3],
+    [0, 0],
+  ],
   /** The told threshold lies between the battery's current and the charger's. */
   neverThere: 5,
 } as const;
@@ -87,10 +91,11 @@ export const loadThroughAbsorption: Cause = {
           spans: long.map((one) => one.stage),
         },
       ];
-      if (long.length >= 2 && long.length >= 0.7 * past.length)
+      const again = weightOf(WEIGHTS.again, long.length / past.length);
+      if (long.length >= 2 && again > 0)
         evidence.push({
-          text: 'It does so on nearly every charge.',
-          decibans: shrunk(WEIGHTS.again, long.length),
+          text: `It does so ${again === WEIGHTS.again[0][1] ? 'on nearly every charge' : 'on every second charge or more'}.`,
+          decibans: shrunk(again, long.length),
           group: 'again',
           spans: [],
         });

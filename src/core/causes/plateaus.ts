@@ -43,15 +43,20 @@ export function plateausOf(one: SourceCharging, system: System): Plateaus | null
   const byFloat = celsiusBySetting(one, 'float');
   const byAbsorption = celsiusBySetting(one, 'absorption');
   const setV = source?.profile.absorptionV;
-  // Where both settings tell the same temperature, both are what they say: the setting itself is judged, at 25 °C.
+  // Held as it is set, by the temperature that was logged or that the float tells: the setting itself is judged, at 25 °C.
+  const logged = median(stages.map((one) => one.celsius));
+  const heat = logged === logged ? logged : byFloat;
   const asSet =
-    byFloat !== null && byAbsorption !== null && Math.abs(byFloat - byAbsorption) <= FLOAT_TELLS
+    heat !== null && byAbsorption !== null && Math.abs(heat - byAbsorption) <= FLOAT_TELLS
       ? median(stages.map(heldVolts)) - setV!
       : null;
   const rangeOf = (stage: Stage): Range => {
+    if (asSet !== null) {
+      const shift = stage.celsius === stage.celsius ? heldVolts(stage) - setV! : asSet;
+      return { min: bank.chargeVolts.min + shift, max: bank.chargeVolts.max + shift };
+    }
     if (stage.celsius === stage.celsius || !isLead(bank.chemistry))
       return expectedVolts(bank, 'absorption', stage.celsius);
-    if (asSet !== null) return { min: bank.chargeVolts.min + asSet, max: bank.chargeVolts.max + asSet };
     // A float that is set and held says how warm the charger takes the battery to be.
     if (byFloat !== null)
       return {

@@ -1,7 +1,8 @@
 /** A charger stops because another source holds the voltage up. */
 
 import { amps, counted, duration, percent, share, volts } from '../quantity/text';
-import { blocksInSeries, isLead } from '../system/chemistry';
+import { median } from '../quantity/numbers';
+import { blocksInSeries, CHEMISTRY, isLead } from '../system/chemistry';
 import type { Source, System } from '../system/schema';
 import { HOUR } from '../quantity/span';
 import type { SourceCharging } from '../charge/types';
@@ -25,6 +26,8 @@ const WEIGHTS = {
     [0.15, 2],
     [0, -6],
   ],
+  /** The source that goes on holding the voltage ends absorption early itself. */
+  leaderStops: -10,
   /** Another is set to a higher voltage, or holds it. */
   othersHigher: 4,
   /** Share of charges in which the battery got truly full all the same. */
@@ -62,13 +65,41 @@ export const prematureFloat: Cause = {
   weigh: ({ charging, system }) => {
     const full = fullDays(charging);
     const each = charging.map((one) => [...ofSource(one, full), ...higherThan(one, charging, system)]);
+    const led = leaderStops(charging);
     // One that stands back is enough: that the others lead does not speak against it.
     const standing = each.filter((all) =>
       all.some(({ group, decibans }) => group === 'back' && decibans > 0),
     );
-    return (standing.length > 0 ? standing : each).flat();
+    return [...(standing.length > 0 ? standing : each).flat(), ...(standing.length > 0 ? led : [])];
   },
 };
+
+/**
+ * A source that leads, and itself ends absorption on its clock or threshold with the battery still taking current: that it is that leaves
+ * the battery short, not that another was pushed off before.
+ */
+function leaderStops(charging: readonly SourceCharging[]): Evidence[] {
+  return charging.flatMap(({ source, charges, bank, leftEarly }): Evidence[] => {
+    if (!source || (leftEarly && leftEarly.stages.length > 0.3 * leftEarly.ended)) return [];
+    const absorbed = charges
+      .flatMap((one) => one.stages)
+      .filter((one) => one.stage === 'absorption' && !one.cutOff);
+    const least = (STILL_CHARGING * CHEMISTRY[bank.chemistry].fullTailPercent * bank.capacityAh) / 100;
+    const ended = absorbed.filter(
+      (one) =>
+        (one.endedBy === 'timer' || one.endedBy === 'tail') && one.endAmpsAreBattery && one.endAmps > least,
+    );
+    if (ended.length < 3 || ended.length < 0.5 * absorbed.length) return [];
+    return [
+      {
+        text: `${source.name}, which held the voltage, itself ended absorption ${counted(ended.length, 'time')} with the battery still taking ${amps(median(ended.map((one) => one.endAmps)))}: that leaves it short.`,
+        decibans: WEIGHTS.leaderStops,
+        group: 'leader',
+        spans: ended,
+      },
+    ];
+  });
+}
 
 /** Days on which some source reached absorption, and those of them on which the battery got truly full, by whichever. */
 function fullDays(charging: readonly SourceCharging[]): { full: number; of: number } {
@@ -127,6 +158,8 @@ function ofSource(
   ];
 }
 
+/** So many tails the battery takes when it is still charging. */
+const STILL_CHARGING = 1.5;
 /** V a 12 V block by which chargers on one bus must differ for the higher to hold the lower back. */
 const HIGHER = 0.12;
 

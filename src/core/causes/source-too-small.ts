@@ -73,14 +73,15 @@ export const sourceTooSmall: Cause = {
 const wholeDays = (days: readonly DayBalance[]): DayBalance[] => days.filter((day) => day.hours >= 20);
 
 /**
- * An engine that is run every third day is not too small for that: days without it are left out where there are enough with it. The sun
- * comes every day, be it ever so weak.
+ * An engine that is run every third day is not too small for that: days without it are left out, and one day with it shows nothing. The
+ * sun comes every day, be it ever so weak.
  */
 function daysOfCharging({ days, charging }: Judged): DayBalance[] {
   const whole = wholeDays(days);
   const charged = whole.filter((day) => day.reached !== 'nothing');
   const rests = charging.length > 0 && charging.every(({ source }) => source?.kind === 'generator');
-  return rests && charged.length >= 3 ? charged : whole;
+  if (!rests) return whole;
+  return charged.length >= 2 ? charged : [];
 }
 
 function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {

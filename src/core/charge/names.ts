@@ -35,8 +35,8 @@ export function nameSetpoints(
         other.volts < one.volts - 0.4 * view.blocks &&
         other.days >= 2 * one.days &&
         other.volts > bank.chargeVolts.min - 0.6 * view.blocks &&
-        // A float, however long, is come down to: what charges climb into and go no higher is an absorption.
-        climbsInto(other, view, held, voltsPerC, bank.capacityAh) >= one.days,
+        // A float, however long, is come down to: it makes nothing rare of the absorption above it.
+        !comesDownTo(other, view, held, voltsPerC),
     );
   const top = habits.find((one) => one.called !== 'float' && !rare(one));
   if (!top) return { absorption: null, float: byHours(habits) };

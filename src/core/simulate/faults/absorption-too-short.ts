@@ -1,7 +1,7 @@
 /** A timer ends absorption while the battery still takes current. */
 
 import { isLead } from '../../system/chemistry';
-import { hurry, neverFull, type Fault } from './fault';
+import { absorptionsEnded, hurry, neverFull, type Fault } from './fault';
 
 export const absorptionTooShort: Fault = {
   code: 'absorption-too-short',
@@ -14,5 +14,6 @@ export const absorptionTooShort: Fault = {
       one.tailA = undefined;
     }
   },
-  hurts: neverFull,
+  // Where clouds keep it from ever getting there, it does nothing.
+  hurts: (outcome) => neverFull(outcome) && absorptionsEnded(outcome.truth) >= 2,
 };

@@ -1,7 +1,7 @@
 /** Flooded cells that are due: attempts that never reach the voltage, or none. */
 
 import { DAY } from '../../quantity/span';
-import { type Fault, isHeld, minutesIn } from './fault';
+import { type Fault, minutesIn } from './fault';
 
 export const equalisationOverdue: Fault = {
   code: 'equalisation-overdue',
@@ -15,8 +15,13 @@ export const equalisationOverdue: Fault = {
         one.givesA = one.ratedA = Math.min(one.givesA, 0.05 * plan.capacityAh + 1.5 * plan.meanLoadA);
       }
   },
-  // One that is held for its time is no longer overdue; a source too small for the site would be a fault of its own.
-  hurts: ({ truth, plan, bestDaily }) =>
-    bestDaily > 90 &&
-    plan.chargers.every(({ id }) => minutesIn(truth, (i) => isHeld(truth, id, 'equalise', i)) < 45),
+  // Whoever holds the voltage: held for its time it is no longer overdue. A source too small for the site would be a fault of its own.
+  hurts: ({ truth, plan, bestDaily }) => {
+    const volts = truth.series.channels.battery_voltage!;
+    const celsius = truth.series.channels.battery_temperature;
+    const least = (plan.bankEqualise!.volts / plan.blocks - 0.1) * plan.blocks;
+    const at25 = (i: number) =>
+      volts[i]! - ((plan.chargers[0]!.compensationMv * plan.cells) / 1000) * ((celsius?.[i] ?? 25) - 25);
+    return bestDaily > 90 && minutesIn(truth, (i) => at25(i) >= least) < 45;
+  },
 };

@@ -66,3 +66,14 @@ export function dailyLowest({ trueCharge }: Truth, days: number): number {
   );
   return mean(lowest);
 }
+
+/** How often a charger of the site went from absorption to float by itself. */
+export function absorptionsEnded({ of }: Truth): number {
+  const [absorption, float] = [REPORTED_STAGES.indexOf('absorption'), REPORTED_STAGES.indexOf('float')];
+  return Object.values(of).reduce((sum, { source_stage: stage }) => {
+    let count = 0;
+    if (stage)
+      for (let i = 1; i < stage.length; i++) if (stage[i - 1] === absorption && stage[i] === float) count++;
+    return sum + count;
+  }, 0);
+}

@@ -1,7 +1,7 @@
 /** The chargers end absorption at too high a current. */
 
 import { isLead } from '../../system/chemistry';
-import { hurry, neverFull, type Fault } from './fault';
+import { absorptionsEnded, hurry, neverFull, type Fault } from './fault';
 
 export const tailThresholdHigh: Fault = {
   code: 'tail-threshold-high',
@@ -12,5 +12,6 @@ export const tailThresholdHigh: Fault = {
     for (const one of plan.chargers)
       one.tailA = (percent / 100) * plan.capacityAh + plan.meanLoadA / plan.chargers.length;
   },
-  hurts: neverFull,
+  // Where clouds keep it from ever getting there, it does nothing.
+  hurts: (outcome) => neverFull(outcome) && absorptionsEnded(outcome.truth) >= 2,
 };
