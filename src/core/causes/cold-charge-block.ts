@@ -83,7 +83,12 @@ export const coldChargeBlock: Cause = {
       });
     for (const { source, coldIdle, neverGave, setpoints } of charging) {
       const asked = source?.profile.chargeAboveC ?? limit;
-      if (neverGave && neverGave.warmestC >= asked && neverGave.warmestC < COLD) {
+      if (
+        neverGave &&
+        source?.profile.chargeAboveC === undefined &&
+        neverGave.warmestC >= asked &&
+        neverGave.warmestC < COLD
+      ) {
         evidence.push({
           text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and the battery was never warmer than ${celsius(neverGave.warmestC)}: many chargers refuse lithium so cold.`,
           decibans: shrunk(WEIGHTS.neverQuiteWarm, 2 * neverGave.days),

@@ -1,7 +1,6 @@
 /** What temperature, cold, loads and rest days do to a verdict: charges set down by hand. */
 
-import type { Charge, SourceCharging, Stage } from '../charge/types';
-import { demoSite } from '../simulate/demo';
+import type { SourceCharging, Stage } from '../charge/types';
 import { HOUR } from '../quantity/span';
 import type { Source } from '../system/schema';
 import type { Judged } from './cause';
@@ -12,57 +11,17 @@ import { coldChargeBlock } from './cold-charge-block';
 import { sourceDerated } from './source-derated';
 import { sourceTooSmall } from './source-too-small';
 import { neverGave } from '../charge/coldIdle';
-import { drawnView } from '../../../tests/support/drawnView';
-
-const { system, job } = demoSite('tide-gauge');
-const agm = {
-  ...system.bank,
-  chemistry: 'agm' as const,
-  cellsInSeries: 6,
-  capacityAh: 100,
-  chargeVolts: { min: 14.2, max: 14.6 },
-  floatVolts: { min: 13.6, max: 13.8 },
-};
-const profile = { absorptionV: 14.4, floatV: 13.7, compensationMvPerCellPerC: -4 };
-const source: Source = {
-  ...system.sources[0]!,
-  id: 'c',
-  name: 'Charger',
-  kind: 'mains',
-  ratedA: 20,
+import {
+  agm,
+  charge,
+  held,
+  lithium,
   profile,
-};
-
-const stage = (part: Partial<Stage>): Stage =>
-  ({ from: 0, to: 3 * HOUR, heldMs: 3 * HOUR, ...part }) as Stage;
-const charge = (stages: Stage[], before = { volts: 12.4, amps: -2 }): Charge =>
-  ({ from: 0, to: 8 * HOUR, stages, before, full: false, ampHours: 30, source: 'c' }) as Charge;
-
-/** Five charges of a source with plateaus at a temperature. */
-function held(absorption: number, float: number, celsius: number, part: Partial<SourceCharging> = {}) {
-  const stages = [
-    stage({ stage: 'absorption', volts: absorption, topVolts: absorption, celsius, batteryVolts: NaN }),
-    stage({ stage: 'float', volts: float, topVolts: float, celsius, batteryVolts: NaN }),
-  ];
-  return {
-    source,
-    bank: agm,
-    charges: Array.from({ length: 5 }, () => charge(stages)),
-    slope: { mvPerCell: -4, error: 0.2, from: 5, to: 12, hours: 60 },
-    setpoints: { voltsPerC: -0.024 },
-    ...part,
-  } as unknown as SourceCharging;
-}
-
-const seen = (charging: SourceCharging[], bank: typeof agm | object = agm) =>
-  ({
-    job,
-    system: { ...system, bank, sources: [source] },
-    bank,
-    charging,
-    refusals: null,
-    days: [],
-  }) as unknown as Judged;
+  seen,
+  source,
+  stage,
+} from '../../../tests/support/drawnCharges';
+import { drawnView } from '../../../tests/support/drawnView';
 
 // At −4 mV per °C and cell, six cells move by 24 mV per °C: 14.40 V at 25 °C is 14.76 V at 10 °C.
 describe('the temperature that a charger goes by', () => {
@@ -98,12 +57,6 @@ test('a plateau that would be right at 25 °C is low for want of compensation, n
 });
 
 test('lithium that goes to float from far below its range, on every charge, is stopped low; a charge that went higher clears it', () => {
-  const lithium = {
-    ...agm,
-    chemistry: 'lfp' as const,
-    cellsInSeries: 4,
-    chargeVolts: { min: 14.2, max: 14.6 },
-  };
   const at = (top: number) =>
     charge([
       stage({ stage: 'bulk', topVolts: top, volts: 13.3, heldMs: 4 * HOUR }),
@@ -187,6 +140,9 @@ describe('a source that gave nothing', () => {
   test('all along, to a battery never as warm as it asks for, was stopped by the cold', () => {
     expect(idle(3, 5)).toBeGreaterThan(10);
     expect(idle(3, 0)).toBeLessThanOrEqual(0);
+    // What it asks for is not known: many refuse lithium so cold.
+    expect(idle(3, undefined)).toBeGreaterThan(5);
+    expect(idle(9, undefined)).toBeLessThanOrEqual(0);
   });
   test('is told from its log: nothing given, and the warmest that the battery was', () => {
     const view = drawnView({
@@ -212,11 +168,13 @@ test('an engine that is run every third day is judged by the days on which it ru
     ampHoursOut: 10,
   });
   const days = Array.from({ length: 9 }, (_, i) => day(i % 3 === 0 ? 'absorption' : 'nothing', i));
-  const judged = (kind: Source['kind']) =>
+  const judged = (kind: Source['kind'], most = 9) =>
     sourceTooSmall.weigh!({
       ...seen([held(14.4, 13.7, 20, { source: { ...source, kind } })]),
-      days,
+      days: days.slice(0, most),
     } as unknown as Judged)[0]!;
   expect(judged('generator').text).toBe('Charging got past bulk on all 3 days.');
   expect(judged('solar').text).toBe('Charging did not get past bulk on 6 of 9 days.');
+  // One run shows nothing.
+  expect(judged('generator', 3)).toBeUndefined();
 });

@@ -1,0 +1,128 @@
+/** Clock or threshold, and who else may have ended absorption: charges set down by hand. */
+
+import { HOUR, MINUTE } from '../quantity/span';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
+import { agm, charge, profile, seen, source, stage, sumOf } from '../../../tests/support/drawnCharges';
+import { absorptionTooShort } from './absorption-too-short';
+import { fakeFull } from './fake-full';
+import { loadThroughAbsorption } from './load-through-absorption';
+import { prematureFloat } from './premature-float';
+import { tailThresholdHigh } from './tail-threshold-high';
+
+// 100 Ah: a full battery takes 2 A or less.
+const absorbed = (minutes: number, endAmps: number, part: Partial<Stage> = {}): Stage =>
+  stage({
+    stage: 'absorption',
+    volts: 14.4,
+    celsius: 25,
+    heldMs: minutes * MINUTE,
+    endAmps,
+    settledAmps: endAmps,
+    endSourceAmps: endAmps,
+    leastEndAmps: endAmps,
+    endAmpsAreBattery: true,
+    endedBy: 'unknown',
+    clockMs: NaN,
+    cutOff: false,
+    blocked: false,
+    ...part,
+  });
+const float = stage({ stage: 'float', volts: 13.7, usualSourceAmps: 1 });
+const of = (charges: Charge[], part: Partial<SourceCharging> = {}): SourceCharging =>
+  ({
+    source,
+    bank: agm,
+    charges,
+    missing: null,
+    leftEarly: null,
+    yielded: { hours: 0, days: 0, batteryAmps: NaN },
+    setpoints: { absorption: null, celsius: null },
+    logged: { span: { from: 0, to: 5 * 24 * HOUR }, gaps: [] },
+    knowsBatteryAmps: true,
+    knowsOwnAmps: true,
+    ...part,
+  }) as unknown as SourceCharging;
+const times = (count: number, stages: Stage[]) => Array.from({ length: count }, () => charge(stages));
+const set = (part: object) => ({ ...source, profile: { ...profile, ...part } });
+
+test('a clock that is set far longer did not end it: a threshold did', () => {
+  const one = of(times(6, [absorbed(34, 6), float]), { source: set({ absorptionMinutes: 360 }) });
+  expect(sumOf(tailThresholdHigh.weigh!(seen([one])))).toBeGreaterThan(
+    sumOf(absorptionTooShort.weigh!(seen([one]))) + 10,
+  );
+  const unset = of(times(6, [absorbed(34, 6), float]));
+  expect(sumOf(absorptionTooShort.weigh!(seen([unset])))).toBeGreaterThan(
+    sumOf(tailThresholdHigh.weigh!(seen([unset]))),
+  );
+});
+
+test('clouds that cut most plateaus short do not make a clock a threshold', () => {
+  const charges = [2, 3, 2, 17, 17].map((minutes) => charge([absorbed(minutes, 6), float]));
+  expect(sumOf(tailThresholdHigh.weigh!(seen([of(charges)])), 'clock')).toBeLessThanOrEqual(0);
+  const short = [2, 3, 2, 3, 2].map((minutes) => charge([absorbed(minutes, 6), float]));
+  expect(sumOf(tailThresholdHigh.weigh!(seen([of(short)])), 'clock')).toBeGreaterThan(5);
+});
+
+test('bulk that goes to float at once, far above the tail, is a threshold; a float that only dipped is none', () => {
+  const bulk = (endSourceAmps: number) =>
+    stage({
+      stage: 'bulk',
+      topVolts: 14.4,
+      endAmps: endSourceAmps - 1,
+      endSourceAmps,
+      endAmpsAreBattery: true,
+      cutOff: false,
+    });
+  const at = (amps: number) => seen([of(times(5, [bulk(amps), float]))]);
+  expect(sumOf(tailThresholdHigh.weigh!(at(8)))).toBeGreaterThan(15);
+  expect(tailThresholdHigh.weigh!(at(1.5))).toEqual([]);
+});
+
+describe('a charger that others push off', () => {
+  const left = { ended: 5, ownAmps: 1, batteryAmps: 6, othersAmps: 5 };
+  const pushed = of(times(5, [absorbed(30, 6)]), {
+    leftEarly: { ...left, stages: times(5, [absorbed(30, 6)]).map((one) => one.stages[0]!) },
+  });
+  const leader = (endedBy: Stage['endedBy'], endAmps: number) =>
+    of(times(5, [absorbed(40, endAmps, { endedBy }), float]), {
+      source: { ...source, id: 'sun', name: 'Solar controller', kind: 'solar' },
+      leftEarly: { ...left, stages: [] },
+    });
+  const sum = (...charging: SourceCharging[]) => sumOf(prematureFloat.weigh!(seen(charging)));
+  test('is the fault where the one that goes on cannot finish', () => {
+    expect(sum(pushed, leader('source-lost', 4))).toBeGreaterThan(12);
+  });
+  test('and is not, where the leader itself ends early by its clock', () => {
+    expect(sum(pushed, leader('timer', 5))).toBeLessThan(sum(pushed, leader('source-lost', 5)) - 8);
+    // One that ends at the tail leaves nothing short.
+    expect(sum(pushed, leader('tail', 1.5))).toBe(sum(pushed, leader('source-lost', 1.5)));
+  });
+});
+
+describe('a battery that has shrunk', () => {
+  // 12.24 V is about half of a rested lead battery (Battery Council International, from memory).
+  const began = { volts: 12.24, amps: -0.5 };
+  const sum = (ampHours: number, last: Stage, full = false) =>
+    sumOf(
+      fakeFull.weigh!(
+        seen([of(Array.from({ length: 5 }, () => ({ ...charge([last], began), ampHours, full })))]),
+      ),
+    );
+  test('is nearly full after hours of absorption, though it gasses above its tail', () => {
+    expect(sum(15, absorbed(240, 3))).toBeGreaterThan(15);
+    expect(sum(50, absorbed(240, 3))).toBeLessThan(0);
+  });
+  test('is not judged by a current that falls at too low a voltage, or that still stands high', () => {
+    expect(sum(15, absorbed(240, 3, { volts: 13.9 }))).toBe(0);
+    expect(sum(15, absorbed(240, 6))).toBe(0);
+    expect(sum(15, absorbed(60, 3))).toBe(0);
+  });
+});
+
+test('loads that hide the tail on every second charge count by how long it then goes on', () => {
+  const past = (hours: number) =>
+    charge([absorbed(300, 0.5, { pastTailMs: hours * HOUR, endSourceAmps: 5 })]);
+  const sum = (hours: number[]) => sumOf(loadThroughAbsorption.weigh!(seen([of(hours.map(past))])));
+  expect(sum([4, 0.1, 4, 0.1, 4])).toBeGreaterThan(12);
+  expect(sum([0.1, 0.1, 4, 0.1, 0.1])).toBeLessThan(0);
+});

@@ -1,0 +1,79 @@
+/** What settings tell of a temperature that nobody logged, and what is judged by them: charges set down by hand. */
+
+import { agm, held, profile, seen, source, sumOf } from '../../../tests/support/drawnCharges';
+import { celsiusBySetting } from './compensation';
+import { chargeVoltageHigh } from './charge-voltage-high';
+import { chargeVoltageLow } from './charge-voltage-low';
+import { floatUnsuited } from './float-unsuited';
+
+// Six cells at −4 mV per °C and cell: 0.24 V lower at 35 °C, 0.36 V higher at 10 °C.
+const set = (
+  absorptionV: number | undefined,
+  floatV: number | undefined,
+  celsius: number,
+  logged = false,
+) => {
+  const shift = -0.024 * (celsius - 25);
+  const one = held((absorptionV ?? 14.4) + shift, (floatV ?? 13.7) + shift, logged ? celsius : NaN, {
+    source: { ...source, profile: { ...profile, absorptionV, floatV } },
+    slope: null,
+    knowsOwnAmps: true,
+  });
+  for (const charge of one.charges) for (const stage of charge.stages) stage.usualSourceAmps = 1;
+  return one;
+};
+
+test('a charger that holds what it is set to tells the temperature that it goes by', () => {
+  expect(celsiusBySetting(set(14.4, 13.7, 10), 'float')).toBeCloseTo(10, 6);
+  expect(celsiusBySetting(set(14.4, 13.7, 10), 'absorption')).toBeCloseTo(10, 6);
+  // No battery is so warm; without a setting nothing is told.
+  expect(celsiusBySetting(set(14.4, 13.7, 80), 'float')).toBeNull();
+  expect(celsiusBySetting(set(14.4, undefined, 10), 'float')).toBeNull();
+});
+
+describe('a float that is set too low, with no temperature logged', () => {
+  test('is found by its setting, though the weather could excuse what it held', () => {
+    const evidence = floatUnsuited.weigh!(seen([set(14.4, 13.2, 10)]));
+    expect(sumOf(evidence)).toBeGreaterThan(10);
+    expect(evidence[0]!.text).toContain('at the 10 °C that its settings tell');
+  });
+  test('is cleared where the setting is right', () => {
+    expect(sumOf(floatUnsuited.weigh!(seen([set(14.4, 13.7, 10)])))).toBeLessThan(-5);
+  });
+  test('neither way where absorption tells another temperature, and what it held may be the weather', () => {
+    const one = set(14.4, 13.2, 10);
+    one.source!.profile.absorptionV = 14.9;
+    expect(Math.abs(sumOf(floatUnsuited.weigh!(seen([one]))))).toBeLessThanOrEqual(3);
+  });
+});
+
+describe('an absorption that is set too high', () => {
+  const high = (celsius: number, logged: boolean) => seen([set(14.9, 13.7, celsius, logged)]);
+  test('is judged at 25 °C where it is held as it is set, in the cold too', () => {
+    for (const logged of [true, false])
+      expect(sumOf(chargeVoltageHigh.weigh!(high(8, logged)))).toBeGreaterThan(12);
+  });
+  test('and one that is set right is not', () => {
+    for (const logged of [true, false]) {
+      const right = seen([set(14.4, 13.7, 8, logged)]);
+      expect(sumOf(chargeVoltageHigh.weigh!(right))).toBeLessThan(-5);
+      expect(sumOf(chargeVoltageLow.weigh!(right))).toBeLessThan(-5);
+    }
+  });
+});
+
+test('lithium that goes far above its range without a plateau, on every charge, is found; one charger is enough', () => {
+  const lithium = { ...agm, chemistry: 'lfp' as const, cellsInSeries: 4 };
+  const top = (volts: number) =>
+    held(14.4, 13.7, 20, {
+      bank: lithium,
+      charges: Array.from({ length: 5 }, () => ({
+        ...held(14.4, 13.7, 20).charges[0]!,
+        stages: [{ stage: 'bulk', topVolts: volts } as never],
+      })),
+    });
+  const sum = (...tops: number[]) => sumOf(chargeVoltageHigh.weigh!(seen(tops.map(top), lithium)));
+  expect(sum(15.2)).toBeGreaterThan(16);
+  expect(sum(15.2, 14.0)).toBeGreaterThan(16);
+  expect(sum(14.3, 14.0)).toBeLessThan(-10);
+});

@@ -1,0 +1,112 @@
+/** Which held voltages are settings, and what they are called. Drawn, so that the answer is known. */
+
+import { drawnView, type Drawing } from '../../../tests/support/drawnView';
+import { agm, lithium, source } from '../../../tests/support/drawnCharges';
+import { demoSite } from '../simulate/demo';
+import type { Series } from '../log/channels';
+import { timelineOf } from '../log/timeline';
+import { MINUTE } from '../quantity/span';
+import type { KnownBank } from '../system/known';
+import { findSetpoints } from './setpoints';
+import { chargeViews } from './view';
+
+const DAY = 1440;
+const bare = { ...source, profile: {} };
+const find = (drawing: Drawing, held: (minute: number) => number, bank: object) => {
+  const view = drawnView(drawing);
+  return findSetpoints(
+    view,
+    Float32Array.from(view.volts, (_, i) => held(i)),
+    bank as KnownBank,
+    bare,
+  );
+};
+
+describe('lithium at a voltage of its flat part', () => {
+  // Half the day at 13.30 V while 8 A go in, the other half it rests lower.
+  const flat: Drawing = {
+    minutes: 6 * DAY,
+    volts: (m) => (m % DAY < 720 ? 13.3 : 13.2),
+    amps: (m) => (m % DAY < 720 ? 8 : 0),
+  };
+  test('that looks held now and then only passes through', () => {
+    expect(find(flat, (m) => (m % 720 < 120 ? 2 : -1), lithium).all).toEqual([]);
+  });
+  test('that looks held all the time is set so', () => {
+    expect(find(flat, () => 2, lithium).all[0]!.volts).toBeCloseTo(13.3, 2);
+  });
+  test('a lead battery has no such part', () => {
+    expect(find(flat, (m) => (m % 720 < 120 ? 2 : -1), agm).all).toHaveLength(1);
+  });
+});
+
+describe('a single held voltage', () => {
+  const day = (top: number): Drawing => ({
+    minutes: 8 * DAY,
+    volts: (m) => {
+      const into = m % DAY;
+      if (into < 300) return 12.6 + ((top - 12.6) * into) / 300;
+      return into < 700 ? 13.7 : 12.6;
+    },
+    amps: (m) => (m % DAY < 300 ? 15 : m % DAY < 700 ? 1.5 : 0),
+  });
+  const floats = (m: number) => (m % DAY >= 300 ? 2 : -2);
+  test('that is come down to is a float, however short what was above it', () => {
+    const { absorption, float } = find(day(14.4), floats, agm);
+    expect(float!.volts).toBeCloseTo(13.7, 2);
+    expect(absorption === null || absorption.volts > 14).toBe(true);
+  });
+  test('that is climbed into is absorption, however low', () => {
+    const { absorption, float } = find(day(13.7), floats, agm);
+    expect(absorption!.volts).toBeCloseTo(13.7, 2);
+    expect(float).toBeNull();
+  });
+});
+
+test('an absorption far above the range, rarer than the float below it, is no equalisation', () => {
+  // Mains goes away every fourth day; then six hours at 14.95 V, and float for days.
+  const drawing: Drawing = {
+    minutes: 16 * DAY,
+    volts: (m) => {
+      const into = m % (4 * DAY);
+      return into < 60 ? 12.6 + into / 30 : into < 420 ? 14.95 : into < 3.9 * DAY ? 13.65 : 12.6;
+    },
+    amps: (m) => {
+      const into = m % (4 * DAY);
+      return into < 60 ? 15 : into < 420 ? 1 + 12 * Math.exp(-(into - 60) / 60) : into < 3.9 * DAY ? 0.6 : 0;
+    },
+  };
+  const { absorption, float } = find(drawing, (m) => (m % (4 * DAY) >= 60 ? 2 : -2), agm);
+  expect(absorption!.volts).toBeCloseTo(14.95, 1);
+  expect(float!.volts).toBeCloseTo(13.65, 1);
+});
+
+test('a temperature is carried over an hour of silence, and not over a day', () => {
+  const { system } = demoSite('tide-gauge');
+  const count = 3 * DAY;
+  const time = Float64Array.from({ length: count }, (_, i) => Date.UTC(2026, 5, 1) + i * MINUTE);
+  const log = (silent: (minute: number) => boolean): Series[] => {
+    const awake = [...time.keys()].filter((i) => !silent(i));
+    return [
+      {
+        device: system.sources[0]!.id,
+        time,
+        channels: {
+          source_voltage: new Float32Array(count).fill(13.7),
+          source_current: new Float32Array(count).fill(2),
+        },
+      },
+      {
+        device: 'monitor',
+        time: Float64Array.from(awake, (i) => time[i]!),
+        channels: { battery_temperature: new Float32Array(awake.length).fill(11) },
+      },
+    ];
+  };
+  const celsius = (silent: (minute: number) => boolean) =>
+    chargeViews(system, timelineOf(log(silent)))[0]!.celsius!;
+  expect(celsius((m) => m > 2000 && m < 2060).every((one) => one === 11)).toBe(true);
+  expect(
+    celsius((m) => m > 1000 && m < 1000 + 1.5 * DAY).filter((one) => one !== one).length,
+  ).toBeGreaterThan(10 * 60);
+});
