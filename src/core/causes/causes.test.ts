@@ -126,9 +126,9 @@ describe('the catalogue', () => {
 
   test('few occurrences weigh little', () => {
     expect(shrunk(10, 0)).toBe(0);
-    expect(shrunk(10, 1)).toBe(5);
+    expect(shrunk(10, 0.75)).toBe(5);
     expect(shrunk(10, 100)).toBe(10);
-    expect(shrunk(-12, 1)).toBe(-6);
+    expect(shrunk(-12, 1)).toBe(-7);
   });
 });
 

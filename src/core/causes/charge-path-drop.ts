@@ -12,15 +12,16 @@ const WEIGHTS = {
   lostVolts: [
     [0.5, 15],
     [0.3, 14],
+    [0.22, 12],
     [0.18, 10],
-    [0.14, 5],
+    [0.14, 6],
     [0.1, -3],
     [-1, -13],
   ],
   /** The difference follows the current over its whole range: by how much the slope exceeds its error. */
   proportional: [
     [10, 6],
-    [4, 3],
+    [4, 4],
   ],
   /** The charger measures at the battery: the drop does not deceive it. */
   sensesThere: -6,
@@ -34,7 +35,7 @@ export const chargePathDrop: Cause = {
   families: ['charging', 'both-ends'],
   needs: 'voltage at the charger and at the battery together, or millivolts over each joint while charging',
   signature: 'charger voltage less battery voltage in proportion to the current',
-  prior: { complained: -6, otherwise: -12 },
+  prior: { complained: -5, otherwise: -12 },
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
   answers: PATH_ANSWERS,

@@ -70,7 +70,11 @@ export const chargeVoltageLow: Cause = {
   weigh: ({ charging, system }) =>
     charging.flatMap((one) => {
       const evidence = weighPlateaus(one, system, 'below', SIDE);
-      if (evidence.length === 0 && !isLead(one.bank.chemistry)) return stopsBelow(one);
+      // Plateaus of lithium are short: where the charges stop says more than one of them.
+      if (!isLead(one.bank.chemistry)) {
+        const stops = stopsBelow(one);
+        if (sumOf(stops) > sumOf(evidence)) return stops;
+      }
       return evidence.some(({ decibans }) => decibans > 0) ? [...evidence, ...byTemperature(one)] : evidence;
     }),
   missing: (seen, evidence) =>
@@ -78,6 +82,9 @@ export const chargeVoltageLow: Cause = {
       ? ['a charge that reaches a held voltage']
       : [],
 };
+
+const sumOf = (evidence: readonly Evidence[]): number =>
+  evidence.reduce((total, one) => total + one.decibans, 0);
 
 /** °C from which a temperature, rather than the setting, makes a plateau low. */
 const FAR = 8;

@@ -37,6 +37,8 @@ const WEIGHTS = {
 /** °C by which sensors differ. */
 const SENSORS = 2;
 const COLD = 6;
+/** The warmest of many readings is so much too warm. */
+const NOISE = 1;
 
 export const coldChargeBlock: Cause = {
   code: 'cold-charge-block',
@@ -86,8 +88,8 @@ export const coldChargeBlock: Cause = {
       if (
         neverGave &&
         source?.profile.chargeAboveC === undefined &&
-        neverGave.warmestC >= asked &&
-        neverGave.warmestC < COLD
+        neverGave.warmestC >= asked + NOISE &&
+        neverGave.warmestC < COLD + NOISE
       ) {
         evidence.push({
           text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and the battery was never warmer than ${celsius(neverGave.warmestC)}: many chargers refuse lithium so cold.`,
@@ -97,7 +99,7 @@ export const coldChargeBlock: Cause = {
         });
         continue;
       }
-      if (neverGave && neverGave.warmestC < asked) {
+      if (neverGave && neverGave.warmestC < asked + NOISE) {
         evidence.push({
           text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and the battery was never warmer than ${celsius(neverGave.warmestC)}; it is to be charged above ${celsius(asked)}.`,
           decibans: shrunk(WEIGHTS.neverWarm, 2 * neverGave.days),

@@ -2,6 +2,7 @@
 
 import { median } from '../quantity/numbers';
 import { celsius, slopeMv, volts } from '../quantity/text';
+import type { Slope } from '../charge/slope';
 import type { SourceCharging, Stage } from '../charge/types';
 import { expectedVolts, isLead } from '../system/chemistry';
 import { goesBy, inDoubt, isKnown, plateausWithHeat, slopeText } from './compensation';
@@ -85,8 +86,8 @@ export const compensationWrong: Cause = {
           ]
         : [];
     }),
-  weigh: ({ charging, bank }) =>
-    charging.flatMap((one): Evidence[] => {
+  weigh: ({ charging, bank }) => {
+    const each = charging.map((one): Evidence[] => {
       const name = one.source?.name ?? 'The charger';
       const lead = isLead(bank.chemistry);
       const evidence: Evidence[] = [];
@@ -97,7 +98,9 @@ export const compensationWrong: Cause = {
         const outside = lead ? Math.max(-6 - mvPerCell, mvPerCell - 1) : Math.abs(mvPerCell) - 1;
         evidence.push({
           text: `${slopeText(name, one.slope)}, where ${lead ? 'lead asks for −3 to −5' : 'lithium asks for none'}.`,
-          decibans: shrunk(weightOf(WEIGHTS.outside, outside), hours),
+          decibans: mayBeOutside(one.slope, lead)
+            ? Math.max(0, shrunk(weightOf(WEIGHTS.outside, outside), hours))
+            : shrunk(weightOf(WEIGHTS.outside, outside), hours),
           group: 'slope',
           spans: [],
         });
@@ -107,12 +110,20 @@ export const compensationWrong: Cause = {
       const outside = evidence.filter((item) => item.decibans > 0);
       if (!sensor) return evidence;
       return outside.length > 0 && sensor.decibans < 0 ? outside : [...outside, sensor];
-    }),
+    });
+    // One charger that is wrong is enough: that the others are right clears nobody.
+    const wrong = each.filter((all) => all.some(({ decibans }) => decibans > 0));
+    return (wrong.length > 0 ? wrong : each).flat();
+  },
   missing: (_, evidence) =>
     evidence.some((one) => one.group !== 'told')
       ? []
       : ['plateaus at battery temperatures that differ by 5 °C or more'],
 };
+
+/** A slope that its error would carry plainly outside clears nobody. */
+const mayBeOutside = ({ mvPerCell, error }: Slope, lead: boolean): boolean =>
+  lead ? mvPerCell - error < -6.8 || mvPerCell + error > 1.8 : Math.abs(mvPerCell) + error > 1.8;
 
 /** Lithium that stands off its setting as far from 25 °C as a lead profile would put it. */
 function compensatedLithium(one: SourceCharging): Evidence | null {

@@ -4,6 +4,7 @@ import { HOUR, MINUTE } from '../quantity/span';
 import { median, quantile } from '../quantity/numbers';
 import { ampHours, amps, duration, percent, share, volts } from '../quantity/text';
 import { CHEMISTRY } from '../system/chemistry';
+import { SHORTEST_CLOCK } from '../charge/ended';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { type Evidence, shrunk, weightOf } from './cause';
 
@@ -31,6 +32,8 @@ export const EARLY_END_WEIGHTS = {
   rare: -4,
   /** Other sources gave much of what the battery took when it ended. */
   othersGave: -14,
+  /** Its own current had come down to what a threshold may be, and others gave the rest: its threshold is right. */
+  rightThreshold: -10,
   /** Minutes that the current would still have needed. */
   minutesMissing: [
     [60, 4],
@@ -66,7 +69,7 @@ export function weighEarlyEnd(
   { source, charges, bank, missing, leftEarly }: SourceCharging,
   by: 'timer' | 'tail',
 ): Evidence[] {
-  const { fullTailPercent } = CHEMISTRY[bank.chemistry];
+  const { fullTailPercent, earlyTailPercent } = CHEMISTRY[bank.chemistry];
   const absorbing = charges.filter((charge) => charge.stages.some((stage) => stage.stage === 'absorption'));
   const ended = absorbing.length > 0 ? absorbing.flatMap(endedByCharger) : charges.flatMap(leftAtOnce);
   const name = source?.name ?? 'The charger';
@@ -105,6 +108,22 @@ export function weighEarlyEnd(
     evidence.push({
       text: `Others gave ${amps(leftEarly.othersAmps)} as it ended, and its own current was down to ${amps(leftEarly.ownAmps)}: by that it had reason to stop.`,
       decibans: shrunk(WEIGHTS.othersGave * Math.min(1, 2 * leftToOthers), leftEarly.ended),
+      group: 'others',
+      spans: [],
+    });
+
+  const ownPercent = (100 * median(ended.map((one) => one.stage.leastEndAmps))) / bank.capacityAh;
+  if (
+    by === 'tail' &&
+    early &&
+    known &&
+    leftToOthers > 0 &&
+    ownPercent <= RIGHT_THRESHOLD * earlyTailPercent &&
+    ownPercent < OWN_PART * endPercent
+  )
+    evidence.push({
+      text: `Its own current was down to ${percent(ownPercent)} of capacity, which is no threshold too high; that the battery still took ${percent(endPercent)} is the others’ doing.`,
+      decibans: shrunk(WEIGHTS.rightThreshold, ended.length),
       group: 'others',
       spans: [],
     });
@@ -182,8 +201,9 @@ function leftAtOnce(charge: Charge): Ended[] {
   });
 }
 
-/** Nobody sets a shorter absorption time. */
-const SHORTEST_CLOCK = 8 * MINUTE;
+/** A charger that stops at no more than this many early tails has no threshold too high; and its own part of what the battery takes. */
+const RIGHT_THRESHOLD = 1.1;
+const OWN_PART = 0.92;
 
 /** What repeats, and what was told: which of the two it is. */
 function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer' | 'tail'): Evidence[] {
@@ -225,7 +245,7 @@ function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer
     );
   else if (tails.length >= most && ended.length >= 3)
     add(
-      `It ended at about the same current of the charger, ${amps(median(tails.map((one) => one.stage.endSourceAmps)))}, in ${share(tails.length, ended.length, 'charge')} and after differing times: the current ended it, not a clock.`,
+      `It ended at about the same current of the charger, ${amps(median(tails.map((one) => one.stage.endSourceAmps)))}, in ${share(tails.length, ended.length, 'charge')}: the current ended it, not a clock.`,
       shrunk(sign('tail'), tails.length),
       tails.map((one) => one.stage),
     );

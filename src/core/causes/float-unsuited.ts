@@ -104,6 +104,7 @@ export const floatUnsuited: Cause = {
       // Held as it is set, by the temperature that was logged: the setting itself is judged, at 25 °C.
       const byFloat = celsiusBySetting(seen, 'float');
       const asSet = byFloat !== null && Math.abs(byFloat - logged) <= SAME_HEAT;
+      const absorbed = weatherByAbsorption(seen);
       const outside = floats.map((one) => {
         const unsure = lead && one.celsius !== one.celsius;
         const { min, max } = expectedVolts(bank, 'float', unsure ? (told ?? NaN) : one.celsius);
@@ -117,8 +118,8 @@ export const floatUnsuited: Cause = {
             below: Math.max(below, (at25.min - floatV!) * perCell),
           };
         return {
-          above: excused ? excusedBy(above, WEATHER_MV.cold) : above,
-          below: excused ? excusedBy(below, WEATHER_MV.warm) : below,
+          above: excused ? excusedBy(above, Math.min(WEATHER_MV.cold, absorbed.cold)) : above,
+          below: excused ? excusedBy(below, Math.min(WEATHER_MV.warm, absorbed.warm)) : below,
         };
       });
       const high = median(outside.map((one) => one.above));
@@ -172,3 +173,18 @@ const excusedBy = (outside: number, excused: number): number =>
   outside <= 0 ? outside : Math.max(NOTHING, outside - excused);
 /** mV per cell outside the range whose band weighs nothing. */
 const NOTHING = 15;
+
+/** mV per cell by which absorption may differ from what the battery asks for though it is set right. */
+const AMPLE = 12;
+
+/** mV per cell that the weather can excuse by where absorption stands: colder, or warmer, it would be out of its own range. */
+function weatherByAbsorption({ setpoints, bank }: SourceCharging): { cold: number; warm: number } {
+  const volts = setpoints.absorption?.volts;
+  if (volts === undefined) return { cold: Infinity, warm: Infinity };
+  const { min, max } = expectedVolts(bank, 'absorption', 25);
+  const perCell = 1000 / bank.cellsInSeries;
+  return {
+    cold: Math.max(0, (volts - min) * perCell) + AMPLE,
+    warm: Math.max(0, (max - volts) * perCell) + AMPLE,
+  };
+}

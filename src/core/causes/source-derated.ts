@@ -66,7 +66,7 @@ export const sourceDerated: Cause = {
       // So little is a trickle beside other sources, no limit of its own.
       if (!most || most.amps < LEAST_PART * (source.ratedA ?? 0)) return [];
       const bulk = charges.flatMap((one) => one.stages).filter((one) => one.stage === 'bulk');
-      const last = limits.at(-1) ?? most;
+      const last = limits.at(-1) ?? fadedInBulk(seen) ?? most;
       const falls = weightOf(WEIGHTS.falls, last.amps / most.amps);
       const fades = falls > 0;
       const evidence: Evidence[] = [];
@@ -117,6 +117,23 @@ function steadyInBulk({ charges, bulkAmps }: SourceCharging): { amps: number } |
     .reduce((total, one) => total + lengthOf(one), 0);
   const held = stages.some((one) => one.stage === 'absorption' || one.stage === 'float');
   return !held && bulkMs >= LEAST_BULK && bulkAmps > 0 ? { amps: bulkAmps } : null;
+}
+
+/** So many long bulks show that a source fades; and how near its end is to what it gave for most of it, when it has faded. */
+const FADES = { bulks: 3, near: 0.15 };
+
+/** What a source falls to in long bulks that never came to a held voltage; null where it gives the same all along. */
+function fadedInBulk({ charges, bulkAmps }: SourceCharging): { amps: number } | null {
+  const stages = charges.flatMap((one) => one.stages);
+  if (stages.some((one) => one.stage === 'absorption' || one.stage === 'float')) return null;
+  const long = stages.filter((one) => one.stage === 'bulk' && lengthOf(one) > 2 * HOUR);
+  const faded = long.filter(
+    (one) => Math.abs(one.endSourceAmps - one.usualSourceAmps) < FADES.near * one.usualSourceAmps,
+  );
+  const amps = median(faded.map((one) => one.usualSourceAmps));
+  return faded.length >= FADES.bulks && faded.length > 0.6 * long.length && amps < 0.85 * bulkAmps
+    ? { amps }
+    : null;
 }
 
 /** The battery's current alone shows what a charger gives but for the loads, and what those take shows while it is away. */

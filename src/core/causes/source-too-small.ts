@@ -111,7 +111,8 @@ function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
     if (decibans < 0 || stuck >= 0.4)
       evidence.push({
         text: `Over ${share(balanced.length, days.length, 'day')} ${ampHours(into)} went in and ${ampHours(out)} came out: ${percent(100 * returned)} was put back, where losses alone ask for more than 100 %.`,
-        decibans: shrunk(decibans, balanced.length),
+        // One that began low may take in more than it gives for weeks, and still never get full.
+        decibans: shrunk(stuck >= 0.8 ? Math.max(decibans, -1) : decibans, balanced.length),
         group: 'balance',
         spans: [],
       });

@@ -40,7 +40,9 @@ export function neverGave({ celsius, amps, grid }: ChargeView, onAmps: number): 
 
 const BIN = 30 * MINUTE;
 const LIMITS = [0, 1, 2, 3, 4, 5, 6, 8, 10];
+/** Hours that show it: in the cold, and above it, where it must have given. */
 const LEAST_HOURS = 4;
+const LEAST_ABOVE = 1.5;
 
 /** @param highest V above which a source has no reason to give: it is full. Null without a temperature, or where cold made no difference */
 export function coldIdleOf(view: ChargeView, onAmps: number, highest: number): ColdIdle | null {
@@ -82,7 +84,7 @@ export function coldIdleOf(view: ChargeView, onAmps: number, highest: number): C
         gaveAbove += on;
       }
     }
-    if (below < LEAST_HOURS * hour || above < LEAST_HOURS * hour) continue;
+    if (below < LEAST_HOURS * hour || above < LEAST_ABOVE * hour) continue;
     const one = { belowC, hours: below / hour, gaveBelow: gaveBelow / below, gaveAbove: gaveAbove / above };
     if (one.gaveBelow < 0.1 && one.gaveAbove > 0.5 && (!best || one.hours > best.hours)) best = one;
   }

@@ -23,8 +23,11 @@ const LEAST_CELLS = 24;
 /** From where on a voltage counts as held on purpose: above rest, V, with so much current at least, A. */
 export function heldFrom(view: ChargeView, bank: KnownBank): { restVolts: number; least: number } {
   return {
-    restVolts: (isLead(bank.chemistry) ? 13 : 13.1) * view.blocks,
-    least: view.ampsAreBattery ? -2 * view.ampNoise : Math.max(view.ampNoise, 0.001 * bank.capacityAh),
+    restVolts: (isLead(bank.chemistry) ? 13 : 13.2) * view.blocks,
+    // Beside others that may hold the voltage, what a meter shows of nothing must not pass for giving.
+    least: view.ampsAreBattery
+      ? -2 * view.ampNoise
+      : Math.max((view.others ? 2 : 1) * view.ampNoise, 0.001 * bank.capacityAh),
   };
 }
 

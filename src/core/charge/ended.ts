@@ -108,6 +108,8 @@ const SAME_DURATION = 0.05;
 const SAME_CURRENT = 0.15;
 /** Spread of nine in ten of the durations, relative, above which no clock made them. */
 const NO_CLOCK = 0.3;
+/** Nobody sets a shorter absorption time. */
+export const SHORTEST_CLOCK = 10 * MINUTE;
 /** A cell of the log in parts of the duration, above which nothing is the same again. */
 const COARSEST = 0.25;
 /** And under which they are as sharp as a clock, or a threshold, makes them. */
@@ -196,6 +198,8 @@ function timerOrTail(
   const spread = (quantile(lengths, 0.9) - quantile(lengths, 0.1)) / usual;
   if (calm.length >= 4 && spread > NO_CLOCK + 4 * resolution) return by(tail);
   if (sharpTimer !== sharpTail) return by(sharpTimer ? timer : tail);
+  // Both repeat as sharply: days that are all alike. No clock is set so short.
+  if (sharpTail && usual < SHORTEST_CLOCK + 3 * MINUTE) return by(tail);
   const early = 100 * usualBattery > 1.5 * CHEMISTRY[chemistry].earlyTailPercent * capacityAh;
   return by((one) => {
     const told = bySetting(one);

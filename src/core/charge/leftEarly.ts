@@ -24,8 +24,8 @@ export interface LeftEarly {
 
 /** The battery takes so many tails, and others give at least this part of it, its own share at most that. */
 const STILL_CHARGING = 1.5;
-const OTHERS = 0.3;
-const OWN = 0.75;
+const OTHERS = 0.12;
+const OWN = 0.88;
 const WINDOW = 10 * MINUTE;
 /** What is shorter than this is a jump of the voltage. */
 const LEAST = 3 * MINUTE;

@@ -121,7 +121,7 @@ function climbsInto(
 }
 
 /** Times that show a habit, and the part of all times that it must be. */
-const HABIT = { least: 3, part: 0.6 };
+const HABIT = { least: 2, part: 0.6 };
 
 /** Whether a held voltage is mostly come to from one well above it, within the two hours before. */
 function comesDownTo(setpoint: Setpoint, view: ChargeView, held: Float32Array, voltsPerC: number): boolean {
@@ -134,7 +134,8 @@ function comesDownTo(setpoint: Setpoint, view: ChargeView, held: Float32Array, v
   let lastAt = -Infinity;
   for (let cell = 0; cell < view.grid.count; cell++) {
     const volts = at25(view, cell, voltsPerC);
-    if (volts > above) lastAbove = cell;
+    // What others lift it to is not this source's.
+    if (volts > above && view.amps[cell]! > 3 * view.ampNoise) lastAbove = cell;
     else if (Math.abs(volts - setpoint.volts) < near && held[cell]! > 0.8) {
       if (cell - lastAt > 3 * hour) {
         arrivals++;
