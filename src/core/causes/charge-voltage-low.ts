@@ -73,7 +73,7 @@ export const chargeVoltageLow: Cause = {
       // Plateaus of lithium are short: where the charges stop says more than one of them.
       if (!isLead(one.bank.chemistry)) {
         const stops = stopsBelow(one);
-        if (sumOf(stops) > sumOf(evidence)) return stops;
+        if (evidence.length === 0 || sumOf(stops) > sumOf(evidence)) return stops;
       }
       return evidence.some(({ decibans }) => decibans > 0) ? [...evidence, ...byTemperature(one)] : evidence;
     }),
