@@ -20,6 +20,7 @@ import {
   seen,
   source,
   stage,
+  sumOf,
 } from '../../../tests/support/drawnCharges';
 import { drawnView } from '../../../tests/support/drawnView';
 
@@ -108,6 +109,56 @@ test('a charger that gives a third of its plate in long bulks, and never comes t
   expect(sum([long])).toBeGreaterThan(12);
   // What holds a voltage gives less than it could.
   expect(sum([long, stage({ stage: 'absorption', volts: 14.4 })])).toBe(0);
+});
+
+test('a charger that falls to a third within each long bulk fades, though no limit shows on the flat part of lithium', () => {
+  const bulk = (usualSourceAmps: number, endSourceAmps = usualSourceAmps) =>
+    ({
+      source,
+      bank: lithium,
+      limits: [],
+      charges: Array.from({ length: 4 }, () =>
+        charge([stage({ stage: 'bulk', volts: 13.2, usualSourceAmps, endSourceAmps })]),
+      ),
+      bulkAmps: 19.6,
+      knowsOwnAmps: true,
+    }) as unknown as SourceCharging;
+  const falls = (one: SourceCharging) => sumOf(sourceDerated.weigh!(seen([one], lithium)), 'falls');
+  expect(falls(bulk(6.5))).toBeGreaterThan(12);
+  expect(falls(bulk(19))).toBe(0);
+  // A current that goes on falling is a battery that fills.
+  expect(falls(bulk(6.5, 2))).toBe(0);
+});
+
+test('seen through the battery alone, the moment of a climb and a battery that fills show no small charger', () => {
+  const bulk = (hours: number, bulkAmps: number, endAmps: number) => {
+    const stages = [stage({ stage: 'bulk', to: hours * HOUR, endAmps, volts: 14 })];
+    return {
+      source,
+      bank: agm,
+      limits: [],
+      charges: Array.from({ length: 5 }, () => charge(stages)),
+      bulkAmps,
+      knowsOwnAmps: false,
+    } as unknown as SourceCharging;
+  };
+  const weigh = (one: SourceCharging) => sumOf(sourceDerated.weigh!(seen([one])));
+  expect(weigh(bulk(0.03, 5, 5))).toBe(0);
+  expect(weigh(bulk(3, 17, 0.5))).toBeLessThan(0);
+  expect(weigh(bulk(3, 17, 8))).toBeGreaterThan(8);
+});
+
+test('a slope whose error carries it outside clears nobody, and one charger that is wrong is enough', () => {
+  const sloping = (mvPerCell: number, error: number) =>
+    held(14.4, 13.7, 25, {
+      slope: { mvPerCell, error, from: 20, to: 28, hours: 60 },
+      source: { ...source, profile: {} },
+    });
+  const sum = (...all: SourceCharging[]) => sumOf(compensationWrong.weigh!(seen(all)), 'slope');
+  expect(sum(sloping(-4, 0.3))).toBeLessThan(-3);
+  expect(sum(sloping(-6.5, 1))).toBe(0);
+  expect(sum(sloping(-9, 0.3), sloping(-4, 0.3))).toBe(sum(sloping(-9, 0.3)));
+  expect(sum(sloping(-9, 0.3))).toBeGreaterThan(10);
 });
 
 test('a slope in doubt is moved towards what it is not to be told from, never past it', () => {
