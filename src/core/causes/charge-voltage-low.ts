@@ -1,10 +1,11 @@
 /** The charge voltage is below what the battery asks for at its temperature. */
 
 import { median } from '../quantity/numbers';
-import { HOUR, lengthOf } from '../quantity/span';
+import { DAY, HOUR, lengthOf } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
 import type { SourceCharging, Stage } from '../charge/types';
+import { isConstant } from '../charge/view';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { goesBy, plateausWithHeat } from './compensation';
 import { weighPlateaus, weighTold } from './plateaus';
@@ -125,14 +126,23 @@ const FALLEN = 0.5;
 
 /** A charger that stops lithium at a voltage where it is far from its range: the plateau may be too short to be seen as one. */
 function stopsBelow({ source, charges, bank, bulkAmps }: SourceCharging): Evidence[] {
-  const long = charges.filter((one) => lengthOf(one) > 2 * HOUR);
   const topOf = (one: (typeof charges)[number]) => Math.max(...one.stages.map((stage) => stage.topVolts));
+  const highest = new Map<number, (typeof charges)[number]>();
+  for (const one of charges.filter((one) => lengthOf(one) > HOUR)) {
+    const day = Math.floor(one.from / DAY);
+    if (!(topOf(highest.get(day) ?? one) > topOf(one))) highest.set(day, one);
+  }
+  const long = [...highest.values()];
   const top = median(long.map(topOf));
   const same = SAME_TOP * blocksInSeries(bank);
   // It goes down to float by itself, or its current has fallen at that voltage; a charge that the night ends has nothing to say.
   const endsItself = (stage: Stage): boolean =>
     (stage.stage === 'float' && stage.heldMs > HOUR) ||
-    (stage.stage === 'bulk' && stage.endSourceAmps > 0 && stage.endSourceAmps < FALLEN * bulkAmps);
+    // The sun gives less of itself each evening.
+    (isConstant(source?.kind) &&
+      stage.stage === 'bulk' &&
+      stage.endSourceAmps > 0 &&
+      stage.endSourceAmps < FALLEN * bulkAmps);
   const stopped = long.filter((one) => Math.abs(topOf(one) - top) <= same && one.stages.some(endsItself));
   if (
     stopped.length < 3 ||

@@ -105,7 +105,9 @@ export const compensationWrong: Cause = {
           spans: [],
         });
       }
-      const sensor = lead ? strongest(sensorElsewhere(one), otherTemperature(one)) : compensatedLithium(one);
+      const sensor = lead
+        ? strongest(sensorElsewhere(one), otherTemperature(one))
+        : compensatedLithium(one, charging);
       // A right slope does not clear a sensor that sits in the wrong place, nor the right place a slope that is wrong.
       const outside = evidence.filter((item) => item.decibans > 0);
       if (!sensor) return evidence;
@@ -121,12 +123,24 @@ export const compensationWrong: Cause = {
       : ['plateaus at battery temperatures that differ by 5 °C or more'],
 };
 
+/** V per cell by which two meters may differ. */
+const METERS = 0.02;
+
 /** A slope that its error would carry plainly outside clears nobody. */
 const mayBeOutside = ({ mvPerCell, error }: Slope, lead: boolean): boolean =>
   lead ? mvPerCell - error < -6.8 || mvPerCell + error > 1.8 : Math.abs(mvPerCell) + error > 1.8;
 
 /** Lithium that stands off its setting as far from 25 °C as a lead profile would put it. */
-function compensatedLithium(one: SourceCharging): Evidence | null {
+function compensatedLithium(one: SourceCharging, charging: readonly SourceCharging[]): Evidence | null {
+  // Another charger that goes as high holds the bus there.
+  const others = charging.filter((other) => other !== one);
+  const reach = Math.max(
+    -Infinity,
+    ...others.flatMap(({ source, setpoints }) => [
+      source?.profile.absorptionV ?? -Infinity,
+      setpoints.absorption?.volts ?? -Infinity,
+    ]),
+  );
   const { absorptionV, floatV } = one.source?.profile ?? {};
   for (const [name, told] of [
     ['absorption', absorptionV],
@@ -141,6 +155,7 @@ function compensatedLithium(one: SourceCharging): Evidence | null {
     const held = median(stages.map((stage) => (tops ? stage.topVolts : stage.volts)));
     const shift = (1000 * (held - told)) / one.bank.cellsInSeries;
     const implied = shift / away;
+    if (shift > 0 && held < reach + METERS * one.bank.cellsInSeries) continue;
     if (Math.abs(away) < FAR || Math.abs(shift) < 20 || implied > -2 || implied < -9) continue;
     return {
       text: `${one.source!.name} is set to ${volts(told)} for ${name} and held ${volts(held)} with the battery at ${celsius(25 + away)}: as if it were compensated by ${slopeMv(implied)} mV per °C and cell, where lithium asks for none.`,

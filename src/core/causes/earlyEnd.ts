@@ -66,7 +66,7 @@ interface Ended {
 
 /** @param by what the cause says ends it */
 export function weighEarlyEnd(
-  { source, charges, bank, missing, leftEarly }: SourceCharging,
+  { source, charges, bank, missing, leftEarly, cellMs }: SourceCharging,
   by: 'timer' | 'tail',
 ): Evidence[] {
   const { fullTailPercent, earlyTailPercent } = CHEMISTRY[bank.chemistry];
@@ -102,7 +102,7 @@ export function weighEarlyEnd(
   });
 
   const early = tails > 1.5;
-  if (early) evidence.push(...whatEndsIt(ended, source, by));
+  if (early) evidence.push(...whatEndsIt(ended, source, cellMs, by));
   const leftToOthers = leftEarly ? leftEarly.stages.length / leftEarly.ended : 0;
   if (early && leftEarly && leftToOthers >= 0.25)
     evidence.push({
@@ -206,29 +206,35 @@ const RIGHT_THRESHOLD = 1.1;
 const OWN_PART = 0.92;
 
 /** What repeats, and what was told: which of the two it is. */
-function whatEndsIt(ended: Ended[], source: SourceCharging['source'], by: 'timer' | 'tail'): Evidence[] {
+function whatEndsIt(
+  ended: Ended[],
+  source: SourceCharging['source'],
+  cellMs: number,
+  by: 'timer' | 'tail',
+): Evidence[] {
   const of = (what: 'timer' | 'tail') => ended.filter((one) => one.stage.endedBy === what);
   const held = median(ended.map((one) => one.heldMs));
   const ownAmps = median(ended.map((one) => one.stage.endSourceAmps));
   const { absorptionMinutes: minutes, tailA } = source?.profile ?? {};
   const name = source?.name ?? 'The charger';
   const clock = median(of('timer').map((one) => one.stage.clockMs)) || held;
+  // Clouds cut some short; a clock is seen in those that they left alone.
+  const longest = quantile(
+    ended.map((one) => one.heldMs),
+    0.75,
+  );
   const asClock =
-    minutes !== undefined && [held, clock].some((ms) => Math.abs(ms / MINUTE - minutes) < 0.08 * minutes + 3);
+    minutes !== undefined &&
+    [held, clock, longest].some((ms) => Math.abs(ms / MINUTE - minutes) < 0.08 * minutes + 3);
   const asThreshold = tailA !== undefined && Math.abs(ownAmps - tailA) < 0.2 * tailA;
-  const toldLonger = !asClock && minutes !== undefined && held / MINUTE < 0.5 * minutes;
+  const toldLonger = !asClock && minutes !== undefined && longest / MINUTE < 0.5 * minutes;
   const evidence: Evidence[] = [];
   const add = (text: string, decibans: number, spans: Stage[] = []) =>
     evidence.push({ text, decibans, group: 'clock', spans });
   const timers = of('timer');
   const tails = of('tail');
   const most = 0.6 * ended.length;
-  // Clouds cut some short; a clock is seen in those that they left alone.
-  const longest = quantile(
-    ended.map((one) => one.heldMs),
-    0.75,
-  );
-  if (longest < SHORTEST_CLOCK) {
+  if (longest + cellMs - MINUTE < SHORTEST_CLOCK) {
     add(
       `It left absorption ${held > 0 ? `after ${duration(held)}` : 'at once'}: no clock is set so short, a threshold of current ended it.`,
       (by === 'tail' ? 1 : -1) * shrunk(WEIGHTS.tooSoonForClock, ended.length),

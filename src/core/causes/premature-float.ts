@@ -5,7 +5,7 @@ import { median } from '../quantity/numbers';
 import { blocksInSeries, CHEMISTRY, isLead } from '../system/chemistry';
 import type { Source, System } from '../system/schema';
 import { HOUR } from '../quantity/span';
-import type { SourceCharging } from '../charge/types';
+import type { SourceCharging, Stage } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { tailText } from './remedy';
 
@@ -28,6 +28,8 @@ const WEIGHTS = {
   ],
   /** The source that goes on holding the voltage ends absorption early itself. */
   leaderStops: -10,
+  /** Or goes on to the tail. */
+  leaderFinishes: -8,
   /** Another is set to a higher voltage, or holds it. */
   othersHigher: 4,
   /** Share of charges in which the battery got truly full all the same. */
@@ -75,29 +77,43 @@ export const prematureFloat: Cause = {
 };
 
 /**
- * A source that leads, and itself ends absorption on its clock or threshold with the battery still taking current: that it is that leaves
- * the battery short, not that another was pushed off before.
+ * What the source that leads does: one that itself ends absorption early leaves the battery short, not that another was pushed off before;
+ * and one that goes on to the battery's tail leaves nothing short.
  */
 function leaderStops(charging: readonly SourceCharging[]): Evidence[] {
   return charging.flatMap(({ source, charges, bank, leftEarly }): Evidence[] => {
     if (!source || (leftEarly && leftEarly.stages.length > 0.3 * leftEarly.ended)) return [];
     const absorbed = charges
       .flatMap((one) => one.stages)
-      .filter((one) => one.stage === 'absorption' && !one.cutOff);
-    const least = (STILL_CHARGING * CHEMISTRY[bank.chemistry].fullTailPercent * bank.capacityAh) / 100;
-    const ended = absorbed.filter(
-      (one) =>
-        (one.endedBy === 'timer' || one.endedBy === 'tail') && one.endAmpsAreBattery && one.endAmps > least,
+      .filter((one) => one.stage === 'absorption' && !one.cutOff && one.endAmpsAreBattery);
+    const tail = (CHEMISTRY[bank.chemistry].fullTailPercent * bank.capacityAh) / 100;
+    const early = absorbed.filter(
+      (one) => (one.endedBy === 'timer' || one.endedBy === 'tail') && one.endAmps > STILL_CHARGING * tail,
     );
-    if (ended.length < 3 || ended.length < 0.5 * absorbed.length) return [];
-    return [
-      {
-        text: `${source.name}, which held the voltage, itself ended absorption ${counted(ended.length, 'time')} with the battery still taking ${amps(median(ended.map((one) => one.endAmps)))}: that leaves it short.`,
-        decibans: WEIGHTS.leaderStops,
-        group: 'leader',
-        spans: ended,
-      },
-    ];
+    const fills = bank.chargeVolts.min - NEAR * blocksInSeries(bank);
+    const done = absorbed.filter(
+      (one) => one.volts >= fills && one.settledAmps <= tail && one.endAmps <= tail,
+    );
+    const mostly = (some: Stage[]) => some.length >= 3 && some.length >= 0.5 * absorbed.length;
+    if (mostly(early))
+      return [
+        {
+          text: `${source.name}, which held the voltage, itself ended absorption ${counted(early.length, 'time')} with the battery still taking ${amps(median(early.map((one) => one.endAmps)))}: that leaves it short.`,
+          decibans: WEIGHTS.leaderStops,
+          group: 'leader',
+          spans: early,
+        },
+      ];
+    if (mostly(done))
+      return [
+        {
+          text: `${source.name} went on until the battery took ${amps(median(done.map((one) => one.endAmps)))}, ${counted(done.length, 'time')}: nothing was left short.`,
+          decibans: WEIGHTS.leaderFinishes,
+          group: 'leader',
+          spans: done,
+        },
+      ];
+    return [];
   });
 }
 
@@ -158,6 +174,8 @@ function ofSource(
   ];
 }
 
+/** V a 12 V block under the battery's range at which a current that has fallen still shows a battery that is filling. */
+const NEAR = 0.1;
 /** So many tails the battery takes when it is still charging. */
 const STILL_CHARGING = 1.5;
 /** V a 12 V block by which chargers on one bus must differ for the higher to hold the lower back. */

@@ -66,13 +66,62 @@ test('lithium that goes to float from far below its range, on every charge, is s
   const low = (tops: number[]) =>
     chargeVoltageLow.weigh!(
       seen(
-        [{ source, bank: lithium, charges: tops.map(at), slope: null } as unknown as SourceCharging],
+        [
+          {
+            source,
+            bank: lithium,
+            charges: tops.map((top, day) => ({
+              ...at(top),
+              from: day * 24 * HOUR,
+              to: (day * 24 + 8) * HOUR,
+            })),
+            slope: null,
+          } as unknown as SourceCharging,
+        ],
         lithium,
       ),
     );
   expect(low([13.7, 13.72, 13.71, 13.7])[0]!.decibans).toBeGreaterThan(10);
   expect(low([13.7, 13.72, 14.4, 13.7])).toEqual([]);
   expect(low([14.4, 14.41, 14.4, 14.4])[0]!.decibans).toBeLessThan(0);
+});
+
+test('lithium whose charger stops by itself, its current fallen, is stopped low without a float; what the sun leaves in the evening is no stop', () => {
+  const at = (top: number, day: number) => ({
+    ...charge([stage({ stage: 'bulk', topVolts: top, volts: 13.3, endSourceAmps: 3 })]),
+    from: day * 24 * HOUR,
+    to: (day * 24 + 3) * HOUR,
+  });
+  const low = (kind: Source['kind']) =>
+    chargeVoltageLow.weigh!(
+      seen(
+        [
+          {
+            source: { ...source, kind },
+            bank: lithium,
+            // A short charge later in the day comes less high, and does not count.
+            charges: [0, 1, 2, 3].flatMap((day) => [at(13.6, day), at(13.4, day)]),
+            bulkAmps: 28,
+            slope: null,
+          } as unknown as SourceCharging,
+        ],
+        lithium,
+      ),
+    );
+  expect(sumOf(low('mains'))).toBeGreaterThan(12);
+  expect(low('solar')).toEqual([]);
+});
+
+test('lithium above its setting in the cold is compensated, unless another charger goes as high', () => {
+  const bank = { ...lithium, chargeVolts: { min: 14.2, max: 14.6 } };
+  const one = held(14.6, 13.5, 8, { bank, source: { ...source, profile: { absorptionV: 14.33 } } });
+  const other = held(14.6, 13.5, 8, {
+    bank,
+    source: { ...source, id: 'd', profile: { absorptionV: 14.6 } },
+  });
+  const sum = (...all: SourceCharging[]) => sumOf(compensationWrong.weigh!(seen(all, bank)), 'sensor');
+  expect(sum(one)).toBeGreaterThan(8);
+  expect(sum(one, other)).toBe(0);
 });
 
 test('a small charger is told by the battery’s current and the loads; one at its rating is cleared', () => {

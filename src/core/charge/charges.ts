@@ -83,6 +83,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
         span: { from: view.log.time[0]!, to: view.log.time.at(-1)! },
         gaps: gapsIn(view.log.time),
       },
+      cellMs: view.grid.step,
       limits,
       missing: missingOf(charges, bank),
       leftEarly: shared ? leftEarlyOf(view, charges, timeline, bank) : null,

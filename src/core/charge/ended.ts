@@ -187,10 +187,12 @@ function timerOrTail(
   // Both ends of a stage are uncertain by a cell.
   // A log whose cells are as long as the stage shows no sameness at all.
   const tellsTime = resolution < COARSEST;
-  const sharpTimer = tellsTime && duration <= Math.max(SHARP_DURATION, 2 * resolution);
+  const sharpTimer = tellsTime && duration <= Math.max(SHARP_DURATION, 1.2 * resolution);
   const sharpTail = currents.some((one) => one.spread <= Math.max(SHARP_CURRENT, 1.5 * one.resolution));
   const looseTimer = tellsTime && duration <= SAME_DURATION + 2 * resolution;
-  const looseTail = currents.some((one) => one.spread <= SAME_CURRENT + one.resolution);
+  const looseTail = currents.some(
+    (one) => one.spread <= (tellsTime ? SAME_CURRENT : SHARP_CURRENT) + one.resolution,
+  );
   if (together && tellsTime && !sharpTail) return { endedBy: timerAt(together), lengthOf: () => together };
   if (looseTimer !== looseTail) return by(looseTimer ? timer : tail);
   // Undisturbed plateaus of plainly differing length are no clock's doing, even where loads blur the current at their ends.
@@ -199,7 +201,7 @@ function timerOrTail(
   if (calm.length >= 4 && spread > NO_CLOCK + 4 * resolution) return by(tail);
   if (sharpTimer !== sharpTail) return by(sharpTimer ? timer : tail);
   // Both repeat as sharply: days that are all alike. No clock is set so short.
-  if (sharpTail && usual < SHORTEST_CLOCK + 3 * MINUTE) return by(tail);
+  if (sharpTail && calm.length >= 4 && quantile(lengths, 0.75) < SHORTEST_CLOCK + 3 * MINUTE) return by(tail);
   const early = 100 * usualBattery > 1.5 * CHEMISTRY[chemistry].earlyTailPercent * capacityAh;
   return by((one) => {
     const told = bySetting(one);

@@ -123,23 +123,24 @@ function climbsInto(
 /** Times that show a habit, and the part of all times that it must be. */
 const HABIT = { least: 2, part: 0.6 };
 
-/** Whether a held voltage is mostly come to from one well above it, within the two hours before. */
+/** Whether a held voltage is mostly come to from one well above it, sinking all the way: lithium may take hours for that. */
 function comesDownTo(setpoint: Setpoint, view: ChargeView, held: Float32Array, voltsPerC: number): boolean {
   const above = setpoint.volts + Math.max(APART * view.blocks, 4 * setpoint.width);
   const near = Math.max(3 * setpoint.width, 0.04 * view.blocks);
   const hour = Math.round(3_600_000 / view.grid.step);
   let arrivals = 0;
   let fromAbove = 0;
-  let lastAbove = -Infinity;
+  let sinks = false;
   let lastAt = -Infinity;
   for (let cell = 0; cell < view.grid.count; cell++) {
     const volts = at25(view, cell, voltsPerC);
     // What others lift it to is not this source's.
-    if (volts > above && view.amps[cell]! > 3 * view.ampNoise) lastAbove = cell;
+    if (volts > above && view.amps[cell]! > 3 * view.ampNoise) sinks = true;
+    else if (volts < setpoint.volts - 0.12 * view.blocks) sinks = false;
     else if (Math.abs(volts - setpoint.volts) < near && held[cell]! > 0.8) {
       if (cell - lastAt > 3 * hour) {
         arrivals++;
-        if (cell - lastAbove < 2 * hour) fromAbove++;
+        if (sinks) fromAbove++;
       }
       lastAt = cell;
     }

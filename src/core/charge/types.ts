@@ -82,6 +82,8 @@ export interface SourceCharging {
   charges: Charge[];
   /** When the log that they are seen in runs, and where it is silent: of other times nothing is known. */
   logged: { span: Span; gaps: Span[] };
+  /** Cell of the grid that it was judged on, ms: no end of a stage is known better. */
+  cellMs: number;
   /** Currents at which it gave all it had, greatest first. */
   limits: Limit[];
   /** What lies between it and the battery, compensation as it is done, cold that stops it; null where the log cannot show them. */
