@@ -123,6 +123,8 @@ export const compensationWrong: Cause = {
       : ['plateaus at battery temperatures that differ by 5 °C or more'],
 };
 
+/** A per Ah from which a source on float gives something. */
+const GIVES = 0.002;
 /** V per cell by which two meters may differ. */
 const METERS = 0.02;
 
@@ -146,7 +148,10 @@ function compensatedLithium(one: SourceCharging, charging: readonly SourceChargi
     ['absorption', absorptionV],
     ['float', floatV],
   ] as const) {
-    const plateaus = plateausWithHeat(one, name);
+    // A float at which it gives nothing is the battery at rest.
+    const plateaus = plateausWithHeat(one, name).filter(
+      (stage) => name === 'absorption' || stage.usualSourceAmps > GIVES * one.bank.capacityAh,
+    );
     // Cells shoot up too fast for a plateau: then the tops of the charges say it.
     const tops = name === 'absorption' && plateaus.length < 3 ? topStages(one) : null;
     const stages = tops ?? plateaus;

@@ -119,8 +119,11 @@ function steadyInBulk({ charges, bulkAmps }: SourceCharging): { amps: number } |
   return !held && bulkMs >= LEAST_BULK && bulkAmps > 0 ? { amps: bulkAmps } : null;
 }
 
-/** So many long bulks show that a source fades; and how near its end is to what it gave for most of it, when it has faded. */
-const FADES = { bulks: 3, near: 0.15 };
+/**
+ * So many long bulks show that a source fades; how near its end is to what it gave for most of it, when it has faded; and the part of its
+ * most under which it only feeds loads.
+ */
+const FADES = { bulks: 3, near: 0.15, least: 0.25 };
 
 /** What a source falls to in long bulks that never came to a held voltage; null where it gives the same all along. */
 function fadedInBulk({ charges, bulkAmps }: SourceCharging): { amps: number } | null {
@@ -131,7 +134,10 @@ function fadedInBulk({ charges, bulkAmps }: SourceCharging): { amps: number } | 
     (one) => Math.abs(one.endSourceAmps - one.usualSourceAmps) < FADES.near * one.usualSourceAmps,
   );
   const amps = median(faded.map((one) => one.usualSourceAmps));
-  return faded.length >= FADES.bulks && faded.length > 0.6 * long.length && amps < 0.85 * bulkAmps
+  return faded.length >= FADES.bulks &&
+    faded.length > 0.6 * long.length &&
+    amps < 0.85 * bulkAmps &&
+    amps > FADES.least * bulkAmps
     ? { amps }
     : null;
 }

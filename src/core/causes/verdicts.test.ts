@@ -122,6 +122,14 @@ test('lithium above its setting in the cold is compensated, unless another charg
   const sum = (...all: SourceCharging[]) => sumOf(compensationWrong.weigh!(seen(all, bank)), 'sensor');
   expect(sum(one)).toBeGreaterThan(8);
   expect(sum(one, other)).toBe(0);
+  // At a float where the charger gives nothing the battery rests.
+  const float = (usualSourceAmps: number) => {
+    const at = held(14.4, 13.7, 8, { bank, source: { ...source, profile: { floatV: 13.5 } } });
+    for (const { stages } of at.charges) stages[1]!.usualSourceAmps = usualSourceAmps;
+    return at;
+  };
+  expect(sum(float(2))).toBeGreaterThan(8);
+  expect(sum(float(0))).toBe(0);
 });
 
 test('a small charger is told by the battery’s current and the loads; one at its rating is cleared', () => {
@@ -175,6 +183,8 @@ test('a charger that falls to a third within each long bulk fades, though no lim
   const falls = (one: SourceCharging) => sumOf(sourceDerated.weigh!(seen([one], lithium)), 'falls');
   expect(falls(bulk(6.5))).toBeGreaterThan(12);
   expect(falls(bulk(19))).toBe(0);
+  // So little only feeds the loads.
+  expect(falls(bulk(3))).toBe(0);
   // A current that goes on falling is a battery that fills.
   expect(falls(bulk(6.5, 2))).toBe(0);
 });
