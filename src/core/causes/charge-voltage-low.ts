@@ -147,7 +147,8 @@ function stopsBelow({ source, charges, bank, bulkAmps }: SourceCharging): Eviden
   if (
     stopped.length < 3 ||
     stopped.length < MOSTLY * long.length ||
-    long.some((one) => topOf(one) > top + same)
+    // A short one that went higher shows what it is set to.
+    charges.some((one) => topOf(one) > top + same)
   )
     return [];
   const below = (1000 * (bank.chargeVolts.min - top)) / bank.cellsInSeries;

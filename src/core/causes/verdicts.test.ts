@@ -92,7 +92,7 @@ test('lithium whose charger stops by itself, its current fallen, is stopped low 
     from: day * 24 * HOUR,
     to: (day * 24 + 3) * HOUR,
   });
-  const low = (kind: Source['kind']) =>
+  const low = (kind: Source['kind'], brief = 13.4) =>
     chargeVoltageLow.weigh!(
       seen(
         [
@@ -100,7 +100,10 @@ test('lithium whose charger stops by itself, its current fallen, is stopped low 
             source: { ...source, kind },
             bank: lithium,
             // A short charge later in the day comes less high, and does not count.
-            charges: [0, 1, 2, 3].flatMap((day) => [at(13.6, day), at(13.4, day)]),
+            charges: [0, 1, 2, 3].flatMap((day) => [
+              at(13.6, day),
+              { ...at(brief, day), to: (day * 24 + 0.3) * HOUR },
+            ]),
             bulkAmps: 28,
             slope: null,
           } as unknown as SourceCharging,
@@ -110,6 +113,8 @@ test('lithium whose charger stops by itself, its current fallen, is stopped low 
     );
   expect(sumOf(low('mains'))).toBeGreaterThan(12);
   expect(low('solar')).toEqual([]);
+  // Twenty minutes that go to 14.4 V, and then a float: it is not stopped low.
+  expect(low('mains', 14.4)).toEqual([]);
 });
 
 test('lithium above its setting in the cold is compensated, unless another charger goes as high', () => {
