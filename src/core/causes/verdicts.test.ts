@@ -137,20 +137,22 @@ test('lithium above its setting in the cold is compensated, unless another charg
   expect(sum(float(0))).toBe(0);
 });
 
+/** Five bulks of a source of which only the battery's current is known. */
+const bulks = (hours: number, bulkAmps: number, endAmps = bulkAmps) =>
+  ({
+    source,
+    bank: agm,
+    limits: [],
+    charges: Array.from({ length: 5 }, () =>
+      charge([stage({ stage: 'bulk', to: hours * HOUR, endAmps, volts: 13 })]),
+    ),
+    bulkAmps,
+    knowsOwnAmps: false,
+  }) as unknown as SourceCharging;
+
 test('a small charger is told by the battery’s current and the loads; one at its rating is cleared', () => {
-  const bulk = (bulkAmps: number) => {
-    const stages = [stage({ stage: 'bulk', endAmps: bulkAmps, volts: 13 })];
-    return {
-      source,
-      bank: agm,
-      limits: [],
-      charges: Array.from({ length: 5 }, () => charge(stages)),
-      bulkAmps,
-      knowsOwnAmps: false,
-    } as unknown as SourceCharging;
-  };
   const sum = (amps: number) =>
-    sourceDerated.weigh!(seen([bulk(amps)])).reduce((total, one) => total + one.decibans, 0);
+    sourceDerated.weigh!(seen([bulks(3, amps)])).reduce((total, one) => total + one.decibans, 0);
   expect(sum(6)).toBeGreaterThan(12);
   expect(sum(17.5)).toBeLessThan(-8);
 });
@@ -195,21 +197,10 @@ test('a charger that falls to a third within each long bulk fades, though no lim
 });
 
 test('seen through the battery alone, the moment of a climb and a battery that fills show no small charger', () => {
-  const bulk = (hours: number, bulkAmps: number, endAmps: number) => {
-    const stages = [stage({ stage: 'bulk', to: hours * HOUR, endAmps, volts: 14 })];
-    return {
-      source,
-      bank: agm,
-      limits: [],
-      charges: Array.from({ length: 5 }, () => charge(stages)),
-      bulkAmps,
-      knowsOwnAmps: false,
-    } as unknown as SourceCharging;
-  };
   const weigh = (one: SourceCharging) => sumOf(sourceDerated.weigh!(seen([one])));
-  expect(weigh(bulk(0.03, 5, 5))).toBe(0);
-  expect(weigh(bulk(3, 17, 0.5))).toBeLessThan(0);
-  expect(weigh(bulk(3, 17, 8))).toBeGreaterThan(8);
+  expect(weigh(bulks(0.03, 5, 5))).toBe(0);
+  expect(weigh(bulks(3, 17, 0.5))).toBeLessThan(0);
+  expect(weigh(bulks(3, 17, 8))).toBeGreaterThan(8);
 });
 
 test('a slope whose error carries it outside clears nobody, and one charger that is wrong is enough', () => {
