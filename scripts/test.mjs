@@ -55,6 +55,7 @@ function add(report, name, code, counts) {
       : Math.max(1, /** @type {number} */ (result[1]));
 }
 
+/** Bent logs read by themselves: they need no server, and run beside what does. */
 async function bentLogs() {
   const report = join(root, '.build', 'fuzz.json');
   rmSync(report, { force: true });

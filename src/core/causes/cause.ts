@@ -108,6 +108,15 @@ export interface Cause {
   missing?(seen: Observations, evidence: readonly Evidence[]): string[];
 }
 
+export const speaksFor = (evidence: readonly Evidence[]): boolean =>
+  evidence.some(({ decibans }) => decibans > 0);
+
+/** Of the evidence of each device: one that is wrong is enough, and that the others are right clears nobody. */
+export function oneIsEnough(each: readonly Evidence[][]): Evidence[] {
+  const wrong = each.filter(speaksFor);
+  return (wrong.length > 0 ? wrong : each).flat();
+}
+
 /** Shrinks a weight towards nothing when it rests on few occurrences: four fifths of it on three, nearly all on ten. */
 export function shrunk(decibans: number, occurrences: number): number {
   return Math.round((decibans * occurrences) / (occurrences + 0.75));

@@ -2,12 +2,11 @@
 
 import { median } from '../quantity/numbers';
 import { celsius, counted, share, volts } from '../quantity/text';
-import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { type Cause, type Evidence, oneIsEnough, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy } from './compensation';
 import { plateausOf, weighPlateaus, weighTold } from './plateaus';
 import type { SourceCharging } from '../charge/types';
 import { isLead } from '../system/chemistry';
-import type { System } from '../system/schema';
 import { chargeRange, GAS } from './remedy';
 
 const WEIGHTS = {
@@ -78,10 +77,15 @@ export const chargeVoltageHigh: Cause = {
   },
   described: (seen) => weighTold(seen, 'above', SIDE),
   weigh: ({ charging, system, refusals, bank }) => [
-    ...tooHigh(charging, system),
+    ...oneIsEnough(
+      charging.map((one) => {
+        const evidence = weighPlateaus(one, system, 'above', SIDE);
+        return speaksFor(evidence) ? [...evidence, ...byTemperature(one)] : evidence;
+      }),
+    ),
     ...(isLead(bank.chemistry)
       ? []
-      : highestOf(charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges))),
+      : oneIsEnough(charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges))),
     ...highTogether(refusals ?? [], bank.chargeVolts.max / bank.cellsInSeries),
   ],
   missing: (seen, evidence) =>
@@ -89,22 +93,6 @@ export const chargeVoltageHigh: Cause = {
       ? ['a charge that reaches a held voltage']
       : [],
 };
-
-/** One charger that goes too high is enough: that others do not clears nobody. */
-function tooHigh(charging: readonly SourceCharging[], system: System): Evidence[] {
-  const each = charging.map((one) => ({ one, evidence: weighPlateaus(one, system, 'above', SIDE) }));
-  const high = each.filter(({ evidence }) => speaks(evidence));
-  return high.length > 0
-    ? high.flatMap(({ one, evidence }) => [...evidence, ...byTemperature(one)])
-    : each.flatMap(({ evidence }) => evidence);
-}
-
-const speaks = (evidence: readonly Evidence[]): boolean => evidence.some(({ decibans }) => decibans > 0);
-
-function highestOf(each: Evidence[][]): Evidence[] {
-  const high = each.filter(speaks);
-  return (high.length > 0 ? high : each).flat();
-}
 
 /** Where no plateau is long enough to judge, how high the charges went. */
 function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {

@@ -6,7 +6,7 @@ import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
 import type { SourceCharging, Stage } from '../charge/types';
 import { isConstant } from '../charge/view';
-import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { type Cause, type Evidence, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy, plateausWithHeat } from './compensation';
 import { weighPlateaus, weighTold } from './plateaus';
 import { chargeRange, GAS } from './remedy';
@@ -76,7 +76,7 @@ export const chargeVoltageLow: Cause = {
         const stops = stopsBelow(one);
         if (evidence.length === 0 || sumOf(stops) > sumOf(evidence)) return stops;
       }
-      return evidence.some(({ decibans }) => decibans > 0) ? [...evidence, ...byTemperature(one)] : evidence;
+      return speaksFor(evidence) ? [...evidence, ...byTemperature(one)] : evidence;
     }),
   missing: (seen, evidence) =>
     seen.charging.length > 0 && !evidence.some((one) => one.group === 'plateau')

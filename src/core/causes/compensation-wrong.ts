@@ -6,7 +6,7 @@ import type { Slope } from '../charge/slope';
 import type { SourceCharging, Stage } from '../charge/types';
 import { expectedVolts, isLead } from '../system/chemistry';
 import { goesBy, inDoubt, isKnown, plateausWithHeat, slopeText } from './compensation';
-import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { type Cause, type Evidence, oneIsEnough, shrunk, weightOf } from './cause';
 import { compensationRange } from './remedy';
 
 const WEIGHTS = {
@@ -113,9 +113,7 @@ export const compensationWrong: Cause = {
       if (!sensor) return evidence;
       return outside.length > 0 && sensor.decibans < 0 ? outside : [...outside, sensor];
     });
-    // One charger that is wrong is enough: that the others are right clears nobody.
-    const wrong = each.filter((all) => all.some(({ decibans }) => decibans > 0));
-    return (wrong.length > 0 ? wrong : each).flat();
+    return oneIsEnough(each);
   },
   missing: (_, evidence) =>
     evidence.some((one) => one.group !== 'told')
