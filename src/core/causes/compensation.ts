@@ -41,8 +41,9 @@ export const celsiusAtVolts = (held: number, told: number, slope: number, cells:
 const POSSIBLE = { min: -10, max: 45 };
 
 /**
- * Where no temperature was logged: the one that a charger goes by, from what it is set to at 25 °C and what it held. Null where the
+ * The temperature that a charger goes by, from what it is set to at 25 °C and what it held over three plateaus or more. Null where the
  * setting or its slope is not known, or where no battery can be so cold or warm.
+ * @returns °C
  */
 export function celsiusBySetting(
   { source, charges, bank }: SourceCharging,
