@@ -19,7 +19,8 @@ import { readable } from './readable';
 
 const HELP = `Pazienza: diagnoses battery systems from the logs of their chargers and monitors.
 
-  pazienza analyse PATH [--json]   read a job bundle (a folder or a zip) and print what was found
+  pazienza analyse PATH [--json]   read a job bundle (a folder or a zip) and print what was found;
+                                   with --json --series also the percentage hour by hour, read and true
   pazienza simulate SYSTEM OUT     write a demo job as a bundle: to a folder, or to OUT when it ends in .zip
                                    systems: ${DEMO_SLUGS.join(', ')}
   pazienza work                    be a worker that takes in logs for the application at DATABASE_URL; as many as are wanted
@@ -34,7 +35,8 @@ async function main(args: string[]): Promise<void> {
   const { values, positionals } = parse(args);
   const [verb, ...rest] = positionals;
   if (values.help || verb === 'help') process.stdout.write(HELP);
-  else if (verb === 'analyse' && rest.length === 1) await analyse(rest[0]!, values.json === true);
+  else if (verb === 'analyse' && rest.length === 1)
+    await analyse(rest[0]!, values.json === true, values.series === true);
   else if (verb === 'simulate' && rest.length === 2) simulate(rest[0]!, rest[1]!);
   else if (verb === undefined) throw new Usage('Say what to do.');
   else if (verb === 'analyse') throw new Usage('analyse takes one path: a bundle folder or zip.');
@@ -47,22 +49,29 @@ function parse(args: string[]) {
     return parseArgs({
       args,
       allowPositionals: true,
-      options: { json: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } },
+      options: {
+        json: { type: 'boolean' },
+        series: { type: 'boolean' },
+        help: { type: 'boolean', short: 'h' },
+      },
     });
   } catch (error) {
     throw new Usage(error instanceof Error ? error.message : String(error));
   }
 }
 
-async function analyse(path: string, asJson: boolean): Promise<void> {
+async function analyse(path: string, asJson: boolean, withSeries: boolean): Promise<void> {
   const { job, system, logs } = await readBundle(await filesAt(path));
-  const diagnosis = diagnose({ job, system, series: logs.map((log) => log.series) });
+  const { soc, ...told } = diagnose({ job, system, series: logs.map((log) => log.series) });
+  const diagnosis = { ...told, soc };
   for (const log of logs)
     if (log.problemCount > 0)
       process.stderr.write(
         `${log.path}: ${log.problemCount} of ${log.rows} rows have a problem. The first, line ${log.problems[0]!.line}: ${log.problems[0]!.reason}\n`,
       );
-  process.stdout.write(asJson ? JSON.stringify(diagnosis, null, 2) + '\n' : readable(job, system, diagnosis));
+  process.stdout.write(
+    asJson ? JSON.stringify(withSeries ? diagnosis : told, null, 2) + '\n' : readable(job, system, diagnosis),
+  );
 }
 
 async function filesAt(path: string): Promise<BundleFiles> {

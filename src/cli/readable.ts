@@ -3,6 +3,7 @@
 import { DateTime } from 'luxon';
 import { ENDED_WORDS } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
+import { countingText, driftText } from '@/core/diagnosis/countingText';
 import { chargingText } from '@/core/diagnosis/sourceTable';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
@@ -82,6 +83,27 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
       ),
     ]),
   );
+  const countedLines = countingText(diagnosis, (id) => sourceName(system, id));
+  if (countedLines.length > 0)
+    block(
+      'What counting shows',
+      countedLines.flatMap((one) => wrap(one)),
+    );
+  if (diagnosis.syncs.length > 0)
+    block(
+      `Syncs (${zone})`,
+      diagnosis.syncs.flatMap((one) => [
+        `${clock(one.at)}  from ${one.from.toFixed(0)} %  ${one.judged}`,
+        ...wrap(one.why, WIDTH - 4).map((line) => `    ${line}`),
+      ]),
+    );
+  if (diagnosis.counting && diagnosis.counting.intervals.length > 0)
+    block(
+      `Drift between syncs (${zone})`,
+      diagnosis.counting.intervals.flatMap((one) =>
+        wrap(`${clock(one.from)} to ${clock(one.to)}: ${driftText(one)}`),
+      ),
+    );
   if (diagnosis.unexamined.length > 0)
     out.push(...wrap(`Not looked at by this version: ${diagnosis.unexamined.join(', ')}.`), '');
   return out.join('\n');

@@ -9,6 +9,7 @@ import type { CheckId } from '../system/checklist';
 import type { Chemistry, Complaint, Job, System } from '../system/schema';
 import type { Refusal } from '../charge/refusals';
 import type { SourceCharging } from '../charge/types';
+import type { Counting } from '../count/types';
 import type { CauseCode } from './codes';
 import type { Family } from './families';
 import type { Remedy } from './remedy';
@@ -38,6 +39,8 @@ export interface Observations {
   bank: KnownBank | null;
   span: Span | null;
   charging: SourceCharging[];
+  /** Null where no current into the battery was logged. */
+  counting: Counting | null;
   days: DayBalance[];
   /** When the BMS let no charge in; null where nobody logged it. */
   refusals: Refusal[] | null;

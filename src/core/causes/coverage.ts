@@ -2,14 +2,45 @@
 
 import { amps } from '../quantity/text';
 import type { Load, Source } from '../system/schema';
-import type { Evidence, Observations } from './cause';
+import { isUnseen } from '../count/trueCurrent';
+import { type Evidence, type Observations, oneIsEnough, shrunk } from './cause';
 
 export const COVERAGE_WEIGHTS = {
   /** The description says that a device is not counted, or that all are; something else was found on the battery post. */
   toldUncounted: 15,
   toldCounted: -6,
   foundOnPost: 8,
+  /** Its own log shows a current that the monitor does not, by steps; or the monitor shows it. */
+  notShown: 15,
+  shown: -12,
 } as const;
+
+/** Devices with a log of their own against what the monitor shows of them: one that bypasses it is enough. */
+export function weighShares({ counting, system }: Observations, kind: 'source' | 'load'): Evidence[] {
+  if (!counting || system.monitor?.method === 'voltage') return [];
+  const devices = kind === 'source' ? system.sources : system.loads;
+  const name = (id: string) => devices.find((one) => one.id === id)?.name ?? id;
+  const judged = counting.meters.shares.filter((one) => one.kind === kind && one.error < 0.25);
+  return oneIsEnough(
+    judged
+      // That some are shown clears nobody of whom nothing is known.
+      .filter((one) => isUnseen(one) || judged.length === devices.length)
+      .map((one): Evidence[] => {
+        const hidden = isUnseen(one);
+        if (!hidden && Math.abs(one.share) < 0.4) return [];
+        return [
+          {
+            text: hidden
+              ? `When the current of ${name(one.id)} moves, the monitor’s does not (${one.steps} times).`
+              : `The monitor shows what ${name(one.id)} ${kind === 'source' ? 'gives' : 'draws'}.`,
+            decibans: shrunk(hidden ? COVERAGE_WEIGHTS.notShown : COVERAGE_WEIGHTS.shown, one.steps),
+            group: 'shown',
+            spans: [counting.logged],
+          },
+        ];
+      }),
+  );
+}
 
 export const COVERAGE_ANSWERS = {
   'battery-post': { found: 8, fine: -6, text: 'A second conductor was found on the battery negative.' },
@@ -17,10 +48,11 @@ export const COVERAGE_ANSWERS = {
 
 /** Devices that may bypass the monitor: what was told and found. */
 export function weighCoverage(
-  { system, job }: Observations,
+  seen: Observations,
   devices: readonly (Source | Load)[],
   kind: 'source' | 'load',
 ): Evidence[] {
+  const { system, job } = seen;
   const method = system.monitor?.method;
   if (!system.monitor || method === 'voltage') return [];
   const evidence: Evidence[] = [];
@@ -32,7 +64,8 @@ export function weighCoverage(
       group: 'told',
       spans: [],
     });
-  else if (devices.every((one) => one.counted !== null) && devices.length > 0)
+  // What was measured goes before what was told.
+  else if (devices.every((one) => one.counted !== null) && devices.length > 0 && !isMissed(seen, kind))
     evidence.push({
       text: `Each ${kind} is wired so that the monitor counts it.`,
       decibans: COVERAGE_WEIGHTS.toldCounted,
@@ -47,6 +80,28 @@ export function weighCoverage(
       spans: [],
     });
   return evidence;
+}
+
+/** No zero is off by so much, parts of the capacity in A. */
+export const NO_ZERO = 0.006;
+
+/** The monitor plainly misses something of this kind, whatever was told. */
+function isMissed({ counting, system }: Observations, kind: 'source' | 'load'): boolean {
+  if (!counting) return false;
+  const { wrong, meters, through, favours, offsetA } = counting;
+  if (wrong.unseen.some((one) => one.kind === kind)) return true;
+  const capacity = system.bank.capacityAh ?? Infinity;
+  const { hours = 0, ofHours = 0 } = meters.unseen ?? {};
+  if (kind === 'source') return hours > 0.3 * ofHours || through.out - through.in > 1.3 * capacity;
+  const float = meters.atFloat?.amps ?? 0;
+  const logged = meters.means.filter(
+    (one) => one.kind === 'load' && !meters.shares.some(({ id }) => id === one.id),
+  );
+  const missing = Math.max(float, favours.offset > 4 ? offsetA.value : 0);
+  return (
+    missing > NO_ZERO * capacity ||
+    logged.some(({ amps: mean }) => missing > 0 && Math.abs(missing / mean - 1) < 0.3)
+  );
 }
 
 /** What would have to be told of devices before their coverage is known. */

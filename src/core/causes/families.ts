@@ -31,6 +31,14 @@ export const FAMILIES = {
     words: 'voltage at the charger and at the battery at the same time',
     has: ({ charging }) => charging.some((one) => one.path !== null),
   },
+  counting: {
+    words: 'the battery’s own current and voltage over several days',
+    has: ({ counting }) => counting !== null,
+  },
+  reading: {
+    words: 'the monitor’s percentage',
+    has: ({ counting }) => counting !== null && counting.hasReading,
+  },
   bms: { words: 'the log of the BMS', has: ({ refusals }) => refusals !== null },
 } as const satisfies Record<string, FamilyOfObservations>;
 

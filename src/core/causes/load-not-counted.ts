@@ -1,7 +1,40 @@
 /** A load bypasses the monitor. */
 
-import type { Cause } from './cause';
-import { COVERAGE_ANSWERS, COVERAGE_WEIGHTS, missingCoverage, weighCoverage } from './coverage';
+import { amps } from '../quantity/text';
+import { isLead } from '../system/chemistry';
+import { type Bands, type Cause, type Evidence, type Judged, weightOf } from './cause';
+import {
+  COVERAGE_ANSWERS,
+  COVERAGE_WEIGHTS,
+  missingCoverage,
+  NO_ZERO,
+  weighCoverage,
+  weighShares,
+} from './coverage';
+import { LIVE } from './remedy';
+
+const WEIGHTS = {
+  ...COVERAGE_WEIGHTS,
+  /** Nobody knows whether a load is counted, and something is missing from the count. */
+  notKnown: 4,
+  /** What flows into the battery by the monitor and is not found in it, thousandths of the capacity in A. */
+  missingCharge: [
+    [6, 11],
+    [3.5, 8],
+    [2, 5],
+    [1.2, 2],
+    [0, -6],
+  ],
+  /** Beside the BMS's meter it comes and goes, as no zero error does. */
+  comesAndGoes: 6,
+  /** More than any zero is off by. */
+  tooMuch: 4,
+  /** A load with a log of its own draws as much. */
+  sameAmps: 9,
+} as const satisfies Record<string, Bands | number>;
+
+/** What a full lithium battery, or a lead one, takes on float at most, thousandths of the capacity in A (common practice, no source). */
+const KEEPS = { lead: 5, lithium: 0.4 };
 
 export const loadNotCounted: Cause = {
   code: 'load-not-counted',
@@ -9,11 +42,11 @@ export const loadNotCounted: Cause = {
   complaint: 'drifting-soc',
   chemistries: 'all',
   families: [],
-  needs: 'the wiring walk: which conductors pass the sensor',
+  needs: 'the wiring walk: which conductors pass the sensor; or the load’s log beside the monitor’s',
   signature: 'the voltage falls faster than the count; the reading stays high',
-  prior: { complained: -6, otherwise: -10 },
+  prior: { complained: -4, otherwise: -10 },
   onlyWhenSpokenOf: true,
-  weights: COVERAGE_WEIGHTS,
+  weights: WEIGHTS,
   answers: COVERAGE_ANSWERS,
   tests: {
     'clamp-each-conductor': [
@@ -22,5 +55,81 @@ export const loadNotCounted: Cause = {
     ],
   },
   described: (seen) => weighCoverage(seen, seen.system.loads, 'load'),
+  weigh: (seen) => [...weighShares(seen, 'load'), ...weighMissing(seen)],
+  remedy: ({ system }) => {
+    const names = system.loads.filter((one) => one.counted === false).map((one) => one.name);
+    return {
+      text: `Move the negative of ${names.length > 0 ? names.join(' and ') : 'that load'} to the far side of the sensor, so that one conductor alone is left on the battery’s own side; then synchronise.`,
+      caution: LIVE,
+    };
+  },
   missing: (seen) => missingCoverage(seen, seen.system.loads),
 };
+
+/** Charge that the monitor shows going in and that never arrives: something draws it before. */
+function weighMissing({ counting, system, bank }: Judged): Evidence[] {
+  if (!counting || system.monitor?.method === 'voltage' || counting.wrong.gain !== 1) return [];
+  // Where a log of its own shows it, nothing more is needed.
+  if (counting.wrong.unseen.length > 0) return [];
+  const { meters, offsetA } = counting;
+  const thousandths = (value: number) => (1000 * value) / bank.capacityAh;
+  const float = meters.atFloat && meters.atFloat.hours >= 4 ? meters.atFloat.amps : NaN;
+  const keeps = isLead(bank.chemistry) ? KEEPS.lead : KEEPS.lithium;
+  const found = [
+    meters.bms && meters.bms.slope > 0.5 ? thousandths(meters.bms.offsetA) : NaN,
+    thousandths(float) - keeps,
+    counting.favours.offset > 3 ? thousandths(offsetA.value) : NaN,
+  ].filter((one) => one > 0);
+  if (found.length === 0) return [];
+  const most = Math.max(...found);
+  const evidence: Evidence[] = [
+    {
+      text: `About ${amps((most * bank.capacityAh) / 1000)} of what the monitor shows into the battery never gets there.`,
+      decibans: weightOf(WEIGHTS.missingCharge, most),
+      group: 'missing',
+      spans: [counting.logged],
+    },
+  ];
+  if (most > 1000 * NO_ZERO)
+    evidence.push({
+      text: 'That is more than a zero is ever off by.',
+      decibans: WEIGHTS.tooMuch,
+      group: 'too-much',
+      spans: [],
+    });
+  const unknown = system.loads.filter((one) => one.counted === null);
+  if (unknown.length > 0 && most >= 1.2)
+    evidence.push({
+      text: `Whether ${unknown.map((one) => one.name).join(' and ')} ${unknown.length === 1 ? 'passes' : 'pass'} the sensor is not known.`,
+      decibans: WEIGHTS.notKnown,
+      group: 'not-known',
+      spans: [],
+    });
+  const shown = new Set(meters.shares.map((one) => one.id));
+  const alike = meters.means.filter(
+    (one) =>
+      one.kind === 'load' &&
+      !shown.has(one.id) &&
+      one.amps > 0 &&
+      Math.abs((most * bank.capacityAh) / 1000 / one.amps - 1) < 0.3,
+  );
+  if (alike.length > 0 && most >= 1.2)
+    evidence.push({
+      text: `${system.loads.find(({ id }) => id === alike[0]!.id)?.name ?? 'A load'} draws ${amps(alike[0]!.amps)} on average: just that.`,
+      decibans: WEIGHTS.sameAmps,
+      group: 'same-amps',
+      spans: [],
+    });
+  if (
+    meters.bms &&
+    meters.bms.scatter > 0.3 * Math.abs(meters.bms.offsetA) &&
+    thousandths(meters.bms.scatter) > 1
+  )
+    evidence.push({
+      text: 'Beside the BMS’s meter it comes and goes, as a load does.',
+      decibans: WEIGHTS.comesAndGoes,
+      group: 'comes-and-goes',
+      spans: [counting.logged],
+    });
+  return evidence;
+}

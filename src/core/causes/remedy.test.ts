@@ -13,6 +13,7 @@ const seen = (of: KnownSystem): Judged => ({
   bank: of.bank,
   span: null,
   charging: [],
+  counting: null,
   days: [],
   refusals: null,
 });

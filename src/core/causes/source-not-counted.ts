@@ -1,7 +1,40 @@
 /** A charger bypasses the monitor. */
 
-import type { Cause } from './cause';
-import { COVERAGE_ANSWERS, COVERAGE_WEIGHTS, missingCoverage, weighCoverage } from './coverage';
+import { ampHours, amps, duration } from '../quantity/text';
+import { HOUR } from '../quantity/span';
+import { type Bands, type Cause, type Evidence, type Judged, weightOf } from './cause';
+import { COVERAGE_ANSWERS, COVERAGE_WEIGHTS, missingCoverage, weighCoverage, weighShares } from './coverage';
+import { LIVE } from './remedy';
+
+const WEIGHTS = {
+  ...COVERAGE_WEIGHTS,
+  /** Hours at charging voltage in which the monitor shows the battery drawn on as at night, of all such hours. */
+  drawnWhileCharging: [
+    [0.45, 14],
+    [0.25, 11],
+    [0.12, 6],
+    [0.03, 0],
+    [0, -8],
+  ],
+  /** The monitor never shows a charge at all. */
+  neverCharges: 4,
+  /** More came out than a full battery holds, by so many times its capacity. */
+  fromNowhere: [
+    [2, 13],
+    [1.3, 10],
+    [0.9, 3],
+    [0, 0],
+  ],
+} as const satisfies Record<string, Bands | number>;
+
+/** Fewer hours at charging voltage say nothing. */
+const LEAST_HOURS = 5;
+/** Part of the usual load that must show: less is a zero error. */
+const LIKE_LOAD = 0.45;
+/** Or so much, parts of the capacity in A: no zero is so far off. */
+const MORE = 0.006;
+/** Part of the capacity under which nothing is charged with, A. */
+const NOTHING = 0.003;
 
 export const sourceNotCounted: Cause = {
   code: 'source-not-counted',
@@ -9,11 +42,11 @@ export const sourceNotCounted: Cause = {
   complaint: 'drifting-soc',
   chemistries: 'all',
   families: [],
-  needs: 'the wiring walk: which conductors pass the sensor',
+  needs: 'the wiring walk: which conductors pass the sensor; or the charger’s log beside the monitor’s',
   signature: 'the reading walks down by what that charger gives, while the battery is full',
-  prior: { complained: -5, otherwise: -10 },
+  prior: { complained: -4, otherwise: -10 },
   onlyWhenSpokenOf: true,
-  weights: COVERAGE_WEIGHTS,
+  weights: WEIGHTS,
   answers: COVERAGE_ANSWERS,
   tests: {
     'clamp-each-conductor': [
@@ -22,5 +55,66 @@ export const sourceNotCounted: Cause = {
     ],
   },
   described: (seen) => weighCoverage(seen, seen.system.sources, 'source'),
+  weigh: (seen) => [...weighShares(seen, 'source'), ...weighUnseen(seen), ...weighNowhere(seen)],
+  remedy: ({ system }) => {
+    const names = system.sources.filter((one) => one.counted === false).map((one) => one.name);
+    return {
+      text: `Move the negative of ${names.length > 0 ? names.join(' and ') : 'that charger'} to the far side of the sensor, so that one conductor alone is left on the battery’s own side; then synchronise.`,
+      caution: LIVE,
+    };
+  },
   missing: (seen) => missingCoverage(seen, seen.system.sources),
 };
+
+/** Charging voltages while the monitor shows nothing but the loads: somebody charges whom it does not see. */
+function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
+  const unseen = counting?.meters.unseen;
+  if (!counting || !unseen || unseen.ofHours < LEAST_HOURS || system.monitor?.method === 'voltage') return [];
+  // The wrong way round, everything that charges shows as drawn.
+  if (counting.wrong.gain < 0) return [];
+  const like = unseen.drawnAmps === unseen.drawnAmps ? unseen.amps / unseen.drawnAmps : 1;
+  const load = like >= LIKE_LOAD || -unseen.amps > MORE * bank.capacityAh;
+  const part = unseen.hours > 0 && load ? unseen.hours / unseen.ofHours : 0;
+  const never = counting.meters.mostIn < NOTHING * bank.capacityAh;
+  return [
+    {
+      text:
+        part >= 0.03
+          ? `For ${duration(unseen.hours * HOUR)} of the ${duration(unseen.ofHours * HOUR)} at charging voltage the monitor shows ${amps(Math.abs(unseen.amps))} out of the battery, as when only loads run.`
+          : 'Whenever the battery stands at charging voltage the monitor shows what flows.',
+      decibans: weightOf(WEIGHTS.drawnWhileCharging, part),
+      group: 'unseen',
+      spans: unseen.spans,
+    },
+    ...(never && part >= 0.3
+      ? [
+          {
+            text: 'It never shows a charge.',
+            decibans: WEIGHTS.neverCharges,
+            group: 'never',
+            spans: [counting.logged],
+          },
+        ]
+      : []),
+  ];
+}
+
+/** Parts of the capacity in A: what is missing by less than this may be a zero error. */
+const ZERO = 0.004;
+
+/** Ampere-hours that came out of the battery without ever having gone in. */
+function weighNowhere({ counting, system, bank }: Judged): Evidence[] {
+  if (!counting || system.monitor?.method === 'voltage' || counting.wrong.gain < 0) return [];
+  const { through } = counting;
+  const missing = through.out - through.in;
+  const decibans = weightOf(WEIGHTS.fromNowhere, missing / bank.capacityAh);
+  if (decibans === 0 || missing / through.hours < ZERO * bank.capacityAh) return [];
+  return [
+    {
+      text: `By the monitor ${ampHours(through.out)} came out of a battery of ${ampHours(bank.capacityAh)}, and ${ampHours(through.in)} went in.`,
+      decibans,
+      group: 'unseen',
+      spans: [counting.logged],
+    },
+  ];
+}

@@ -96,6 +96,61 @@ export const FIELD_TESTS = {
     how: 'Log both through one absorption, with the loads running as usual; what lies between them is what the loads take.',
     minutes: 20,
   },
+  'read-monitor-settings': {
+    title: 'Read the monitor’s settings',
+    how: 'Read capacity, charged voltage, tail current, detection time, efficiency and exponent from the monitor itself, and write them down before anything is changed.',
+    minutes: 10,
+  },
+  'float-current': {
+    title: 'Read the current five to ten minutes into float',
+    how: 'Charge until the charger says float, wait five to ten minutes and read the battery’s own current with the usual loads on.',
+    minutes: 20,
+    caution: GAS,
+  },
+  'rest-check': {
+    title: 'Compare the reading with a rested battery',
+    how: 'Switch everything off, wait four hours or a night (lithium: one hour), measure at the posts and compare with the table.',
+    minutes: 15,
+  },
+  'read-the-zero': {
+    title: 'Read the zero',
+    how: 'Isolate the battery from every source and load and read the monitor’s current: it must show nothing.',
+    minutes: 10,
+    caution: SHORT,
+  },
+  'watch-the-sign': {
+    title: 'Watch the sign while charging',
+    how: 'Switch one charger on with the loads off: the monitor must show a positive current.',
+    minutes: 5,
+  },
+  'supply-lead': {
+    title: 'Follow the monitor’s supply lead',
+    how: 'Follow the lead and its fuse to the battery positive; move it gently while the display is watched.',
+    minutes: 10,
+    caution: SHORT,
+  },
+  'load-step': {
+    title: 'Switch a large load on for a minute',
+    how: 'Note percentage and voltage, switch on a load of a tenth of the capacity or more for a minute, note both again, and once more a minute after.',
+    minutes: 5,
+  },
+  'full-charge-and-sync': {
+    title: 'Charge until full and see the reading set itself',
+    how: 'Charge until the charger itself says float, note the reading before and after it goes to 100 %, and compare after a week.',
+    minutes: 30,
+    caution: GAS,
+  },
+  'other-sources-on': {
+    title: 'Run another source alone',
+    how: 'Switch the charger off that shows the percentage, let another source charge for an hour, and see whether the percentage rises.',
+    minutes: 15,
+  },
+  'meter-each-half': {
+    title: 'Measure each half',
+    how: 'With a meter of your own measure the lower and the upper half at the posts, at rest and while charging.',
+    minutes: 10,
+    caution: SHORT,
+  },
 } as const satisfies Record<string, FieldTest>;
 
 export type TestCode = keyof typeof FIELD_TESTS;

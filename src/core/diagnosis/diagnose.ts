@@ -12,6 +12,7 @@ import type { Job, System } from '../system/schema';
 import type { Series } from '../log/channels';
 import { CAUSES } from '../causes';
 import { chargingOut } from './chargingOut';
+import { countingOut } from './countingOut';
 import { explain } from './explain';
 import { chooseNextTest } from './nextTest';
 import { observe, type Observed } from './observe';
@@ -45,7 +46,7 @@ export function conclude(job: Job, system: System, observed: Observed): Diagnosi
       ...seen.hazards.map(({ code, text, spans }) => ({ code, text, spans: spans.map(isoSpan) })),
     ],
     ...chargingOut(seen),
-    syncs: later.syncs ?? [],
+    ...countingOut(seen.counting),
     cutoffs: later.cutoffs ?? [],
     findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy }) => ({
       cause: cause.code,

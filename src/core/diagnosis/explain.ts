@@ -49,6 +49,80 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'fake-full': ['absorption-too-short'],
 };
 
+/** Errors of counting that a wrong or missing current looks like. */
+const COUNTED_WRONG = [
+  'capacity-wrong',
+  'efficiency-wrong',
+  'peukert-wrong',
+  'current-offset',
+  'false-sync',
+  'charged-voltage-unreached',
+  'tail-unreached',
+  'never-started',
+  'full-too-rarely',
+] as const satisfies readonly CauseCode[];
+
+/** What a wrong current makes of charges that are right. */
+const CHARGED_WRONG = [
+  'absorption-too-short',
+  'tail-threshold-high',
+  'source-too-small',
+  'source-derated',
+  'load-through-absorption',
+  'premature-float',
+  'fake-full',
+] as const satisfies readonly CauseCode[];
+
+const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
+  'sensor-reversed': [
+    ...COUNTED_WRONG,
+    'current-scale',
+    'source-not-counted',
+    'load-not-counted',
+    ...CHARGED_WRONG,
+  ],
+  'current-scale': [...COUNTED_WRONG, ...CHARGED_WRONG, 'source-not-counted', 'load-not-counted'],
+  'source-not-counted': [...COUNTED_WRONG, ...CHARGED_WRONG, 'current-scale'],
+  'load-not-counted': [...COUNTED_WRONG, 'absorption-too-short', 'tail-threshold-high'],
+  'voltage-guess': [...COUNTED_WRONG, 'bulk-end-reset', 'monitor-restarted', 'current-scale'],
+  'bulk-end-reset': [
+    ...COUNTED_WRONG,
+    'current-scale',
+    'source-not-counted',
+    'load-not-counted',
+    'monitor-restarted',
+    'voltage-guess',
+    ...CHARGED_WRONG,
+  ],
+  'half-bank': [
+    ...COUNTED_WRONG,
+    ...CHARGED_WRONG,
+    'current-scale',
+    'source-not-counted',
+    'load-not-counted',
+  ],
+  'monitor-restarted': ['never-started', 'false-sync', 'full-too-rarely'],
+  'false-sync': ['capacity-wrong', 'efficiency-wrong', 'current-offset', 'peukert-wrong', 'never-started'],
+  'charged-voltage-unreached': ['full-too-rarely', 'never-started'],
+  'tail-unreached': ['full-too-rarely', 'never-started'],
+  'cold-charge-block': ['false-sync', 'never-started', 'full-too-rarely'],
+  'runner-stops-charge': ['false-sync', 'never-started', 'full-too-rarely', 'charged-voltage-unreached'],
+  'current-offset': [
+    'full-too-rarely',
+    'efficiency-wrong',
+    'tail-unreached',
+    'absorption-too-short',
+    'tail-threshold-high',
+  ],
+  'never-started': ['full-too-rarely'],
+  // What never fills the battery never sets the reading right.
+  'absorption-too-short': ['tail-unreached'],
+  'tail-threshold-high': ['tail-unreached'],
+  'charge-voltage-low': ['charged-voltage-unreached'],
+  'charge-path-drop': ['charged-voltage-unreached', 'tail-unreached'],
+  'float-unsuited': ['charged-voltage-unreached'],
+};
+
 const shown = ({ standing }: Weighed): boolean => standing === 'strong' || standing === 'likely';
 
 export interface Explained extends Weighed {
@@ -56,13 +130,18 @@ export interface Explained extends Weighed {
   explainedBy: CauseCode[];
 }
 
+const brings = (code: CauseCode): readonly CauseCode[] => [
+  ...(BRINGS[code] ?? []),
+  ...(COUNT_BRINGS[code] ?? []),
+];
+
 /** Weighed causes, those that another explains taken down to possible at most and put behind it. */
 export function explain(weighed: readonly Weighed[]): Explained[] {
   const upstream = weighed.filter(shown);
   return weighed
     .map((one): Explained => {
       const explainedBy = upstream
-        .filter((other) => BRINGS[other.cause.code]?.includes(one.cause.code))
+        .filter((other) => brings(other.cause.code).includes(one.cause.code))
         .map((other) => other.cause.code);
       // What is not even possible comes with nothing.
       if (explainedBy.length === 0 || (!shown(one) && one.standing !== 'possible'))

@@ -6,6 +6,11 @@ import { blocksInSeries, isLead } from '../system/chemistry';
 import { knownSystem, type KnownSystem } from '../system/known';
 import type { System } from '../system/schema';
 import { alignClocks } from '../log/align';
+import { corrected, isWrong } from '../count/corrected';
+import { counterLog } from '../count/counterLog';
+import { countingOf } from '../count/counting';
+import { metersOf } from '../count/meters';
+import { wrongOf } from '../count/trueCurrent';
 import { integrate, longSilences } from '../log/grid';
 import type { Series } from '../log/channels';
 import { batteryCurrent, timelineOf, type Timeline } from '../log/timeline';
@@ -29,17 +34,38 @@ export function observe(system: System, series: readonly Series[]): Observed {
   const timeline = alignClocks(timelineOf(series), system);
   const known = knownSystem(system);
   if (timeline.series.length === 0)
-    return { span: null, charging: [], days: [], refusals: null, hazards: [], balance: null, trust: [] };
-  const charging = known ? findCharges(known, timeline) : [];
+    return {
+      span: null,
+      charging: [],
+      counting: null,
+      days: [],
+      refusals: null,
+      hazards: [],
+      balance: null,
+      trust: [],
+    };
+  const { charging, counting } = known ? seenOf(known, timeline) : { charging: [], counting: null };
   return {
     span: timeline.span,
     charging,
+    counting,
     days: known ? balanceDays(known, timeline, charging) : [],
     refusals: refusalsOf(timeline),
     hazards: known ? hazardsIn({ system: known, timeline, charging }) : [],
     balance: known ? balanceOf(known, timeline, charging) : null,
     trust: judgeTrust(system, timeline),
   };
+}
+
+/** Charges and counting. Where the monitor's current is plainly wrong, charges are judged again by what it ought to have been. */
+function seenOf(system: KnownSystem, timeline: Timeline): Pick<Observed, 'charging' | 'counting'> {
+  const charging = findCharges(system, timeline);
+  const log = counterLog(system, timeline);
+  if (!log) return { charging, counting: null };
+  const meters = metersOf(system, timeline, log, charging);
+  const wrong = wrongOf(meters);
+  const again = isWrong(wrong) ? findCharges(system, corrected(timeline, log, wrong)) : charging;
+  return { charging: again, counting: countingOf({ system, timeline, log, charging: again, meters, wrong }) };
 }
 
 /** Of a longer log the last days are balanced: what was ten years ago says nothing of the battery of today. */

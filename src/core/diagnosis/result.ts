@@ -4,6 +4,8 @@ import { z } from 'zod';
 import { REACHED } from '../causes/cause';
 import { CAUSE_CODES } from '../causes/codes';
 import { ENDED_BY, STAGE_NAMES } from '../charge/types';
+import { ANCHOR_KINDS } from '../count/anchors';
+import { DRIFT_PARTS, SYNC_VERDICTS } from '../count/types';
 import { COMPLAINTS } from '../system/schema';
 import { STANDINGS } from './weigh';
 
@@ -119,6 +121,84 @@ const charging = z.object({
   balance: balance.nullable(),
 });
 
+/** A value with two standard deviations. */
+const banded = z.object({ value: number, band: number });
+
+/** A sync: the reading was set to full. */
+const sync = z.object({
+  at: z.string(),
+  /** Reading before and after, %. */
+  from: number,
+  to: number,
+  judged: z.enum(SYNC_VERDICTS),
+  /** True charge then, %, and two standard deviations. */
+  reference: known,
+  band: known,
+  /** In words, why it is judged so. */
+  why: z.string(),
+});
+
+const interval = z.object({
+  from: z.string(),
+  to: z.string(),
+  endedBy: z.enum(['sync', 'jump', 'end']),
+  ampHoursIn: number,
+  ampHoursOut: number,
+  readingFrom: number,
+  readingTo: number,
+  trueFrom: number,
+  trueTo: number,
+  band: number,
+  /** Points by which the reading came out above the truth, and what each error alone makes of it. */
+  drift: number,
+  parts: z.record(z.enum(DRIFT_PARTS), number),
+});
+
+const counting = z.object({
+  device: z.string(),
+  hasReading: z.boolean(),
+  /** No reading was logged: the syncs are those that a counter with these settings would have made. */
+  replayed: z.boolean(),
+  settings: z.record(z.string(), z.union([number, z.boolean()])),
+  /** Settings that nobody told: usual ones stand in. */
+  assumed: z.array(z.string()),
+  /** What the device counts by, from its own reading; null where it does not tell. */
+  behaves: z.object({ capacityAh: banded, efficiencyPercent: banded.nullable(), peukert: number }).nullable(),
+  capacityAh: banded,
+  efficiencyPercent: banded,
+  offsetA: banded,
+  /** What the log cannot tell apart, and what would. */
+  entangled: z.array(z.string()),
+  /** What the truth rests on, and how well it is known on the whole, %. */
+  anchors: z.array(z.object({ kind: z.enum(ANCHOR_KINDS), count: number })),
+  band: known,
+  off: z.object({ median: number, most: number, last: number, hours: number }).nullable(),
+  /** How much of each device's current the monitor shows. */
+  coverage: z.array(z.object({ id: z.string(), share: number, band: number })),
+  missed: z.array(
+    z.object({
+      from: z.string(),
+      to: z.string(),
+      full: z.boolean(),
+      why: z.string(),
+      topVolts: known,
+      leastAmps: known,
+    }),
+  ),
+  intervals: z.array(interval),
+  jumps: z.array(z.object({ at: z.string(), from: number, to: number, silentMinutes: number })),
+  daysSinceFull: known,
+});
+
+/** Hour by hour, %; null where it is not known. */
+const soc = z.object({
+  from: z.string(),
+  stepHours: number,
+  reported: z.array(known),
+  reference: z.array(known),
+  band: z.array(known),
+});
+
 const evidence = z.object({ text: z.string(), decibans: number, spans });
 
 const finding = z.object({
@@ -139,8 +219,8 @@ const finding = z.object({
 });
 
 /** Sections of families that this version does not look at yet are empty lists, and their names stand in `unexamined`. */
-export const LATER_SECTIONS = ['syncs', 'cutoffs', 'soc'] as const;
-export type LaterSection = Exclude<(typeof LATER_SECTIONS)[number], 'soc'>;
+export const LATER_SECTIONS = ['cutoffs'] as const;
+export type LaterSection = (typeof LATER_SECTIONS)[number];
 
 export const diagnosisSchema = z.object({
   format: z.literal(1),
@@ -166,7 +246,11 @@ export const diagnosisSchema = z.object({
     }),
   ),
   charging,
-  syncs: z.array(z.never()),
+  syncs: z.array(sync),
+  /** Null where no current into the battery was logged. */
+  counting: counting.nullable(),
+  /** The percentage as it was read and as it was; null where nothing was counted. */
+  soc: soc.nullable(),
   cutoffs: z.array(z.never()),
   findings: z.array(finding),
   nextTest: z
@@ -199,3 +283,5 @@ export type DiagnosisStage = DiagnosisCharge['stages'][number];
 export type SourceFigures = Diagnosis['charging']['sources'][number];
 export type Finding = Diagnosis['findings'][number];
 export type IsoSpan = [string, string];
+export type CountingOut = NonNullable<Diagnosis['counting']>;
+export type SyncOut = Diagnosis['syncs'][number];

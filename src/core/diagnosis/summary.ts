@@ -45,12 +45,15 @@ export const COMPLAINT_WORDS: Record<Complaint, string> = {
 /** What a diagnosis comes to, in figures. */
 export interface Told {
   charges: number;
+  /** Syncs, and how many of them came too soon; null where nothing was counted. */
+  syncs: { all: number; wrong: number } | null;
   /** Causes that are possible or better. */
   found: number;
 }
 
-export const toldOf = ({ charges, findings }: Diagnosis): Told => ({
+export const toldOf = ({ charges, findings, counting, syncs }: Diagnosis): Told => ({
   charges: charges.length,
+  syncs: counting && { all: syncs.length, wrong: syncs.filter((one) => one.judged === 'false').length },
   found: findings.filter(isFound).length,
 });
 
@@ -59,9 +62,7 @@ const MINDED = ['gaps', 'clock-offset'];
 
 /** Names in the diagnosis, as people say them. */
 const SAID: Record<string, string> = {
-  syncs: 'synchronisations',
   cutoffs: 'cut-offs',
-  soc: 'the percentage',
 };
 
 /** What is said where no cause is possible or better. */

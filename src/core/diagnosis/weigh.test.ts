@@ -10,6 +10,7 @@ const seen: Observations = {
   bank: system.bank,
   span: null,
   charging: [],
+  counting: null,
   days: [],
   refusals: null,
 };

@@ -55,7 +55,30 @@ export function clockOffset(first: Series, second: Series): ClockOffset | null {
   const byVolts = heldTogether(first, voltsOf(first), second, voltsOf(second), 'voltage', overlap);
   if (byVolts?.sure || (byVolts && byVolts.shifted > WELL)) return byVolts;
   const byAmps = heldTogether(first, ampsOf(first), second, ampsOf(second), 'current', overlap);
+  if (byAmps?.sure && isLoad(second) && !canBe(byAmps, first, second)) return byVolts ?? { ...byAmps, sure: false };
   return byAmps?.sure ? byAmps : (byVolts ?? byAmps);
+}
+
+const isLoad = ({ channels }: Series): boolean =>
+  !channels.battery_current && !channels.source_current && channels.load_current !== undefined;
+
+/** A load is a part of what the battery’s current does, and agrees with it no better than its part allows, by so much. */
+const PART_OF = 1.4;
+
+/** Whether a load's steps can be what was found again in the other current: a charger that starts each day near by is ten times as large. */
+function canBe({ shifted, overlap }: ClockOffset, first: Series, load: Series): boolean {
+  const step = Math.max(COARSE, medianStep(first.time), medianStep(load.time));
+  const count = Math.max(2, Math.floor(Math.min(lengthOf(overlap), LONGEST) / step));
+  const grid = { from: overlap.from, step, count, cuts: [] };
+  const swing = (of: Series) => deviation(quickPart(partOnGrid(of.time, ampsOf(of)!, grid), step));
+  return shifted <= (PART_OF * swing(load)) / swing(first);
+}
+
+/** Standard deviation of what is known. */
+function deviation(values: Float32Array): number {
+  const known = values.filter((one) => one === one);
+  const middle = known.reduce((a, b) => a + b, 0) / known.length;
+  return Math.sqrt(known.reduce((a, b) => a + (b - middle) ** 2, 0) / known.length);
 }
 
 /** Voltages that agree so well need no second opinion. */

@@ -1,5 +1,6 @@
 /** From a site's plan to what a technician brings home: the description, and the logs as files. */
 
+import { DAY, HOUR, type Span } from '../quantity/span';
 import { isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Job } from '../system/schema';
@@ -8,8 +9,8 @@ import { creepingCells, hysteresisCells } from './lithiumCells';
 import { writeLog, type LoggedColumn } from './logger';
 import type { Random } from './random';
 import { runHalves } from './halves';
-import { runSite, seenBy, type SiteCharger, type SiteSpec, type Truth } from './site';
-import type { ChargerPlan, SitePlan } from './sitePlan';
+import { runSite, seenBy, type SiteCharger, type SiteLoad, type SiteSpec, type Truth } from './site';
+import type { ChargerPlan, MonitorPlan, SitePlan } from './sitePlan';
 
 export interface BuiltJob {
   job: Job;
@@ -27,7 +28,7 @@ export const buildJob = (plan: SitePlan, random: Random): BuiltJob => {
       )
     : runSite(siteOf(plan), random);
   return {
-    job: { title: 'Random', complaints: ['undercharging'], openedAt: '2026-11-01T08:00:00Z', notes: '' },
+    job: { title: 'Random', complaints: plan.complaints, openedAt: '2026-11-01T08:00:00Z', notes: '' },
     system: describe(plan, random),
     logs: logsOf(plan, truth, random),
     truth,
@@ -40,6 +41,13 @@ const halfPlan = (plan: SitePlan, across: 'lower' | 'upper'): SitePlan => ({
   blocks: plan.blocks / 2,
   cells: plan.cells / 2,
   chargers: plan.chargers.filter((one) => one.across === across),
+  monitor:
+    plan.halves!.monitorSees === 'bank'
+      ? {
+          ...plan.monitor,
+          settings: { ...plan.monitor.settings, chargedV: plan.monitor.settings.chargedV / 2 },
+        }
+      : plan.monitor,
 });
 
 function siteOf(plan: SitePlan): SiteSpec {
@@ -51,7 +59,11 @@ function siteOf(plan: SitePlan): SiteSpec {
     startCharge: plan.startCharge,
     chargers: plan.chargers.map((one) => chargerOf(one, plan)),
     climate: plan.climate,
-    loads: [{ id: 'load', amps: (ms) => plan.meanLoadA * plan.loadShape(ms) }],
+    loads: loadsOf(plan),
+    monitor: { ...plan.monitor.settings, ...plan.monitor.device },
+    meter: plan.monitor.meter,
+    startReading: plan.monitor.startReading,
+    uncounted: plan.monitor.uncounted,
   };
 }
 
@@ -119,6 +131,24 @@ function chargerOf(one: ChargerPlan, { cells, blocks }: SitePlan): SiteCharger {
   };
 }
 
+/** Hours of the second load, where it runs by night alone. */
+const NIGHT = { from: 19, to: 5 };
+
+function loadsOf({ meanLoadA, loadShape, secondLoad }: SitePlan): SiteLoad[] {
+  const all = (ms: number) => meanLoadA * loadShape(ms);
+  if (!secondLoad) return [{ id: 'load', amps: all }];
+  const { share, nightly } = secondLoad;
+  const hours = nightly ? 24 - NIGHT.from + NIGHT.to : 24;
+  const runs = (ms: number) => {
+    const hour = (ms % DAY) / HOUR;
+    return !nightly || hour >= NIGHT.from || hour < NIGHT.to;
+  };
+  return [
+    { id: 'load', amps: (ms) => (1 - share) * all(ms) },
+    { id: 'load-2', amps: (ms) => (runs(ms) ? (share * meanLoadA * 24) / hours : 0) },
+  ];
+}
+
 /** What was told of the settings is sometimes little. */
 function describe(plan: SitePlan, random: Random): KnownSystem {
   const told = <T extends object>(chance: number, part: T): T | object =>
@@ -154,25 +184,23 @@ function describe(plan: SitePlan, random: Random): KnownSystem {
         ...told(0.3, one.tailA === undefined ? {} : { tailA: Number(one.tailA.toFixed(1)) }),
         ...(one.blockBelowC === undefined ? {} : told(0.5, { chargeAboveC: one.blockBelowC })),
       },
-      counted: true,
+      counted: plan.monitor.uncounted.includes(one.id) ? plan.monitor.toldCounted : true,
       senses: one.remoteSense ? 'battery' : 'own-terminals',
     })),
-    monitor: {
-      method: 'shunt',
-      ...(plan.halves ? { sees: plan.halves.monitorSees } : {}),
-      capacityAh: plan.capacityAh,
-      chargedV:
-        (plan.halves?.monitorSees === 'bank' ? 2 : 1) * plan.chargers[0]!.absorptionV - 0.2 * plan.blocks,
-      tailPercent: 4,
-      detectionMinutes: 3,
-      efficiencyPercent: isLead(plan.chemistry) ? 85 : 98,
-      peukert: isLead(plan.chemistry) ? 1.25 : 1.05,
-      floorPercent: isLead(plan.chemistry) ? 50 : 10,
-    },
-    loads: [{ id: 'load', name: 'Load', kind: 'dc', counted: true }],
+    monitor: plan.monitor.settings,
+    loads: (plan.secondLoad ? ['load', 'load-2'] : ['load']).map((id, k) => ({
+      id,
+      name: k === 0 ? 'Load' : 'Load 2',
+      kind: 'dc',
+      counted: plan.monitor.uncounted.includes(id) ? plan.monitor.toldCounted : true,
+    })),
     ...(isLead(plan.chemistry) ? {} : { bms: plan.lithium.bms }),
   };
 }
+
+/** Without its supply a monitor logs nothing. */
+const silencesOf = ({ meter, silentMs = 0 }: MonitorPlan): Span[] =>
+  (meter.restarts ?? []).map(({ at }) => ({ from: at - silentMs, to: at }));
 
 function logsOf(plan: SitePlan, truth: Truth, random: Random): DemoLog[] {
   const volt = (heading: string, channel: LoggedColumn['channel']): LoggedColumn => ({
@@ -206,7 +234,17 @@ function logsOf(plan: SitePlan, truth: Truth, random: Random): DemoLog[] {
   const log = (device: string, everySeconds: number, columns: LoggedColumn[]): DemoLog => ({
     path: `logs/${device}.csv`,
     device,
-    text: writeLog(seenBy(truth, device), { ...shared, everySeconds, timeHeading: 'time', columns }, random),
+    text: writeLog(
+      seenBy(truth, device),
+      {
+        ...shared,
+        everySeconds,
+        timeHeading: 'time',
+        columns,
+        silences: device === 'monitor' ? silencesOf(plan.monitor) : [],
+      },
+      random,
+    ),
   });
   const monitorEvery = Math.max(plan.everySeconds, random.pick([10, 60, 60, 300]));
   return [
@@ -227,10 +265,18 @@ function logsOf(plan: SitePlan, truth: Truth, random: Random): DemoLog[] {
             volt('battery voltage (V)', 'battery_voltage'),
             amp('battery current (A)', 'battery_current'),
             ...(plan.logsTemperature && !plan.chargers.some((one) => one.logged) ? [heat] : []),
+            ...(plan.monitor.logsReading
+              ? [{ heading: 'charge (%)', channel: 'soc', quantum: plan.monitor.quantum } as const]
+              : []),
+            ...(plan.logsMidpoint ? [volt('midpoint (V)', 'midpoint_voltage')] : []),
           ]),
         ]
       : []),
-    ...(plan.logsLoadsApart ? [log('load', monitorEvery, [amp('load current (A)', 'load_current')])] : []),
+    ...(plan.logsLoadsApart
+      ? (plan.secondLoad ? ['load', 'load-2'] : ['load']).map((id) =>
+          log(id, monitorEvery, [amp('load current (A)', 'load_current')]),
+        )
+      : []),
     ...(plan.logsBms
       ? [
           log('bms', Math.max(60, plan.everySeconds), [

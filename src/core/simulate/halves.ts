@@ -20,7 +20,14 @@ export function runHalves(
   const of = (truth: Truth, channel: Channel) => truth.series.channels[channel]!;
   const volts = of(low, 'battery_voltage').map((one, i) => one + of(high, 'battery_voltage')[i]!);
   return {
-    series: { ...low.series, channels: { ...low.series.channels, battery_voltage: volts } },
+    series: {
+      ...low.series,
+      channels: {
+        ...low.series.channels,
+        battery_voltage: volts,
+        midpoint_voltage: of(low, 'battery_voltage'),
+      },
+    },
     of: {
       ...high.of,
       ...low.of,

@@ -1,6 +1,6 @@
 /** What a logger makes of the truth: its own sampling, gain, offset, noise, quantum, headings and clock format. */
 
-import { DAY, MINUTE } from '../quantity/span';
+import { DAY, MINUTE, type Span } from '../quantity/span';
 import { type Channel, REPORTED_STAGES, type ReportedStage, type Series } from '../log/channels';
 import { zoneOffsetMinutes } from '../log/localTime';
 import type { Random } from './random';
@@ -38,6 +38,8 @@ export interface LoggerSpec {
   columns: LoggedColumn[];
   /** Chance per sample that the logger loses its next half hour. */
   gapChance?: number;
+  /** When it writes nothing. */
+  silences?: readonly Span[];
 }
 
 /** The log as the file that the technician brings home. */
@@ -56,7 +58,7 @@ export function writeLog(truth: Series, spec: LoggerSpec, random: Random): strin
   for (let i = 0; i < time.length; i += stride) {
     const ms = time[i]!;
     if (spec.gapChance && random.next() < spec.gapChance) silentUntil = ms + 30 * MINUTE;
-    if (ms < silentUntil) continue;
+    if (ms < silentUntil || spec.silences?.some(({ from, to }) => ms >= from && ms < to)) continue;
     const cells = spec.columns.map((column) =>
       cellOf(truth.channels[column.channel]![i]!, column, spec, random),
     );

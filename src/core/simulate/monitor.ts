@@ -1,11 +1,40 @@
-/** A battery monitor that counts: what comes out of it is the reading, right or wrong, that the technician finds. */
+/** A battery monitor: what comes out of it is the reading, right or wrong, that the technician finds. */
 
 import type { KnownMonitor } from '../system/known';
+import { restPercent } from '../system/restVoltage';
+import type { Chemistry } from '../system/schema';
 
 export interface MonitorState {
   /** Reading, %. */
   percent: number;
   heldSeconds: number;
+}
+
+/** How the device differs from a counter that sees everything rightly; nothing of it is a good one. */
+export interface Meter {
+  /** Shown over true current, and what it shows when none flows, A. */
+  gain?: number;
+  offsetA?: number;
+  /** When it lost its supply, and what it read when it came back, %. */
+  restarts?: readonly { at: number; percent: number }[];
+  /** It counts the current of its own source alone, less the loads, and takes this for the charge at each end of its bulk, %. */
+  bulkEnd?: { source: string; percent: number };
+  /** It counts nothing: its reading is made from the voltage of so many 12 V blocks. */
+  volts?: { chemistry: Chemistry; blocks: number };
+}
+
+/** Smoothing of a reading that is made from voltage, s. */
+const SLOWED = 120;
+
+/** A step of a reading that follows the voltage. */
+export function voltsStep(
+  { chemistry, blocks }: NonNullable<Meter['volts']>,
+  state: MonitorState,
+  seconds: number,
+  volts: number,
+): void {
+  const share = Math.min(1, seconds / SLOWED);
+  state.percent += share * (restPercent(chemistry, volts / blocks) - state.percent);
 }
 
 /**

@@ -1,7 +1,7 @@
 /** Random sites in good order, and with faults laid over them, for judging stages and weights and for tests. */
 
 import { buildJob, type BuiltJob } from './buildJob';
-import type { Fault, Outcome } from './faults/fault';
+import { type Fault, type Outcome, readingOff } from './faults/fault';
 import type { Random } from './random';
 import { drawPlan, type SitePlan } from './sitePlan';
 
@@ -10,6 +10,9 @@ export interface RandomJob extends BuiltJob {
   /** Mean over days of the highest true state of charge, %, to see what the faults did. */
   bestDaily: number;
 }
+
+/** A reading that is further off than this for a tenth of the time, %, is no good one. */
+const HONEST = 12;
 
 /**
  * A site with faults, or with none. The same random numbers give the same site. A site that does not fit the faults, that is not
@@ -24,9 +27,11 @@ export function randomJob(
   for (let tries = 0; tries < 2000; tries++) {
     const plan = drawPlan(random);
     if (!wanted(plan) || !faults.every((one) => one.fits(plan))) continue;
-    // Faults are patches of a bank that is charged as a whole.
-    if (faults.length > 0 && plan.halves) continue;
+    // Most faults are patches of a bank that is charged as a whole.
+    if (plan.halves && !faults.every((one) => one.ofHalves)) continue;
     for (const one of faults) one.patch(plan, random);
+    if (faults.length > 0)
+      plan.complaints = [...new Set(faults.map((one) => one.complaint ?? 'undercharging'))];
     const built = buildJob(plan, random);
     const bestDaily = bestDailyOf(
       built.truth.trueCharge,
@@ -35,7 +40,11 @@ export function randomJob(
     const outcome: Outcome = { bestDaily, truth: built.truth, plan };
     // A log too short to show one charge after another shows nothing.
     if (!Number.isFinite(bestDaily)) continue;
-    if (faults.length === 0 ? bestDaily > 97 : faults.every((one) => one.hurts(outcome)))
+    if (
+      faults.length === 0
+        ? bestDaily > 97 && !(readingOff(outcome) > HONEST)
+        : faults.every((one) => one.hurts(outcome))
+    )
       return { ...built, plan, bestDaily };
   }
   throw new Error(

@@ -6,7 +6,7 @@ import type { Battery } from './battery';
 import { aim, type ChargerSpec, driveTogether, restingCharger, settle } from './charger';
 import { leadBattery, type LeadBatterySpec } from './leadBattery';
 import { lithiumBattery, type LithiumBatterySpec } from './lithiumBattery';
-import { countStep } from './monitor';
+import { countStep, type Meter, voltsStep } from './monitor';
 import { stratifiedLead, type StratifiedLeadSpec } from './stratifiedLead';
 import type { Random } from './random';
 import { weather, type Climate } from './weather';
@@ -48,6 +48,8 @@ export interface SiteSpec {
   loads: readonly SiteLoad[];
   monitor?: KnownMonitor | undefined;
   startReading?: number | undefined;
+  /** What the monitor does otherwise than a good one. */
+  meter?: Meter | undefined;
   /** Chargers and loads that bypass the monitor. */
   uncounted?: readonly string[];
 }
@@ -102,6 +104,7 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
   const ofMonitor = { battery_current: column() };
   const ofBms = bmsColumns(battery, count);
   const trueCharge = column();
+  let ownStage = '';
 
   for (let i = 0; i < count; i++) {
     const ms = spec.from + i * spec.stepSeconds * 1000;
@@ -151,8 +154,22 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
     const bypass =
       outputs.reduce((sum, output, k) => sum + (passes(spec.chargers[k]!.id) ? 0 : output.amps), 0) -
       loads.reduce((sum, load, k) => sum + (passes(load.id) || dead ? 0 : drawn[k]!), 0);
-    ofMonitor.battery_current[i] = batteryAmps - bypass;
-    if (spec.monitor) countStep(spec.monitor, reading, spec.stepSeconds, volts, batteryAmps - bypass);
+    const { gain = 1, offsetA = 0, restarts, bulkEnd } = spec.meter ?? {};
+    const own = bulkEnd ? chargers.findIndex((one) => one.spec.id === bulkEnd.source) : -1;
+    const passing = own < 0 ? batteryAmps - bypass : outputs[own]!.amps - (dead ? 0 : loadAmps);
+    const seen = gain * passing + offsetA;
+    ofMonitor.battery_current[i] = seen;
+    if (spec.meter?.volts) voltsStep(spec.meter.volts, reading, spec.stepSeconds, volts);
+    else if (spec.monitor) {
+      countStep(spec.monitor, reading, spec.stepSeconds, volts, seen);
+      if (own >= 0) {
+        const { stage } = chargers[own]!.state;
+        if (stage === 'absorption' && ownStage === 'bulk') reading.percent = bulkEnd!.percent;
+        ownStage = stage;
+      }
+    }
+    const restart = restarts?.find(({ at }) => ms - spec.stepSeconds * 1000 < at && at <= ms);
+    if (restart) Object.assign(reading, { percent: restart.percent, heldSeconds: 0 });
     channels.soc[i] = reading.percent;
     ofBms?.take(i, batteryAmps);
     battery.step(spec.stepSeconds, volts, batteryAmps, ambient);

@@ -5,9 +5,11 @@
 
 import { DAY, HOUR } from '../quantity/span';
 import { CHEMISTRY, isLead, type Range } from '../system/chemistry';
-import type { Chemistry } from '../system/schema';
+import type { Chemistry, Complaint } from '../system/schema';
+import type { KnownMonitor } from '../system/known';
 import { evenCells, type Bms, type LithiumCell } from './lithiumBattery';
-import type { Random } from './random';
+import type { Meter } from './monitor';
+import { type Random, seededRandom } from './random';
 import type { Climate } from './weather';
 
 export interface ChargerPlan {
@@ -43,6 +45,22 @@ export interface ChargerPlan {
   reportsStage: boolean;
 }
 
+export interface MonitorPlan {
+  /** As it is described, and what else is in the device. */
+  settings: KnownMonitor;
+  device: Partial<KnownMonitor>;
+  meter: Meter;
+  startReading: number;
+  /** Chargers and loads that bypass it, and what is told of that. */
+  uncounted: string[];
+  toldCounted: boolean | null;
+  logsReading: boolean;
+  /** How long its log is silent before each restart, ms. */
+  silentMs?: number;
+  /** Least step of its reading, %. */
+  quantum: number;
+}
+
 export interface SitePlan {
   /** A charger across each half; then what the monitor's voltage is of. */
   halves: null | { monitorSees: 'bank' | 'lower' };
@@ -76,6 +94,12 @@ export interface SitePlan {
   logsLoad: boolean;
   /** The loads have a log of their own. */
   logsLoadsApart: boolean;
+  monitor: MonitorPlan;
+  complaints: Complaint[];
+  /** A second load that draws a share of what is drawn, always or by night. */
+  secondLoad?: { share: number; nightly: boolean };
+  /** The BMS or a wire tells the voltage of the lower half. */
+  logsMidpoint?: true;
   /** What its maker asks for, told of the bank. */
   bankEqualise?: { volts: number; minutes: number; everyDays: number; lastOn?: string };
 }
@@ -156,7 +180,7 @@ export function drawPlan(random: Random): SitePlan {
   const logged = random.pick(['both', 'both', 'charger', 'monitor']);
   if (logged === 'monitor' && chargers.length === 1) chargers[0]!.logged = false;
   const cold = !lead;
-  return {
+  const plan = {
     halves,
     chargeEveryDays,
     chemistry,
@@ -202,6 +226,39 @@ export function drawPlan(random: Random): SitePlan {
     logsLoad: random.next() < 0.2,
     logsLoadsApart: random.next() < 0.15,
   };
+  return { ...plan, monitor: drawMonitor(plan), complaints: ['undercharging', 'drifting-soc'] };
+}
+
+/** A monitor set by the rules of one of the schools. Its draws are its own: a site is the same whatever counts on it. */
+function drawMonitor(plan: Omit<SitePlan, 'monitor' | 'complaints'>): MonitorPlan {
+  const { chemistry, blocks, capacityAh, chargers, halves, startCharge } = plan;
+  const random = seededRandom(Math.floor(plan.trueCapacityAh * 1e5));
+  const lead = isLead(chemistry);
+  const steady = lead && chargers.every((one) => one.kind === 'mains') && random.next() < 0.6;
+  const lowest = Math.min(...chargers.map((one) => (steady ? one.floatV : one.absorptionV)));
+  const margin = random.uniform(0.2, lead ? 0.35 : 0.25) * (halves ? blocks / 2 : blocks);
+  return {
+    settings: {
+      method: 'shunt',
+      ...(halves ? { sees: halves.monitorSees } : {}),
+      capacityAh,
+      chargedV: round((halves?.monitorSees === 'bank' ? 2 : 1) * (lowest - margin), 1),
+      tailPercent: random.pick([4, 4, 5, 6]),
+      detectionMinutes: random.pick([1, 3, 3, 5]),
+      efficiencyPercent: random.pick(lead ? [80, 85, 85, 90] : [95, 98, 98, 99]),
+      peukert: random.pick(lead ? [1.2, 1.24, 1.25] : [1.05, 1.05, 1.1]),
+      floorPercent: lead ? 50 : 10,
+      thresholdA: random.pick([0, 0.1, 0.1]),
+      peukertBelowRate: random.next() < 0.3,
+    },
+    device: {},
+    meter: {},
+    startReading: Math.min(100, 100 * startCharge + random.normal(0, 2)),
+    uncounted: [],
+    toldCounted: true,
+    logsReading: random.next() < 0.85,
+    quantum: random.pick([0.1, 0.1, 0.5, 1]),
+  };
 }
 
 /** A charger across one half: its volts are that half's, and it carries the whole of the load through it. */
@@ -237,6 +294,9 @@ function presence(
   return (ms) => !(within(ms, away) && Math.floor(ms / DAY) % every === 0);
 }
 
+/** Where in a turn the full hour lies. */
+const MIDDLE = 0.47;
+
 /** Loads: even, by night, or in runs that keep step with no logger. */
 function drawShape(random: Random): (ms: number) => number {
   const night = random.next() < 0.3;
@@ -250,9 +310,11 @@ function drawShape(random: Random): (ms: number) => number {
     const day = 0.65 + (0.7 * (((Math.floor(ms / DAY) * 2_654_435_761) >>> 7) % 1000)) / 1000;
     const base = day * (night ? (hour < 5 || hour > 18 ? 1.6 : 0.5) : 1);
     if (!pulse) return base;
-    const turn = Math.floor(ms / pulse.every);
+    // A logger that writes at the full minutes meets each part of a turn as often as any other.
+    const at = ms + MIDDLE * pulse.every;
+    const turn = Math.floor(at / pulse.every);
     const start = (((turn * 2_654_435_761) % 1000) / 1000) * (1 - pulse.share);
-    const within = (ms % pulse.every) / pulse.every;
+    const within = (at % pulse.every) / pulse.every;
     return base * (within >= start && within < start + pulse.share ? 0.6 + 0.4 / pulse.share : 0.6);
   };
 }

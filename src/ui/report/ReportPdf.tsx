@@ -119,6 +119,10 @@ export function ReportPdf({ report, photos }: Props) {
         {report.charging.map((text) => (
           <Text key={text}>{`– ${text}`}</Text>
         ))}
+        {report.counting.length > 0 && <Text style={style.heading}>What counting shows</Text>}
+        {report.counting.map((text) => (
+          <Text key={text}>{`– ${text}`}</Text>
+        ))}
         <Text style={style.heading}>Charges</Text>
         {report.charges.map((row, i) => (
           <View key={i} style={[style.row, { borderBottomWidth: 0.4, borderColor: '#dbe5dc' }]} wrap={false}>

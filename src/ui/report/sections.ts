@@ -3,6 +3,7 @@
 import { DateTime } from 'luxon';
 import { lastFullText } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
+import { countingText, driftText } from '@/core/diagnosis/countingText';
 import { chargingText } from '@/core/diagnosis/sourceTable';
 import type { Change } from '@/core/bundle/schema';
 import { explainedText, oddsText } from '@/core/diagnosis/odds';
@@ -46,10 +47,17 @@ export interface Report {
   nextTest: { title: string; how: string; caution: string } | null;
   /** What charging shows beside the charges: when it was last full, what was put back, what each source holds. */
   charging: string[];
+  /** What counting shows, and each sync that came too soon or did not come. */
+  counting: string[];
   /** Charge table: heading row first. */
   charges: string[][];
   cautions: string[];
 }
+
+/** Of many false syncs, and of many stretches of drift, these tell enough. */
+const MOST_SYNCS = 5;
+const worst = (intervals: NonNullable<Diagnosis['counting']>['intervals']) =>
+  [...intervals].sort((a, b) => Math.abs(b.drift) - Math.abs(a.drift)).slice(0, 3);
 
 /** Stand at the end of whatever is printed. */
 export const CAUTIONS: readonly string[] = [
@@ -150,6 +158,16 @@ export function reportOf(
     charging: [
       ...(last ? [lastFullText(diagnosis.charging.lastFull, Date.parse(last.to), clock)] : []),
       ...chargingText(diagnosis, (id) => sourceName(system, id), clock),
+    ],
+    counting: [
+      ...countingText(diagnosis, (id) => sourceName(system, id)),
+      ...diagnosis.syncs
+        .filter((one) => one.judged === 'false')
+        .slice(0, MOST_SYNCS)
+        .map((one) => `False sync ${clock(one.at)}, from ${one.from.toFixed(0)} %. ${one.why}`),
+      ...worst(diagnosis.counting?.intervals ?? []).map(
+        (one) => `${clock(one.from)} to ${clock(one.to)}: ${driftText(one)}`,
+      ),
     ],
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],

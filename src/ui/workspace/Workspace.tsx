@@ -9,6 +9,7 @@ import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { Job, System } from '@/core/system/schema';
 import { Notebook } from '@/ui/notebook/Notebook';
+import { CountingStep } from '@/ui/counting/CountingStep';
 import { ChargingStep, useChargingView } from '@/ui/charging/ChargingStep';
 import { LogsStep } from '@/ui/upload/LogsStep';
 import { stepStates } from './states';
@@ -79,6 +80,15 @@ export function Workspace({ id, job, system, recordings, intakes, diagnosis, not
           lit={lit}
           goal={goal}
           onGo={go}
+        />
+      )}
+      {step === 'counting' && (
+        <CountingStep
+          jobId={id}
+          system={system}
+          diagnosis={diagnosis}
+          hasLogs={recordings.length > 0}
+          lit={lit}
         />
       )}
       {step === 'weigh' && <div className="border-rule-strong bg-sheet max-w-3xl border">{notebook}</div>}

@@ -48,6 +48,14 @@ export function stepStates(
     ...(told
       ? {
           charging: told.charges === 0 ? 'nothing to see' : counted(told.charges, 'charge'),
+          counting:
+            told.syncs === null
+              ? 'nothing to count'
+              : told.syncs.wrong > 0
+                ? `${told.syncs.wrong} of ${counted(told.syncs.all, 'sync')} false`
+                : told.syncs.all === 0
+                  ? 'no sync'
+                  : counted(told.syncs.all, 'sync'),
           weigh: recordings === 0 ? '' : told.found === 0 ? 'nothing found' : `${told.found} found`,
         }
       : {}),

@@ -1,9 +1,10 @@
 /** What a fault is: a patch over the plan of a site in good order. Several can be laid over one site. */
 
 import type { CauseCode } from '../../causes/codes';
-import { mean } from '../../quantity/numbers';
+import { mean, quantile } from '../../quantity/numbers';
 import { DAY, HOUR, MINUTE } from '../../quantity/span';
 import { REPORTED_STAGES, type ReportedStage } from '../../log/channels';
+import type { Complaint } from '../../system/schema';
 import type { SitePlan } from '../sitePlan';
 import type { Random } from '../random';
 import type { Truth } from '../site';
@@ -17,8 +18,13 @@ export interface Outcome {
 }
 
 export interface Fault {
-  /** Code of the cause that it is. */
+  /** Code of the cause that it is, and what the owner complains of, undercharging if nothing is said. */
   code: CauseCode;
+  complaint?: Complaint;
+  /** What is then true as well: a source that never fills the battery is too small, whatever the reading does. */
+  also?: readonly CauseCode[];
+  /** It is one of a bank whose halves have a charger each. */
+  ofHalves?: true;
   /** Whether a site can have it at all. */
   fits(plan: SitePlan): boolean;
   patch(plan: SitePlan, random: Random): void;
@@ -76,4 +82,35 @@ export function absorptionsEnded({ of }: Truth): number {
       for (let i = 1; i < stage.length; i++) if (stage[i - 1] === absorption && stage[i] === float) count++;
     return sum + count;
   }, 0);
+}
+
+/** The monitor is there, it logs, and its reading too. */
+export function logReading(plan: SitePlan): void {
+  plan.logsMonitor = true;
+  plan.monitor.logsReading = true;
+}
+
+/** By how far the reading is off, %, at nine tenths of the moments; the first day is left out. */
+export function readingOff({ truth, plan }: Outcome): number {
+  const reading = truth.series.channels.soc!;
+  const off = truth.trueCharge.map((one, i) => Math.abs(reading[i]! - one));
+  return quantile(off.subarray(Math.floor(off.length / plan.days)), 0.9);
+}
+
+/** Every rise of the reading to 100 %, with what the battery then held, %. */
+export function syncsOf({ series, trueCharge }: Truth): number[] {
+  const reading = series.channels.soc!;
+  const found: number[] = [];
+  for (let i = 1; i < reading.length; i++)
+    if (reading[i] === 100 && reading[i - 1]! < 99.5) found.push(trueCharge[i]!);
+  return found;
+}
+
+/** Days on which the battery got full. */
+export function fullDays({ truth: { trueCharge }, plan }: Outcome): number {
+  const perDay = Math.floor(trueCharge.length / plan.days);
+  let count = 0;
+  for (let day = 0; day < plan.days; day++)
+    if (trueCharge.subarray(day * perDay, (day + 1) * perDay).some((one) => one > 97)) count++;
+  return count;
 }

@@ -16,6 +16,23 @@ import { runnerStopsCharge } from './runner-stops-charge';
 import { sourceDerated } from './source-derated';
 import { sourceTooSmall } from './source-too-small';
 import { tailThresholdHigh } from './tail-threshold-high';
+import { bulkEndReset } from './bulk-end-reset';
+import { capacityWrong } from './capacity-wrong';
+import { chargedVoltageUnreached } from './charged-voltage-unreached';
+import { currentOffset } from './current-offset';
+import { currentScale } from './current-scale';
+import { efficiencyWrong } from './efficiency-wrong';
+import { falseSync } from './false-sync';
+import { fullTooRarely } from './full-too-rarely';
+import { halfBank } from './half-bank';
+import { loadNotCounted } from './load-not-counted';
+import { monitorRestarted } from './monitor-restarted';
+import { neverStarted } from './never-started';
+import { peukertWrong } from './peukert-wrong';
+import { sensorReversed } from './sensor-reversed';
+import { sourceNotCounted } from './source-not-counted';
+import { tailUnreached } from './tail-unreached';
+import { voltageGuess } from './voltage-guess';
 import type { Fault } from './fault';
 
 export const FAULTS = [
@@ -35,4 +52,21 @@ export const FAULTS = [
   fakeFull,
   runnerStopsCharge,
   loadThroughAbsorption,
+  chargedVoltageUnreached,
+  tailUnreached,
+  falseSync,
+  capacityWrong,
+  efficiencyWrong,
+  peukertWrong,
+  currentOffset,
+  currentScale,
+  sensorReversed,
+  sourceNotCounted,
+  loadNotCounted,
+  monitorRestarted,
+  voltageGuess,
+  neverStarted,
+  bulkEndReset,
+  halfBank,
+  fullTooRarely,
 ] as const satisfies readonly Fault[];

@@ -1,0 +1,108 @@
+/** The percentage is a charger's own: it counts its own current alone, and takes the end of its bulk for a fixed state. */
+
+import type { Counting, Jump } from '../count/types';
+import { median } from '../quantity/numbers';
+import { MINUTE } from '../quantity/span';
+import { counted, percent } from '../quantity/text';
+import type { Cause, Evidence } from './cause';
+import { DRIFT_PRIOR, missingMonitor } from './drifting';
+
+const WEIGHTS = {
+  /** Told: the reading is the source's own count, and to what it resets. */
+  told: 12,
+  toldReset: 3,
+  counts: -5,
+  /** Jumps to one and the same value under full, again and again. */
+  sameJumps: 15,
+  /** Twice may be chance. */
+  twice: 8,
+  noJumps: -5,
+} as const;
+
+/** Jumps end within so many points of each other, and lie so far from full and empty. */
+const SAME = 2.5;
+const BETWEEN = { least: 50, most: 97 };
+
+/** Jumps to a value under full, and those that go to one and the same; none of these where they are few of them. */
+export function resetsIn({ jumps }: Counting): { within: Jump[]; same: Jump[] } {
+  const within = jumps.filter(
+    (one) => one.to >= BETWEEN.least && one.to <= BETWEEN.most && one.silentMs === 0,
+  );
+  const middle = median(within.map((one) => one.to));
+  const same = within.filter((one) => Math.abs(one.to - middle) <= SAME);
+  return { within, same: same.length < 0.6 * within.length ? [] : same };
+}
+
+export const bulkEndReset: Cause = {
+  code: 'bulk-end-reset',
+  title: 'The percentage is the charger’s own, reset at the end of bulk',
+  complaint: 'drifting-soc',
+  chemistries: 'all',
+  families: ['reading'],
+  needs: 'the percentage over several charges',
+  signature: 'jumps to the same value at each end of bulk, whatever was in the battery',
+  prior: DRIFT_PRIOR,
+  weights: WEIGHTS,
+  tests: {
+    'other-sources-on': [
+      { name: 'the percentage stays while another source charges', ifHolds: 0.9, ifNot: 0.06 },
+      { name: 'it rises', ifHolds: 0.1, ifNot: 0.94 },
+    ],
+  },
+  described({ system }): Evidence[] {
+    const { method, bulkEndPercent } = system.monitor ?? {};
+    if (!method) return [];
+    if (method !== 'source-count')
+      return [
+        { text: 'The monitor has a sensor of its own.', decibans: WEIGHTS.counts, group: 'told', spans: [] },
+      ];
+    const others = system.sources.length > 1;
+    return [
+      {
+        text: `The percentage is a charger’s own count${others ? ', and other sources charge this battery' : ''}.`,
+        decibans: others ? WEIGHTS.told : WEIGHTS.told - 6,
+        group: 'told',
+        spans: [],
+      },
+      ...(bulkEndPercent === undefined
+        ? []
+        : [
+            {
+              text: `At each end of its bulk it is set to ${percent(bulkEndPercent)}.`,
+              decibans: WEIGHTS.toldReset,
+              group: 'told',
+              spans: [],
+            },
+          ]),
+    ];
+  },
+  weigh({ counting }): Evidence[] {
+    if (!counting) return [];
+    const { within, same } = resetsIn(counting);
+    if (same.length < 2)
+      return within.length === 0
+        ? [
+            {
+              text: 'The reading never jumps to a value under full.',
+              decibans: WEIGHTS.noJumps,
+              group: 'jumps',
+              spans: [counting.logged],
+            },
+          ]
+        : [];
+    const middle = median(same.map((one) => one.to));
+    return [
+      {
+        text: `${counted(same.length, 'time')} the reading jumped to about ${percent(middle)}, from anywhere between ${percent(Math.min(...same.map((one) => one.from)))} and ${percent(Math.max(...same.map((one) => one.from)))}.`,
+        decibans: same.length > 2 ? WEIGHTS.sameJumps : WEIGHTS.twice,
+        group: 'jumps',
+        spans: same.map(({ at }) => ({ from: at - 5 * MINUTE, to: at + 5 * MINUTE })),
+      },
+    ];
+  },
+  remedy: () => ({
+    text: 'Fit a shunt that everything passes, or take the reading from the BMS; where one source charges alone, live with the reset, and mind that it knows of nothing that is wired to the battery directly.',
+    caution: null,
+  }),
+  missing: missingMonitor,
+};

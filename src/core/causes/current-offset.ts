@@ -1,0 +1,155 @@
+/** The monitor shows a current where none flows, or a small standing load is not counted. */
+
+import { HOUR } from '../quantity/span';
+import { amps } from '../quantity/text';
+import { isLead } from '../system/chemistry';
+import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { NO_ZERO } from './coverage';
+import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, over, points } from './drifting';
+
+const WEIGHTS = {
+  /** Against the BMS's meter: the constant between the two, in thousandths of the capacity. */
+  againstBms: [
+    [2, 15],
+    [1.3, 10],
+    [0.8, 3],
+    [0.5, -2],
+    [0, -10],
+  ],
+  /** A full battery that is only kept so takes a little; what is beyond that, in thousandths of the capacity. */
+  atFloat: [
+    [2.5, 15],
+    [1.5, 12],
+    [0.9, 8],
+    [0.5, 3],
+    [0.2, 0],
+    [0, -4],
+  ],
+  /** How much likelier full charges and rests are with a zero error than without, natural logarithm. */
+  ledger: [
+    [8, 14],
+    [5, 12],
+    [3.5, 8],
+    [2, 4],
+    [0.5, 0],
+    [-99, -5],
+  ],
+  /** The reading walks so far a day, points. */
+  /** A device that may bypass the sensor would look the same; one that draws comes and goes beside the BMS's meter. */
+  otherCause: -4,
+  comesAndGoes: -7,
+  tooMuch: -8,
+  drift: [
+    [5, 5],
+    [2.5, 3],
+    [1, 0],
+    [0, -3],
+  ],
+} as const satisfies Record<string, Bands | number>;
+
+/** What a full battery on float takes, thousandths of its capacity in A (common practice, no source). */
+const KEEPS = { lead: { min: 0, max: 5 }, lithium: { min: -0.3, max: 0.4 } };
+/** A zero error smaller than this is any meter's, thousandths of the capacity. */
+const LEAST = 1.2;
+
+export const currentOffset: Cause = {
+  code: 'current-offset',
+  title: 'The monitor’s zero is off, or a small standing load is not counted',
+  complaint: 'drifting-soc',
+  chemistries: 'all',
+  families: ['counting'],
+  needs: 'the monitor’s current over days, with full charges, or the BMS’s current beside it',
+  signature: 'the reading drifts by the hour, day and night alike',
+  prior: DRIFT_PRIOR,
+  weights: WEIGHTS,
+  caps: { 'at-float': 15, drift: 5 },
+  tests: {
+    'read-the-zero': [
+      { name: 'a current with everything isolated', ifHolds: 0.85, ifNot: 0.04 },
+      { name: 'nothing', ifHolds: 0.15, ifNot: 0.96 },
+    ],
+  },
+  weigh(seen): Evidence[] {
+    const count = countOf(seen);
+    if (!count) return [];
+    const { bank } = seen;
+    const thousandths = (value: number) => (1000 * value) / bank.capacityAh;
+    const { meters, offsetA, wrong } = count;
+    const evidence: Evidence[] = [];
+    if (meters.bms && Math.abs(meters.bms.slope) > 0.3)
+      evidence.push({
+        text: `Beside the BMS’s meter the monitor shows ${amps(Math.abs(meters.bms.offsetA))} ${meters.bms.offsetA > 0 ? 'too much into' : 'too much out of'} the battery, at any current.`,
+        decibans: weightOf(WEIGHTS.againstBms, Math.abs(thousandths(meters.bms.offsetA))),
+        group: 'against-bms',
+        spans: [count.logged],
+      });
+    if (
+      meters.bms &&
+      meters.bms.scatter > 0.3 * Math.abs(meters.bms.offsetA) &&
+      thousandths(meters.bms.scatter) > 1
+    )
+      evidence.push({
+        text: 'It comes and goes beside the BMS’s meter, as no zero error does.',
+        decibans: WEIGHTS.comesAndGoes,
+        group: 'comes-and-goes',
+        spans: [count.logged],
+      });
+    const unknown = [...seen.system.loads, ...seen.system.sources].filter((one) => one.counted !== true);
+    if (unknown.length > 0)
+      evidence.push({
+        text: `${unknown.map((one) => one.name).join(' and ')} may bypass the sensor: that would look the same.`,
+        decibans: WEIGHTS.otherCause,
+        group: 'other-cause',
+        spans: [],
+      });
+    // What bypasses the sensor or is scaled shows as a zero error too.
+    if (wrong.gain !== 1 || wrong.unseen.length > 0) return evidence;
+    const float = meters.atFloat;
+    if (float && float.hours >= 4) {
+      const { min, max } = isLead(bank.chemistry) ? KEEPS.lead : KEEPS.lithium;
+      const shown = thousandths(float.amps);
+      const beyond = Math.max(min - shown, shown - max) - thousandths(float.error);
+      if (beyond > 0.2 || shown < max)
+        evidence.push({
+          text: `While float only keeps the full battery, the monitor shows ${amps(Math.abs(float.amps))} ${float.amps < 0 ? 'out of' : 'into'} it, hour after hour${beyond > 0.2 ? '' : ', as it should'}.`,
+          decibans: weightOf(WEIGHTS.atFloat, Math.max(0, beyond)),
+          group: 'at-float',
+          spans: float.spans,
+        });
+    }
+    const size = Math.abs(thousandths(offsetA.value));
+    const { offset: favour } = count.favours;
+    // By the BMS's current the truth says nothing of the monitor's.
+    if (Object.keys(count.anchors).length > 0 && !count.byBms)
+      evidence.push({
+        text: `From one known state of charge to the next ${amps(Math.abs(offsetA.value))} ${offsetA.value > 0 ? 'too much into' : 'too much out of'} the battery is left over (give or take ${amps(2 * offsetA.deviation)}).`,
+        decibans: Math.min(weightOf(WEIGHTS.ledger, favour), size < LEAST ? -2 : 15),
+        group: 'ledger',
+        spans: [count.logged],
+      });
+    if (size > 1000 * NO_ZERO && favour > 3)
+      evidence.push({
+        text: 'That is more than a zero is ever off by.',
+        decibans: WEIGHTS.tooMuch,
+        group: 'too-much',
+        spans: [],
+      });
+    const drift = driftBy(count, 'offset');
+    if (drift && drift.explains > 0.3 && size >= LEAST) {
+      const days = drift.intervals.reduce((sum, one) => sum + (one.to - one.from) / (24 * HOUR), 0);
+      const daily = drift.intervals.reduce((sum, one) => sum + one.parts.offset, 0) / days;
+      evidence.push({
+        text: `That makes the reading ${points(daily)} ${over(daily)} each day, day and night alike.`,
+        decibans: shrunk(weightOf(WEIGHTS.drift, Math.abs(daily)), drift.intervals.length),
+        group: 'drift',
+        spans: drift.spans,
+      });
+    }
+    return evidence;
+  },
+  remedy: () => ({
+    text: 'Isolate the battery from everything and read the current: where it is not nothing, set the monitor’s zero anew; where it is, look for a small load between battery and sensor (an alarm, a display, a heater) and move it to the other side.',
+    caution: null,
+  }),
+  missing: missingMonitor,
+};

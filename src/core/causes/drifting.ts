@@ -1,0 +1,48 @@
+/** What the causes of a drifting percentage share. */
+
+import { median } from '../quantity/numbers';
+import type { Span } from '../quantity/span';
+import type { Counting, DriftInterval, DriftPart } from '../count/types';
+import type { Observations } from './cause';
+
+export const DRIFT_PRIOR = { complained: -4, otherwise: -10 } as const;
+
+/** "4 points" */
+export const points = (value: number): string =>
+  `${Math.abs(value).toFixed(Math.abs(value) < 10 ? 1 : 0)} ${Math.abs(value) === 1 ? 'point' : 'points'}`;
+
+export const over = (value: number): string => (value > 0 ? 'too high' : 'too low');
+
+/** The count of a monitor that counts; null where none was logged, or its reading is no count. */
+export const countOf = ({ counting, system }: Observations): Counting | null =>
+  system.monitor?.method === 'voltage' ? null : counting;
+
+export interface DriftBy {
+  /** Points that this error alone makes over an interval, median. */
+  points: number;
+  /** Part of the whole drift that it accounts for; 1 is all of it. */
+  explains: number;
+  intervals: DriftInterval[];
+  spans: Span[];
+}
+
+/** Less than this over an interval is what good settings leave, points. */
+const SMALL = 3;
+
+/** Drift over the intervals that plainly drift, by one of its parts; null where none does. */
+export function driftBy({ intervals }: Counting, part: DriftPart): DriftBy | null {
+  const drifting = intervals.filter((one) => Math.abs(one.drift) > SMALL + one.deviation);
+  if (drifting.length === 0) return null;
+  const total = drifting.reduce((sum, one) => sum + Math.abs(one.drift), 0);
+  const along = drifting.reduce((sum, one) => sum + Math.sign(one.drift) * one.parts[part], 0);
+  return {
+    points: median(drifting.map((one) => one.parts[part])),
+    explains: along / total,
+    intervals: drifting,
+    spans: drifting,
+  };
+}
+
+/** A monitor is there; else the cause has nothing to do with this system. */
+export const missingMonitor = ({ system }: Observations): string[] =>
+  system.monitor ? [] : ['the monitor and its settings'];

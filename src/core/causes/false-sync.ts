@@ -1,0 +1,127 @@
+/** The criteria are too easy: the monitor calls the battery full when it is not. */
+
+import { median } from '../quantity/numbers';
+import { MINUTE } from '../quantity/span';
+import { percent, volts } from '../quantity/text';
+import { blocksInSeries, isLead } from '../system/chemistry';
+import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
+
+const WEIGHTS = {
+  /** How sure a sync is false: points under 90 % in standard deviations of the truth. */
+  surely: [
+    [3, 15],
+    [2, 13],
+    [1, 9],
+    [0.3, 4],
+    [0, 1],
+  ],
+  /** Syncs on full batteries, where none was false. */
+  allTrue: -13,
+  /** Told: a charged voltage that a battery can stand at without being full, a large tail, hardly any time. */
+  easyVolts: 6,
+  easyTail: 4,
+  easyTime: 2,
+  /** Only a replay has made them: no reading was logged. */
+  replayedShare: 0.7,
+} as const;
+
+/** V a 12 V block under which a charged voltage is easy; lead by float, lithium by its flat part (common practice, no source). */
+const EASY = { lead: 13.4, lithium: 13.5, tail: 7, minutes: 1 };
+
+export const falseSync: Cause = {
+  code: 'false-sync',
+  title: 'The monitor calls the battery full when it is not',
+  complaint: 'drifting-soc',
+  chemistries: 'all',
+  families: ['counting'],
+  needs:
+    'the monitor’s percentage, voltage and current over charges that fill the battery and others that do not',
+  signature: 'a sync while the charge balance, a supply that fails or the rest voltage says not full',
+  prior: DRIFT_PRIOR,
+  weights: { ...WEIGHTS, surely: WEIGHTS.surely as Bands },
+  caps: { settings: 9 },
+  tests: {
+    'read-monitor-settings': [
+      { name: 'a low charged voltage, a large tail or no time', ifHolds: 0.85, ifNot: 0.15 },
+      { name: 'values of the school that fits', ifHolds: 0.15, ifNot: 0.85 },
+    ],
+    'rest-check': [
+      { name: 'rest voltage far under what the reading says', ifHolds: 0.7, ifNot: 0.15 },
+      { name: 'the two agree', ifHolds: 0.3, ifNot: 0.85 },
+    ],
+  },
+  described({ system }): Evidence[] {
+    const { chargedV, tailPercent, detectionMinutes, method } = system.monitor ?? {};
+    const { chemistry, cellsInSeries } = system.bank;
+    if (method === 'voltage' || !chemistry || !cellsInSeries) return [];
+    const blocks = blocksInSeries({ chemistry, cellsInSeries });
+    const easy = isLead(chemistry) ? EASY.lead : EASY.lithium;
+    const evidence: Evidence[] = [];
+    const add = (text: string, decibans: number) =>
+      evidence.push({ text, decibans, group: 'settings', spans: [] });
+    if (chargedV !== undefined && chargedV < easy * blocks)
+      add(
+        `The charged voltage is set to ${volts(chargedV)}: the battery stands there long before it is full.`,
+        WEIGHTS.easyVolts,
+      );
+    if (tailPercent !== undefined && tailPercent > EASY.tail)
+      add(
+        `The tail is set to ${percent(tailPercent)} of capacity: a cloud brings the current down to that.`,
+        WEIGHTS.easyTail,
+      );
+    if (detectionMinutes !== undefined && detectionMinutes < EASY.minutes && evidence.length > 0)
+      add('It asks for less than a minute.', WEIGHTS.easyTime);
+    return evidence;
+  },
+  weigh(seen): Evidence[] {
+    const count = countOf(seen);
+    if (!count) return [];
+    const syncs = count.syncs.filter((one) => !one.afterGap && one.reference === one.reference);
+    const wrong = syncs.filter((one) => one.judged === 'false');
+    if (wrong.length === 0) {
+      const right = syncs.filter((one) => one.judged === 'true');
+      return right.length === 0 || right.length < syncs.length / 2
+        ? []
+        : [
+            {
+              text: `Each of the ${syncs.length} syncs fell on a battery that was full, as far as can be told.`,
+              decibans: shrunk(WEIGHTS.allTrue, right.length),
+              group: 'syncs',
+              spans: right.map(({ at }) => around(at)),
+            },
+          ];
+    }
+    // Again and again is surer than once.
+    const sureness =
+      median(wrong.map((one) => (90 - one.reference) / Math.max(1, one.deviation))) *
+      Math.min(2, Math.sqrt(wrong.length));
+    const by = shrunk(weightOf(WEIGHTS.surely, sureness), wrong.length);
+    const dim = wrong.filter((one) => one.collapsed).length;
+    return [
+      {
+        text: `${wrong.length} of ${syncs.length} syncs${count.replayed ? ', by the settings that were told,' : ''} came at a true charge of ${percent(median(wrong.map((one) => one.reference)))}${wrong.length > 1 ? ` and less (the lowest ${percent(Math.min(...wrong.map((one) => one.reference)))})` : ''}${dim > wrong.length / 2 ? ', just as the supply failed' : ''}.`,
+        decibans: count.replayed ? Math.round(by * WEIGHTS.replayedShare) : by,
+        group: 'syncs',
+        spans: wrong.map(({ at }) => around(at)),
+      },
+    ];
+  },
+  remedy({ bank, system }) {
+    const varying = system.sources.some((one) => one.kind !== 'mains');
+    const tops = system.sources.flatMap(({ profile, across }) =>
+      (across ?? 'bank') === 'bank' ? (profile.absorptionV ?? []) : [],
+    );
+    const top = tops.length > 0 ? Math.min(...tops) : (bank.chargeVolts.min + bank.chargeVolts.max) / 2;
+    return {
+      text: `Set the charged voltage to ${volts(top - 0.2 * blocksInSeries(bank))}, 0.2 V a 12 V block under absorption${varying ? ', because clouds and engines that stop fool a lower one' : ''}; the tail to ${isLead(bank.chemistry) ? (varying ? '5 %' : '4 %') : '4 %'} of capacity, the time to 3 min.`,
+      caution: null,
+    };
+  },
+  missing: (seen, evidence) => [
+    ...missingMonitor(seen),
+    ...(seen.counting && evidence.every((one) => one.group !== 'syncs') ? ['a sync within the log'] : []),
+  ],
+};
+
+const around = (at: number) => ({ from: at - 10 * MINUTE, to: at + 10 * MINUTE });

@@ -1,0 +1,109 @@
+/** Nothing is wrong with the counting: the error has only had too long to grow. */
+
+import { DAY } from '../quantity/span';
+import { counted, duration, percent } from '../quantity/text';
+import { schoolOf, schoolsOf } from '../system/schools';
+import { type Bands, type Cause, type Evidence, weightOf } from './cause';
+import { countOf, DRIFT_PRIOR, missingMonitor, points } from './drifting';
+
+const WEIGHTS = {
+  /** Longest time without a full charge over what the school allows. */
+  times: [
+    [2.5, 15],
+    [1.7, 13],
+    [1.2, 8],
+    [1, 4],
+    [0, -9],
+  ],
+  /** Points of drift a day: what a good monitor is off by, or more than that. */
+  slow: 4,
+  fast: -4,
+  /** A full charge came, and set nothing. */
+  missed: -10,
+} as const satisfies Record<string, Bands | number>;
+
+/** Days that each school allows, and points a day that a well-set monitor may be off by (common practice, no source). */
+const DAYS = { weekly: 7, fortnightly: 14, quarterly: 91 };
+const GOOD = 2.5;
+
+export const fullTooRarely: Cause = {
+  code: 'full-too-rarely',
+  title: 'Full charges come too seldom to keep the reading true',
+  complaint: 'drifting-soc',
+  chemistries: 'all',
+  families: ['counting'],
+  needs: 'a log that is longer than the time in which a full charge is asked for',
+  signature: 'longer between full charges than the school allows, and an error that grows as it should',
+  prior: DRIFT_PRIOR,
+  weights: WEIGHTS,
+  tests: {
+    'full-charge-and-sync': [
+      {
+        name: 'the reading jumps by what the days explain, and stays right for a week',
+        ifHolds: 0.85,
+        ifNot: 0.3,
+      },
+      { name: 'it is soon off again', ifHolds: 0.15, ifNot: 0.7 },
+    ],
+  },
+  weigh(seen): Evidence[] {
+    const count = countOf(seen);
+    if (!count) return [];
+    const { logged, fulls, syncs, missed, intervals } = count;
+    const school = schoolsOf(seen.system).resync;
+    const set = [
+      ...fulls.map((one) => one.to),
+      ...syncs.filter((one) => one.judged !== 'false').map((one) => one.at),
+    ].sort((a, b) => a - b);
+    const ends = [logged.from, ...set, logged.to];
+    let longest = { from: logged.from, to: logged.from };
+    for (let i = 1; i < ends.length; i++)
+      if (ends[i]! - ends[i - 1]! > longest.to - longest.from) longest = { from: ends[i - 1]!, to: ends[i]! };
+    const times = (longest.to - longest.from) / (DAYS[school] * DAY);
+    // A log that is shorter than that says nothing either way.
+    if (times < 1 && logged.to - logged.from < DAYS[school] * DAY) return [];
+    const evidence: Evidence[] = [
+      {
+        text: `For ${duration(longest.to - longest.from)} no charge filled the battery; the school of this system asks for a full one ${schoolOf(schoolsOf(seen.system), 'resync').name}.`,
+        decibans: weightOf(WEIGHTS.times, times),
+        group: 'days',
+        spans: [longest],
+      },
+    ];
+    if (times < 1) return evidence;
+    const full = missed.filter((one) => one.full);
+    if (full.length > 0)
+      evidence.push({
+        text: `${counted(full.length, 'full charge')} came, and set nothing right.`,
+        decibans: WEIGHTS.missed,
+        group: 'missed',
+        spans: full,
+      });
+    const long = intervals.filter((one) => one.to - one.from > 3 * DAY && one.deviation < 12);
+    if (long.length > 0) {
+      const days = long.reduce((sum, one) => sum + (one.to - one.from) / DAY, 0);
+      const daily = long.reduce((sum, one) => sum + Math.abs(one.drift), 0) / days;
+      evidence.push({
+        text: `Meanwhile the reading walked by ${points(daily)} a day, ${daily <= GOOD ? 'no more than a well-set monitor' : 'which is more than a well-set monitor does'}.`,
+        decibans: daily <= GOOD ? WEIGHTS.slow : WEIGHTS.fast,
+        group: 'rate',
+        spans: long,
+      });
+    }
+    return evidence;
+  },
+  remedy({ system, counting }) {
+    const name = schoolOf(schoolsOf(system), 'resync').name;
+    const off = counting?.off;
+    return {
+      text: `Fill the battery ${name}, by mains or generator where the usual source cannot, until the charger itself says float and the reading goes to 100 %.${off && Math.abs(off.last) > 5 ? ` At the end of this log it was ${percent(Math.abs(off.last))} off.` : ''}`,
+      caution: null,
+    };
+  },
+  missing: (seen, evidence) => [
+    ...missingMonitor(seen),
+    ...(seen.counting && evidence.length === 0
+      ? ['a log longer than the time in which a full charge is asked for']
+      : []),
+  ],
+};

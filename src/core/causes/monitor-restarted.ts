@@ -1,0 +1,79 @@
+/** The monitor lost its supply, and its count. */
+
+import { MINUTE } from '../quantity/span';
+import { duration, percent } from '../quantity/text';
+import type { Cause, Evidence } from './cause';
+import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
+
+const WEIGHTS = {
+  /** A silence, then another reading than before it, that no charge meanwhile explains. */
+  jumpAfterSilence: 15,
+  /** The same without a silence: it may also have been set by hand. */
+  jumpAlone: 5,
+  /** One value to which it goes after every silence. */
+  sameValue: 3,
+  /** Silences that left the reading as it was. */
+  steady: -8,
+  noJump: -8,
+} as const;
+
+export const monitorRestarted: Cause = {
+  code: 'monitor-restarted',
+  title: 'The monitor lost its supply and its count',
+  complaint: 'drifting-soc',
+  chemistries: 'all',
+  families: ['reading'],
+  needs: 'the monitor’s percentage over the time in which it was lost',
+  signature: 'a gap in its log, then a reading that starts anew',
+  prior: DRIFT_PRIOR,
+  weights: WEIGHTS,
+  tests: {
+    'supply-lead': [
+      { name: 'a loose lead, a poor fuse, or fed from behind a switch', ifHolds: 0.85, ifNot: 0.06 },
+      { name: 'straight to the battery, and tight', ifHolds: 0.15, ifNot: 0.94 },
+    ],
+  },
+  weigh(seen): Evidence[] {
+    const count = countOf(seen);
+    if (!count) return [];
+    const silent = count.jumps.filter((one) => one.silentMs > 0 && Math.abs(one.to - one.from) > 8);
+    if (silent.length > 0) {
+      const [first] = silent;
+      const same = silent.length > 1 && silent.every((one) => Math.abs(one.to - first!.to) < 2);
+      return [
+        {
+          text: `${silent.length === 1 ? 'Once' : `${silent.length} times`} the monitor’s log is silent (${duration(first!.silentMs)}) and its reading then another: ${silent
+            .slice(0, 3)
+            .map((one) => `${percent(one.from)} before, ${percent(one.to)} after`)
+            .join('; ')}.`,
+          decibans: WEIGHTS.jumpAfterSilence,
+          group: 'restart',
+          spans: silent.map(({ at, silentMs }) => ({ from: at - silentMs - MINUTE, to: at + MINUTE })),
+        },
+        ...(same
+          ? [
+              {
+                text: 'Each time it came back at the same value.',
+                decibans: WEIGHTS.sameValue,
+                group: 'same',
+                spans: [],
+              },
+            ]
+          : []),
+      ];
+    }
+    return [
+      {
+        text: 'The reading goes on from where it was, all through the log.',
+        decibans: WEIGHTS.noJump,
+        group: 'restart',
+        spans: [count.logged],
+      },
+    ];
+  },
+  remedy: () => ({
+    text: 'Take the monitor’s supply straight from the battery positive, through its own fuse, before any switch; tighten it; then charge until the charger says float, and see that the reading goes to 100 %.',
+    caution: null,
+  }),
+  missing: missingMonitor,
+};

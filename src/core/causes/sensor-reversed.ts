@@ -1,0 +1,91 @@
+/** The current sensor sits the wrong way round. */
+
+import { percent, volts } from '../quantity/text';
+import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
+
+const WEIGHTS = {
+  /** Correlation of steps of voltage with steps of current, the wrong way round. */
+  voltage: [
+    [0.85, 14],
+    [0.6, 10],
+    [0.3, 3],
+    [0, 0],
+    [-0.3, -8],
+    [-9, -13],
+  ],
+  /** Another meter shows the same current with the other sign. */
+  otherMeter: 15,
+  otherAgrees: -13,
+  /** The walk along the wires read charging as negative, or as positive. */
+  readsNegative: 15,
+  readsPositive: -10,
+} as const satisfies Record<string, Bands | number>;
+
+export const sensorReversed: Cause = {
+  code: 'sensor-reversed',
+  title: 'The current sensor is the wrong way round',
+  complaint: 'drifting-soc',
+  chemistries: 'all',
+  families: ['counting'],
+  needs: 'the monitor’s current and the battery’s voltage while loads or chargers come and go',
+  signature: 'the voltage falls when the current says charge',
+  prior: DRIFT_PRIOR,
+  weights: WEIGHTS,
+  tests: {
+    'watch-the-sign': [
+      { name: 'charging reads negative', ifHolds: 0.97, ifNot: 0.01 },
+      { name: 'charging reads positive', ifHolds: 0.03, ifNot: 0.99 },
+    ],
+  },
+  described({ job }): Evidence[] {
+    const reads = job.walk?.chargingReads;
+    if (!reads) return [];
+    return [
+      {
+        text: `While a charger ran, the monitor read ${reads}.`,
+        decibans: reads === 'negative' ? WEIGHTS.readsNegative : WEIGHTS.readsPositive,
+        group: 'sign',
+        spans: [],
+      },
+    ];
+  },
+  weigh(seen): Evidence[] {
+    const count = countOf(seen);
+    if (!count) return [];
+    const { voltageFollows, bms, shares } = count.meters;
+    const evidence: Evidence[] = [];
+    const meters = [
+      ...(bms && bms.slopeError < 0.5 ? [bms.slope] : []),
+      ...shares.filter((one) => one.kind === 'source' && one.error < 0.3).map((one) => one.share),
+    ];
+    if (meters.length > 0) {
+      const reversed = meters.every((one) => one < -0.3);
+      const agrees = meters.some((one) => one > 0.3);
+      if (reversed || agrees)
+        evidence.push({
+          text: reversed
+            ? `When ${bms ? 'the BMS shows a charge' : 'the charger gives more'}, the monitor shows ${percent(100 * Math.abs(meters[0]!))} of it as drawn from the battery.`
+            : `The monitor’s current goes the way of ${bms ? 'the BMS’s' : 'the charger’s'}.`,
+          decibans: reversed ? WEIGHTS.otherMeter : WEIGHTS.otherAgrees,
+          group: 'other-meter',
+          spans: [count.logged],
+        });
+    }
+    const { correlation, steps, chargingV, drawingV } = voltageFollows;
+    const levels = chargingV - drawingV;
+    if (steps >= 3 && correlation === correlation && !(correlation < 0 && levels > 0))
+      evidence.push({
+        text: `Over ${steps} steps of the current the voltage ${correlation < 0 ? 'falls when the current says charge, and rises when it says discharge' : 'rises with a charging current and falls with a load'}${levels === levels ? ` (${volts(chargingV)} on average at what it calls charge, ${volts(drawingV)} at discharge)` : ''}.`,
+        decibans: shrunk(weightOf(WEIGHTS.voltage, -correlation), steps / 3),
+        group: 'voltage',
+        spans: [count.logged],
+      });
+    return evidence;
+  },
+  remedy: () => ({
+    text: 'Turn the sensor round, or its two sense wires, or the sign in the monitor’s settings: one of them, once. Then see that charging reads positive, and synchronise.',
+    caution: null,
+  }),
+  missing: missingMonitor,
+};

@@ -1,0 +1,234 @@
+/** Moments at which the state of charge is known from something else than the count, each with what it may be off by. */
+
+import { clamp } from '../quantity/numbers';
+import { HOUR, MINUTE } from '../quantity/span';
+import { cellOf, cellStart, type Grid, toGrid } from '../log/grid';
+import { logOf, type Timeline } from '../log/timeline';
+import { forecastTail } from '../charge/tail';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
+import { blocksInSeries, CHEMISTRY, expectedVolts, isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
+import { restPercent } from '../system/restVoltage';
+
+export const ANCHOR_KINDS = ['full', 'absorption', 'float', 'rest', 'flat', 'empty', 'bms'] as const;
+export type AnchorKind = (typeof ANCHOR_KINDS)[number];
+
+export interface Anchor {
+  kind: AnchorKind;
+  at: number;
+  /** Until when the charger keeps the battery there; the same as `at` where it does not. */
+  until: number;
+  /** State of charge, parts of the capacity, and one standard deviation. */
+  charge: number;
+  deviation: number;
+}
+
+/** The state when a charge has truly filled the battery: lead at its tail still takes a little (common practice, no source). */
+const FULL = { lead: { charge: 0.98, deviation: 0.02 }, lithium: { charge: 1, deviation: 0.015 } };
+
+/** Charges that got it full, and ends of absorption that say what was missing. */
+export function chargeAnchors(charging: readonly SourceCharging[]): Anchor[] {
+  return charging
+    .filter((one) => one.knowsBatteryAmps)
+    .flatMap(({ charges, bank }) => charges.flatMap((charge) => anchorsOf(charge, bank)))
+    .sort((a, b) => a.at - b.at);
+}
+
+function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
+  const lead = isLead(bank.chemistry);
+  const { fullTailPercent } = CHEMISTRY[bank.chemistry];
+  const tailAmps = (fullTailPercent / 100) * bank.capacityAh;
+  const found: Anchor[] = [];
+  charge.stages.forEach((stage, i) => {
+    if (stage.stage !== 'absorption' && stage.stage !== 'equalise') return;
+    const keeps = keptUntil(charge.stages, i);
+    const amps =
+      stage.endedBy === 'source-lost' || stage.endedBy === 'load' ? stage.settledAmps : stage.endAmps;
+    if (charge.full && !stage.blocked && amps <= tailAmps) {
+      found.push({ kind: 'full', at: stage.to, until: keeps, ...(lead ? FULL.lead : FULL.lithium) });
+      return;
+    }
+    const partial = partialOf(stage, amps, bank, tailAmps);
+    if (partial) found.push({ kind: 'absorption', at: stage.to, until: stage.to, ...partial });
+  });
+  if (!lead) found.push(...floatAnchors(charge, bank));
+  const last = charge.stages.at(-1);
+  // Full by a long float alone.
+  if (charge.full && last && !found.some((one) => one.kind === 'full'))
+    found.push({
+      kind: 'full',
+      at: last.to - Math.min(HOUR, (last.to - last.from) / 4),
+      until: last.to,
+      charge: 1,
+      deviation: 0.02,
+    });
+  return found;
+}
+
+/**
+ * Lithium that stands for hours at float is filled to nine tenths and more even there (common practice, no source): once in so long,
+ * after so long, at that many V a block and more.
+ */
+const FLOAT = { after: 4 * HOUR, every: 12 * HOUR, volts: 13.4, drawn: 0.01, charge: 0.95, deviation: 0.04 };
+
+function floatAnchors({ stages }: Charge, bank: KnownBank): Anchor[] {
+  return stages.flatMap(({ stage, volts, from, to, blocked, settledAmps }): Anchor[] => {
+    // What the BMS keeps out, or what only feeds the loads, fills nothing.
+    if (
+      stage !== 'float' ||
+      blocked ||
+      !(settledAmps > -FLOAT.drawn * bank.capacityAh) ||
+      volts < FLOAT.volts * blocksInSeries(bank)
+    )
+      return [];
+    const found: Anchor[] = [];
+    for (let at = from + FLOAT.after; at <= to; at += FLOAT.every)
+      found.push({ kind: 'float', at, until: at, charge: FLOAT.charge, deviation: FLOAT.deviation });
+    return found;
+  });
+}
+
+/** The stages that follow and only keep it full. */
+function keptUntil(stages: readonly Stage[], from: number): number {
+  let until = stages[from]!.to;
+  for (const { stage, to } of stages.slice(from + 1)) {
+    if (stage !== 'float' && stage !== 'absorption' && stage !== 'equalise' && stage !== 'hold') break;
+    until = to;
+  }
+  return until;
+}
+
+/** Hours for which a lead battery at its charge voltage would still take its current, where no fit says so; part of the answer that is doubt. */
+const TAU = { lead: 1.6, lithium: 0.4 };
+const DOUBT = 0.5;
+
+/** Current still flowing at the end of an absorption says what the battery is short of. Null where the voltage cannot fill it. */
+function partialOf(
+  stage: Stage,
+  amps: number,
+  bank: KnownBank,
+  tailAmps: number,
+): { charge: number; deviation: number } | null {
+  const lead = isLead(bank.chemistry);
+  if (!stage.endAmpsAreBattery || stage.blocked || stage.cutOff || stage.heldMs < 10 * MINUTE || !(amps > 0))
+    return null;
+  const volts =
+    stage.batteryVolts === stage.batteryVolts ? Math.max(stage.batteryVolts, stage.volts) : stage.volts;
+  const known = stage.celsius === stage.celsius || !lead;
+  const least =
+    expectedVolts(bank, 'absorption', stage.celsius).min - (known ? 0.2 : 0.4) * blocksInSeries(bank);
+  if (volts < least) return null;
+  const forecast =
+    lead && stage.tail ? forecastTail(stage.tail, amps, Math.min(tailAmps, amps)).ampHours : null;
+  const usual = (lead ? TAU.lead : TAU.lithium) * Math.max(0, amps - tailAmps);
+  const missing = clamp((forecast === null ? usual : (forecast + usual) / 2) / bank.capacityAh, 0, 0.4);
+  const full = lead ? FULL.lead : FULL.lithium;
+  return { charge: full.charge - missing, deviation: full.deviation + DOUBT * missing };
+}
+
+/** V a 12 V block that a small load of hours costs, for a current of the whole capacity (common practice, no source). */
+const DROP = { lead: 5, lithium: 0.8 };
+/** Small enough to tell the state by, parts of the capacity: drawn, and taken. */
+const CALM = { drawn: 0.03, taken: 0.003 };
+/** After charging the voltage stands too high for so long. */
+const SETTLES = { lead: 3 * HOUR, lithium: 1 * HOUR };
+/** Sealed lead rests higher than flooded at the same charge, V a block (common practice, no source). */
+const SEALED = 0.06;
+/** A rest voltage speaks once in so long. */
+const EVERY = 8 * HOUR;
+
+/**
+ * On its flat part a lithium voltage says little, and by makers' tables alone: once in so long, after so long a rest, that well, below
+ * what only a full battery stands at, V a block (common practice, no source).
+ */
+const FLAT = { rest: 3 * HOUR, every: 24 * HOUR, deviation: 0.15, to: 13.4 };
+
+/** A lithium voltage says something below this, V a block: the knee. */
+const KNEE = 12.85;
+
+/**
+ * The battery's voltage in calm hours long after a charge. For lead all the way, though by a table that does not know this battery; for
+ * lithium only under its knee. Surface charge and loads make none.
+ */
+export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, volts: Float32Array): Anchor[] {
+  const lead = isLead(bank.chemistry);
+  const blocks = blocksInSeries(bank);
+  const found: Anchor[] = [];
+  let chargedAt = -Infinity;
+  let last = -Infinity;
+  let strainedAt = -Infinity;
+  let flatAt = -Infinity;
+  const settles = lead ? SETTLES.lead : SETTLES.lithium;
+  for (let cell = 0; cell < grid.count; cell++) {
+    const part = amps[cell]! / bank.capacityAh;
+    if (part !== part) continue;
+    const at = cellStart(grid, cell);
+    if (part > CALM.taken) chargedAt = at;
+    if (part < -CALM.drawn) strainedAt = at;
+    const perBlock = volts[cell]! / blocks;
+    if (perBlock !== perBlock || at - chargedAt < settles || at - strainedAt < HOUR || at - last < EVERY)
+      continue;
+    // Nothing was seen before the start of a log.
+    if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
+    const open = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part);
+    const charge =
+      restPercent(bank.chemistry, open - (lead && bank.chemistry !== 'flooded' ? SEALED : 0)) / 100;
+    if (lead) {
+      if (perBlock < 11.3 || perBlock > 13.1) continue;
+      found.push({ kind: 'rest', at, until: at, charge, deviation: 0.07 });
+    } else {
+      if (perBlock < 9 || perBlock > FLAT.to) continue;
+      if (perBlock > KNEE) {
+        if (at - chargedAt < FLAT.rest || at - flatAt < FLAT.every) continue;
+        flatAt = at;
+        found.push({ kind: 'flat', at, until: at, charge: Math.min(charge, 0.9), deviation: FLAT.deviation });
+        continue;
+      }
+      found.push({ kind: perBlock < 12 ? 'empty' : 'rest', at, until: at, charge, deviation: 0.04 });
+    }
+    last = at;
+  }
+  return found;
+}
+
+/** A BMS counts its own cells: trusted before the monitor, though not without bounds. */
+const BMS = { every: 6 * HOUR, deviation: 0.05 };
+
+export function bmsAnchors(timeline: Timeline, grid: Grid): Anchor[] {
+  const bms = logOf(timeline, 'bms', 'soc');
+  if (!bms) return [];
+  const reading = toGrid(bms.time, bms.channels.soc!, grid);
+  const found: Anchor[] = [];
+  let last = -Infinity;
+  for (let cell = 0; cell < grid.count; cell++) {
+    const at = cellStart(grid, cell);
+    if (reading[cell]! !== reading[cell]! || at - last < BMS.every) continue;
+    found.push({ kind: 'bms', at, until: at, charge: reading[cell]! / 100, deviation: BMS.deviation });
+    last = at;
+  }
+  return found;
+}
+
+/** A lead battery is as good as empty when its voltage falls off its knee at a usual current. V a block. */
+const LEAD_KNEE = 11.2;
+
+export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, volts: Float32Array): Anchor[] {
+  const lead = isLead(bank.chemistry);
+  const blocks = blocksInSeries(bank);
+  const found: Anchor[] = [];
+  let last = -Infinity;
+  for (let cell = 1; cell < grid.count; cell++) {
+    const part = amps[cell]! / bank.capacityAh;
+    const perBlock = volts[cell]! / blocks;
+    const at = cellStart(grid, cell);
+    const drawn = part < -0.002 && part > (lead ? -0.08 : -0.3);
+    if (!drawn || perBlock > (lead ? LEAD_KNEE : 11.6) || perBlock < 6 || at - last < EVERY) continue;
+    found.push({ kind: 'empty', at, until: at, charge: lead ? 0.06 : 0.04, deviation: lead ? 0.06 : 0.04 });
+    last = at;
+  }
+  return found;
+}
+
+/** Cell in which an anchor lies. */
+export const cellOfAnchor = (grid: Grid, anchor: Anchor): number =>
+  clamp(cellOf(grid, anchor.at), 0, grid.count - 1);

@@ -1,0 +1,260 @@
+/** The counting of a job: from the timeline to judged syncs, the true state of charge, and how the reading parts from it. */
+
+import { median, quantile } from '../quantity/numbers';
+import { HOUR, MINUTE, type Span } from '../quantity/span';
+import {
+  cellOf,
+  cellStart,
+  firstAtOrAfter,
+  type Grid,
+  integrate,
+  judgingGrid,
+  medianStep,
+  toGrid,
+} from '../log/grid';
+import { logOf, type Timeline } from '../log/timeline';
+import type { SourceCharging } from '../charge/types';
+import { blocksInSeries } from '../system/chemistry';
+import { bankOf } from '../system/bankOf';
+import type { KnownBank, KnownSystem } from '../system/known';
+import { type Anchor, bmsAnchors, chargeAnchors, emptyAnchors, restAnchors } from './anchors';
+import type { CounterLog } from './counterLog';
+import { behavesAs, tells } from './device';
+import { driftOf } from './drift';
+import { followsVolts } from './followsVolts';
+import { halvesOf } from './halves';
+import { interpolateAt } from './interpolateAt';
+import { jumpsIn } from './jumps';
+import type { Meters } from './meters';
+import { fullCharges, missedSyncs } from './missed';
+import { type Reference, referenceAt, referenceOf } from './reference';
+import { replay } from './replay';
+import { type CounterSettings, toldSettings } from './settings';
+import { syncsIn, type Sync } from './syncs';
+import { ledgerGrid, throughOf } from './through';
+import { trueCurrent, type Wrong } from './trueCurrent';
+import type { Counting, Hourly, JudgedSync, ReadingOff, SyncVerdict } from './types';
+
+/** A sync is true at this charge and above, false under that one, %. */
+const FULL = { least: 95, notUnder: 90 };
+
+export interface CountingInput {
+  system: KnownSystem;
+  timeline: Timeline;
+  log: CounterLog;
+  /** By the battery's current as it ought to have been. */
+  charging: readonly SourceCharging[];
+  meters: Meters;
+  wrong: Wrong;
+}
+
+/** Null where the log is too short to say anything. */
+export function countingOf(input: CountingInput): Counting | null {
+  const { system, timeline, log, charging, meters, wrong } = input;
+  if (log.time.length < 10) return null;
+  const { settings, assumed } = toldSettings(system);
+  const reference = referenceFor(input);
+  const behaves = behavesAs(log, settings);
+  const counts = countsBy(settings, behaves);
+  const fulls = withFullHours(fullCharges(countedCharges(system, charging)), reference);
+  const found = log.reading
+    ? syncsIn(log, counts.capacityAh, fulls)
+    : replayedSyncs(log, settings, reference);
+  const jumps = jumpsIn(log, counts.capacityAh);
+  const collapses = collapsesOf(charging);
+  const syncs = found
+    .filter((one) => !(one.afterGap && jumps.some(({ at }) => at === one.at)))
+    .map((one) => judged(one, log, reference, collapses));
+  return {
+    settings,
+    assumed,
+    device: log.device,
+    logged: { from: log.time[0]!, to: log.time[log.time.length - 1]! },
+    hasReading: log.reading !== null,
+    byBms: log.device !== 'bms' && logOf(timeline, 'bms', 'battery_current') !== null,
+    syncs,
+    replayed: log.reading === null,
+    missed: missedSyncs(log, settings, fulls, found),
+    fulls: fulls.filter((one) => one.full).map(({ from, to }) => ({ from, to })),
+    intervals: driftOf({ log, timeline, settings: counts, reference, wrong, syncs: found, jumps }),
+    jumps,
+    off: offOf(log, reference),
+    behaves,
+    followsVolts: followsVolts(log, counts.capacityAh, blocksInSeries(countedBank(system))),
+    meters,
+    through: integrate(log.time, log.amps, { from: log.time[0]!, to: log.time[log.time.length - 1]! }),
+    halves: halvesOf(system.bank, timeline),
+    wrong,
+    capacityAh: reference.capacityAh,
+    efficiencyPercent: reference.efficiencyPercent,
+    offsetA: reference.offsetA,
+    entangled: reference.entangled,
+    favours: reference.favours,
+    anchors: reference.anchors.reduce<Record<string, number>>(
+      (counted, { kind }) => ({ ...counted, [kind]: (counted[kind] ?? 0) + 1 }),
+      {},
+    ),
+    deviation: median(reference.deviation),
+    hourly: hourlyOf(log, reference),
+  };
+}
+
+/** The cells that the monitor counts on: the bank, or the half in which it sits. */
+const countedBank = (system: KnownSystem): KnownBank =>
+  bankOf(system, { across: system.monitor?.sees ?? 'bank' });
+
+const countedCharges = (system: KnownSystem, charging: readonly SourceCharging[]): SourceCharging[] => {
+  const sees = system.monitor?.sees ?? 'bank';
+  return charging.filter(({ source }) => [sees, 'bank'].includes(source?.across ?? 'bank'));
+};
+
+/** The true state of charge over a counter's log. */
+export function referenceFor({ system, timeline, log, charging, meters, wrong }: CountingInput): Reference {
+  const bank = countedBank(system);
+  const amps = trueCurrent(timeline, log, wrong);
+  const span = { from: log.time[0]!, to: log.time[log.time.length - 1]! };
+  const grid = judgingGrid(span, medianStep(log.time), log.time);
+  const cells = ledgerGrid(span, log.time);
+  const seen = toGrid(log.time, amps, grid);
+  const volts = log.volts ? toGrid(log.time, log.volts, grid) : null;
+  const anchors: Anchor[] = [
+    ...chargeAnchors(countedCharges(system, charging)),
+    ...(volts ? restAnchors(bank, grid, seen, volts) : []),
+    ...(volts ? emptyAnchors(bank, grid, seen, volts) : []),
+    ...bmsAnchors(timeline, cells),
+  ].filter((one) => one.at >= span.from && one.at <= span.to);
+  return referenceOf({
+    bank,
+    through: throughOf(log.time, amps, cells),
+    anchors,
+    blind: blindCells(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
+  });
+}
+
+/** Now and then a voltage stands while loads draw; a charger that nobody sees makes hours of it. */
+const BLIND_HOURS = 3;
+
+function blindCells(grid: Grid, spans: readonly Span[]): Uint8Array {
+  const blind = new Uint8Array(grid.count);
+  for (const { from, to } of spans)
+    for (let k = Math.max(0, cellOf(grid, from)); k <= Math.min(grid.count - 1, cellOf(grid, to)); k++)
+      blind[k] = 1;
+  return blind;
+}
+
+/** What the device counts by: as told, unless its own reading plainly tells otherwise. */
+function countsBy(settings: CounterSettings, behaves: Counting['behaves']): CounterSettings {
+  if (!behaves || !tells(behaves)) return settings;
+  const { capacityAh, capacityError, efficiencyPercent, efficiencyError, peukert } = behaves;
+  const capacityDiffers =
+    Math.abs(capacityAh - settings.capacityAh) > 4 * capacityError + 0.06 * settings.capacityAh;
+  const efficiencyDiffers =
+    efficiencyPercent === efficiencyPercent &&
+    Math.abs(efficiencyPercent - settings.efficiencyPercent) > 4 * efficiencyError + 6;
+  return {
+    ...settings,
+    peukert,
+    ...(capacityDiffers ? { capacityAh } : {}),
+    ...(efficiencyDiffers ? { efficiencyPercent: Math.min(100, efficiencyPercent) } : {}),
+  };
+}
+
+/** Without a reading: what a counter with these settings would have done. */
+function replayedSyncs(log: CounterLog, settings: CounterSettings, reference: Reference): Sync[] {
+  const start = referenceAt(reference, log.time[0]!).percent;
+  const { syncs } = replay(log, settings, start === start ? start : 50);
+  return syncs.map(({ index, from }) => ({ at: log.time[index]!, from, to: 100, afterGap: false }));
+}
+
+/** As good as full, %, where the truth is known so well. */
+const AS_GOOD = { percent: 97, deviation: 3 };
+
+/** Full charges, and hours in which the battery was full although no stage shows it: a log of ten minutes has no short absorption. */
+function withFullHours(
+  charges: readonly (Span & { full: boolean })[],
+  { grid, percent, deviation }: Reference,
+): (Span & { full: boolean })[] {
+  const full: (Span & { full: boolean })[] = [];
+  for (let k = 0; k < grid.count; k++) {
+    if (!(percent[k]! >= AS_GOOD.percent && deviation[k]! <= AS_GOOD.deviation)) continue;
+    const span = { from: cellStart(grid, k), to: cellStart(grid, k + 1), full: true };
+    const last = full.at(-1);
+    if (last && span.from - last.to <= 2 * HOUR) last.to = span.to;
+    else full.push(span);
+  }
+  const more = full.filter(
+    (one) =>
+      one.to - one.from >= HOUR &&
+      !charges.some((other) => other.from < one.to + HOUR && one.from - HOUR < other.to),
+  );
+  return [...charges, ...more].sort((a, b) => a.from - b.from);
+}
+
+/** A supply that failed so shortly before a sync may have made it. */
+const SHORTLY = 10 * MINUTE;
+
+/** When sources lost what they lived on. */
+const collapsesOf = (charging: readonly SourceCharging[]): number[] =>
+  charging.flatMap(({ charges }) =>
+    charges.flatMap(({ stages }) =>
+      stages
+        .filter(({ endedBy, stage }) => endedBy === 'source-lost' || stage === 'bulk')
+        .map(({ to }) => to),
+    ),
+  );
+
+function judged(
+  { at, from, to, afterGap }: Sync,
+  log: CounterLog,
+  reference: Reference,
+  collapses: readonly number[],
+): JudgedSync {
+  const { percent, deviation } = referenceAt(reference, at);
+  const i = Math.min(log.time.length - 1, firstAtOrAfter(log.time, at));
+  const verdict: SyncVerdict = percent >= FULL.least ? 'true' : percent < FULL.notUnder ? 'false' : 'unsure';
+  return {
+    at,
+    from,
+    to,
+    afterGap,
+    judged: verdict,
+    reference: percent,
+    deviation,
+    collapsed: collapses.some((one) => Math.abs(one - at) < SHORTLY),
+    volts: log.volts ? log.volts[i]! : NaN,
+    amps: log.amps[i]!,
+  };
+}
+
+/** The truth is known well enough to call a reading wrong, %. */
+const KNOWN = 8;
+
+function offOf(log: CounterLog, reference: Reference): ReadingOff | null {
+  if (!log.reading) return null;
+  const { grid, percent, deviation } = reference;
+  const reading = toGrid(log.time, log.reading, grid);
+  const off: number[] = [];
+  for (let k = 0; k < grid.count; k++)
+    if (deviation[k]! < KNOWN && reading[k]! === reading[k]!) off.push(reading[k]! - percent[k]!);
+  if (off.length === 0) return null;
+  return {
+    median: median(off),
+    most: quantile(off.map(Math.abs), 0.9),
+    last: off.at(-1)!,
+    hours: (off.length * grid.step) / HOUR,
+  };
+}
+
+function hourlyOf(log: CounterLog, reference: Reference): Hourly {
+  const from = Math.ceil(log.time[0]! / HOUR) * HOUR;
+  const count = Math.max(0, Math.floor((log.time[log.time.length - 1]! - from) / HOUR) + 1);
+  const at = Float64Array.from({ length: count }, (_, k) => from + k * HOUR);
+  const truth = Array.from(at, (ms) => referenceAt(reference, ms));
+  return {
+    from,
+    stepMs: HOUR,
+    reported: log.reading ? interpolateAt(log.time, log.reading, at) : new Float32Array(count).fill(NaN),
+    reference: Float32Array.from(truth, (one) => one.percent),
+    band: Float32Array.from(truth, (one) => 2 * one.deviation),
+  };
+}

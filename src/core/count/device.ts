@@ -1,0 +1,169 @@
+/**
+ * What the device really counts by: its own percentage against its own current. Where the two tell of another capacity or efficiency
+ * than was told, the settings in the device are not those on the sheet.
+ */
+
+import { quantile } from '../quantity/numbers';
+import { HOUR } from '../quantity/span';
+import { gapLimit, medianStep } from '../log/grid';
+import { type CounterLog, readingQuantum } from './counterLog';
+import { robustLeastSquares } from './leastSquares';
+import { SYNC_BELOW } from './replay';
+import type { CounterSettings } from './settings';
+
+export interface Behaves {
+  /** Ah for which its reading falls by 100 %, below its rated current. */
+  capacityAh: number;
+  capacityError: number;
+  /** %; NaN where the log has no charge. */
+  efficiencyPercent: number;
+  efficiencyError: number;
+  /** The exponent by which fast current counts more: as told, unless another fits plainly better. */
+  peukert: number;
+  /** Share of the reading's moves that the count explains: near 1 for a counter. */
+  explained: number;
+  /** Stretches that it was found from. */
+  stretches: number;
+  /** The current moves so much from sample to sample that its integral is a guess. */
+  jumpy: boolean;
+}
+
+/** A stretch is long enough when so much of the capacity has passed, and so many quanta of the reading. */
+const LEAST = { part: 0.02, quanta: 4 };
+const LONGEST = 12 * HOUR;
+const FEWEST = 12;
+const EXPONENTS = [1, 1.05, 1.1, 1.15, 1.2, 1.25, 1.3, 1.4, 1.5];
+/** Hours of the rated current; beyond it the exponent works. */
+const RATED_HOURS = 20;
+/** Part of what goes out that must go out fast before an exponent can be told, and by how much another must fit better. */
+const FAST = 0.15;
+const BETTER = 0.5;
+
+type Told = Pick<CounterSettings, 'capacityAh' | 'peukert' | 'peukertBelowRate'>;
+
+interface Stretch {
+  moved: number;
+  into: number;
+  /** Ah out, weighed as it is set, then by each exponent. */
+  out: Float64Array;
+  fast: number;
+}
+
+/**
+ * Null without a reading, or where it hardly moves.
+ * @param told what it is set to: fast currents are weighed by its exponent, unless another fits plainly better
+ */
+export function behavesAs(log: CounterLog, told: Told): Behaves | null {
+  if (!log.reading || !log.ampsAreItsOwn) return null;
+  const stretches = stretchesOf(log, told);
+  if (stretches.length < FEWEST) return null;
+  const column = (of: (one: Stretch) => number) => Float64Array.from(stretches, of);
+  const total = (of: Float64Array) => of.reduce((a, b) => a + b, 0);
+  const values = column((one) => one.moved);
+  const into = column((one) => one.into);
+  const plain = column((one) => one.out[1]!);
+  const charges = total(into) > 0.1 * total(plain);
+  const fitWith = (k: number) => {
+    const drawn = column((one) => -one.out[k]!);
+    return robustLeastSquares({ columns: charges ? [drawn, into] : [drawn], values });
+  };
+  // An exponent can be told where much goes out fast, and much slowly.
+  const fast = total(column((one) => one.fast)) / total(plain);
+  let k = 0;
+  let fit = fitWith(0);
+  if (fast > FAST && fast < 1 - FAST / 2)
+    for (let other = 1; other <= EXPONENTS.length; other++) {
+      const tried = fitWith(other);
+      if (tried && fit && tried.scatter < BETTER * fit.scatter) [k, fit] = [other, tried];
+    }
+  if (!fit || !(fit.values[0]! > 0)) return null;
+  const perAh = fit.values[0]!;
+  const drawn = column((one) => -one.out[k]!);
+  const left = values.map((value, i) =>
+    Math.abs(value - perAh * drawn[i]! - (charges ? fit.values[1]! * into[i]! : 0)),
+  );
+  return {
+    capacityAh: 100 / perAh,
+    capacityError: (100 / perAh) * (fit.errors[0]! / perAh),
+    efficiencyPercent: charges ? (100 * fit.values[1]!) / perAh : NaN,
+    efficiencyError: charges ? (100 * fit.errors[1]!) / perAh : NaN,
+    peukert: k === 0 ? told.peukert : EXPONENTS[k - 1]!,
+    explained: 1 - Math.min(1, quantile(left, 0.5) / Math.max(quantile(values.map(Math.abs), 0.5), 1e-9)),
+    stretches: stretches.length,
+    jumpy: isJumpy(log),
+  };
+}
+
+/** Moves from sample to sample over the current itself beyond which samples so far apart are no integral. */
+const JUMPY = { share: 0.25, step: 20_000 };
+
+export function isJumpy({ time, amps }: Pick<CounterLog, 'time' | 'amps'>): boolean {
+  if (medianStep(time) <= JUMPY.step) return false;
+  let moves = 0;
+  let size = 0;
+  for (let i = 1; i < amps.length; i++) {
+    const move = Math.abs(amps[i]! - amps[i - 1]!);
+    if (move !== move) continue;
+    moves += move;
+    size += Math.abs(amps[i]!);
+  }
+  return moves > JUMPY.share * size;
+}
+
+/** Whether it is sure enough to go before what was told. */
+export const tells = ({ explained, jumpy, capacityAh, capacityError }: Behaves): boolean =>
+  explained > 0.9 && !jumpy && capacityError < 0.08 * capacityAh;
+
+/** Where the reading moves freely: neither at its ends nor set to full meanwhile. */
+function stretchesOf(log: CounterLog, { capacityAh, peukert, peukertBelowRate }: Told): Stretch[] {
+  const { time, amps } = log;
+  const reading = log.reading!;
+  const quantum = Math.max(readingQuantum(log), 0.05);
+  const limit = gapLimit(medianStep(time));
+  const rated = capacityAh / RATED_HOURS;
+  const found: Stretch[] = [];
+  let start = -1;
+  let current = emptyStretch();
+  const restart = (at: number) => {
+    start = at;
+    current = emptyStretch();
+  };
+  for (let i = 0; i < time.length; i++) {
+    const now = reading[i]!;
+    if (now !== now) continue;
+    if (!(now < SYNC_BELOW && now > 1)) {
+      restart(-1);
+      continue;
+    }
+    if (start < 0 || time[i]! - time[i - 1]! > limit || amps[i]! !== amps[i]!) {
+      restart(i);
+      continue;
+    }
+    const hours = (time[i]! - time[i - 1]!) / HOUR;
+    const middle = (amps[i]! + amps[i - 1]!) / 2;
+    if (middle > 0) current.into += middle * hours;
+    else {
+      const ampHours = -middle * hours;
+      const faster = -middle / rated;
+      if (faster > 1.5) current.fast += ampHours;
+      current.out[0]! +=
+        faster > 1 || peukertBelowRate ? ampHours * Math.max(faster, 0.01) ** (peukert - 1) : ampHours;
+      for (let k = 0; k < EXPONENTS.length; k++)
+        current.out[k + 1]! += faster > 1 ? ampHours * faster ** (EXPONENTS[k]! - 1) : ampHours;
+    }
+    const through = current.into + current.out[1]!;
+    const moved = now - reading[start]!;
+    const enough = through > LEAST.part * capacityAh && (100 * through) / capacityAh > LEAST.quanta * quantum;
+    if (!enough && time[i]! - time[start]! < LONGEST) continue;
+    if (enough) found.push({ ...current, moved });
+    restart(i);
+  }
+  return found;
+}
+
+const emptyStretch = (): Stretch => ({
+  moved: 0,
+  into: 0,
+  out: new Float64Array(EXPONENTS.length + 1),
+  fast: 0,
+});

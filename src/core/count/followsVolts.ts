@@ -1,0 +1,60 @@
+/** Whether a reading is made from the voltage: then it jumps with the voltage when a load or a charger comes or goes. */
+
+import { quantile } from '../quantity/numbers';
+import { HOUR, type Span } from '../quantity/span';
+import { cellStart, judgingGrid, medianStep, toGrid } from '../log/grid';
+import type { CounterLog } from './counterLog';
+
+export interface FollowsVolts {
+  /** Steps of the voltage while hardly any charge flowed, and at how many of them the reading went along. */
+  steps: number;
+  jumps: number;
+  /** By how much it then went further than what flowed, median, %. */
+  points: number;
+  spans: Span[];
+}
+
+/** Long enough for a slow display, short enough that little is counted. */
+const LAG = HOUR / 4;
+/** Least step of the voltage, V a 12 V block; most that may flow meanwhile, % of the capacity; least jump of the reading, %. */
+const STEP = 0.12;
+const FLOWS = 2.5;
+const JUMP = 4;
+
+/** @param capacityAh by which it would count @param blocks 12 V blocks in series */
+export function followsVolts(
+  { time, amps, volts, reading }: CounterLog,
+  capacityAh: number,
+  blocks: number,
+): FollowsVolts | null {
+  if (!volts || !reading) return null;
+  const grid = judgingGrid({ from: time[0]!, to: time[time.length - 1]! }, medianStep(time), time);
+  const v = toGrid(time, volts, grid);
+  const r = toGrid(time, reading, grid);
+  const a = toGrid(time, amps, grid);
+  const lag = Math.max(1, Math.round(LAG / grid.step));
+  const found: FollowsVolts = { steps: 0, jumps: 0, points: NaN, spans: [] };
+  const points: number[] = [];
+  for (let i = 0; i + lag < grid.count; i++) {
+    const dv = v[i + lag]! - v[i]!;
+    const dr = r[i + lag]! - r[i]!;
+    if (!(Math.abs(dv) >= STEP * blocks) || dr !== dr) continue;
+    let ampHours = 0;
+    for (let k = i; k < i + lag; k++) ampHours += (a[k]! * grid.step) / HOUR;
+    const counted = (100 * ampHours) / capacityAh;
+    if (!(Math.abs(counted) <= FLOWS)) continue;
+    // At its ends it cannot go along, and a rise to full may be a sync.
+    if ((dv < 0 && r[i]! < JUMP) || (dv > 0 && r[i + lag]! > 99)) continue;
+    found.steps++;
+    const further = Math.sign(dv) * (dr - counted);
+    if (further >= JUMP) {
+      found.jumps++;
+      points.push(further);
+      found.spans.push({ from: cellStart(grid, i), to: cellStart(grid, i + lag) });
+    }
+    // The next step is one that comes after this.
+    i += lag - 1;
+  }
+  found.points = quantile(points, 0.5);
+  return found;
+}

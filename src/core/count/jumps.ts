@@ -1,0 +1,37 @@
+/** Where the reading goes further in one step than anything that flowed: a restart, a reset, a hand on the buttons. */
+
+import { HOUR } from '../quantity/span';
+import { gapLimit, medianStep } from '../log/grid';
+import { type CounterLog, readingQuantum } from './counterLog';
+import type { Jump } from './types';
+
+/** Less than this is no jump, %. */
+const LEAST = 4;
+/** Nothing that nobody saw fills or empties a battery faster than this, parts of the capacity an hour. */
+const UNSEEN_RATE = 0.06;
+
+/** Rises to 100 % are syncs and not listed, unless the log was silent before. @param capacityAh by which the device counts */
+export function jumpsIn(log: CounterLog, capacityAh: number): Jump[] {
+  const { time, reading, amps } = log;
+  if (!reading) return [];
+  const least = LEAST + 2 * readingQuantum(log);
+  const limit = gapLimit(medianStep(time));
+  const found: Jump[] = [];
+  let last = -1;
+  for (let i = 0; i < time.length; i++) {
+    const now = reading[i]!;
+    if (now !== now) continue;
+    if (last >= 0) {
+      const hours = (time[i]! - time[last]!) / HOUR;
+      const silent = time[i]! - time[last]! > limit;
+      const from = reading[last]!;
+      const flowed = Math.max(Math.abs(amps[i]!), Math.abs(amps[last]!)) || 0;
+      const counted = 100 * hours * Math.max(silent ? UNSEEN_RATE : 0, (1.5 * flowed) / capacityAh);
+      const rises = now >= 99.5;
+      if (Math.abs(now - from) > least + counted && (silent || !rises))
+        found.push({ at: time[i]!, from, to: now, silentMs: silent ? time[i]! - time[last]! : 0 });
+    }
+    last = i;
+  }
+  return found;
+}

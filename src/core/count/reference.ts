@@ -1,0 +1,281 @@
+/**
+ * The true state of charge with its band: what went in and out between the moments at which it is known, forward and backward, with the
+ * battery's capacity, efficiency and the meter's zero error as unknowns that the same anchors settle.
+ */
+
+import { clamp } from '../quantity/numbers';
+import { HOUR } from '../quantity/span';
+import { cellOf, cellStart, type Grid } from '../log/grid';
+import { isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
+import { type Anchor, cellOfAnchor } from './anchors';
+import { type Measurement, smooth, type Smoother } from './smoother';
+import type { Through } from './through';
+
+/** A value with one standard deviation, and what was assumed before the log was read. */
+export interface Estimate {
+  value: number;
+  deviation: number;
+  before: { value: number; deviation: number };
+}
+
+export interface Reference {
+  grid: Grid;
+  /** %, at the end of each cell, and one standard deviation. */
+  percent: Float64Array;
+  deviation: Float64Array;
+  capacityAh: Estimate;
+  efficiencyPercent: Estimate;
+  offsetA: Estimate;
+  anchors: Anchor[];
+  /** Pairs of these that the log moves together: more of one is as good as more of the other. */
+  entangled: [EstimateName, EstimateName, number][];
+  /** By how much a zero error, and another capacity, beyond what is usual make the anchors likelier; natural logarithms. */
+  favours: { offset: number; capacity: number };
+}
+
+export const ESTIMATES = ['capacity', 'efficiency', 'offset'] as const;
+export type EstimateName = (typeof ESTIMATES)[number];
+
+/** What is known beforehand, by common practice: label against truth, efficiency below the gassing voltage, zero of a meter. */
+const BEFORE = {
+  lead: { capacity: 0.1, efficiency: 0.94, efficiencyDeviation: 0.07 },
+  lithium: { capacity: 0.05, efficiency: 0.995, efficiencyDeviation: 0.01 },
+};
+/** Zero error, A: of any meter, and a part of the capacity. */
+const ZERO = { amps: 0.03, part: 0.0006 };
+/**
+ * A table of rest voltages that does not know this battery: what all rests of a log are off by, parts of the capacity, and how much
+ * steeper or flatter its curve may be about the middle.
+ */
+const TABLE = { level: { lead: 0.08, lithium: 0.2 }, slope: 0.12, middle: 0.7 };
+/** What counting itself is off by: for a battery that was drawn and filled once, and for a day; parts of the capacity. */
+const COUNTING = { cycle: 0.025, day: 0.01 };
+/** Near the top part of what goes in is lost to gas, and it varies: variance for each part of the capacity that goes in there. */
+const TOP = { from: 0.9, variance: 0.004 };
+const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
+
+/** Guesses beside the usual one: a zero error of half a per cent of the capacity, and a capacity that may be anything; parts. */
+const GUESSES: readonly { capacity?: number; offset?: number }[] = [{}, { offset: 0.005 }, { capacity: 0.5 }];
+/** What a battery may hold, parts of its label; where only more or less would do, something else is wrong. */
+const LIKELY = { least: 0.3, most: 1.5 };
+interface Tried {
+  start: { state: number[]; deviations: number[] };
+  smoothed: Smoother;
+}
+/** Another guess must be so much likelier than the usual one. */
+const PLAINLY = 4;
+
+export interface ReferenceInput {
+  bank: KnownBank;
+  through: Through;
+  anchors: readonly Anchor[];
+  /** Cells in which the battery's current is not what was counted: a charger that nobody sees holds the voltage. */
+  blind?: Uint8Array;
+}
+
+export function referenceOf({ bank, through, anchors, blind }: ReferenceInput): Reference {
+  const { grid } = through;
+  const lead = isLead(bank.chemistry);
+  const before = lead ? BEFORE.lead : BEFORE.lithium;
+  const c = bank.capacityAh;
+  const zero = ZERO.amps + ZERO.part * c;
+  // Level; capacity (parts, as its inverse), loss of what goes in (parts), zero error (parts of the capacity an hour); rest table.
+  const size = 6;
+  const { count } = grid;
+  const drive = new Float64Array(count);
+  const rows = new Float64Array(count * (size - 1));
+  const noise = new Float64Array(count);
+  // What flows into a full lead battery is lost; lithium takes nothing, and gives to the loads what float does not.
+  const kept = lead ? keptCells(anchors, grid) : new Uint8Array(count);
+  const near = nearTop(anchors, through, c);
+  for (let k = 0; k < count; k++) {
+    const into = kept[k] ? 0 : through.in[k]!;
+    const out = kept[k] ? 0 : through.out[k]!;
+    const hidden = through.hidden[k]!;
+    const net = (into - out + hidden) / c;
+    const hours = kept[k] ? 0 : through.hours[k]!;
+    drive[k] = net - ((1 - before.efficiency) * into) / c;
+    rows[k * (size - 1)] = net;
+    rows[k * (size - 1) + 1] = -into / c;
+    rows[k * (size - 1) + 2] = hours;
+    noise[k] =
+      COUNTING.cycle ** 2 * ((into + out) / (2 * c)) +
+      (COUNTING.day ** 2 * (grid.step / HOUR)) / 24 +
+      (lead && near[k] ? (TOP.variance * into) / c : 0) +
+      (hidden / c) ** 2 +
+      (blind?.[k] ? (0.05 * Math.sqrt(grid.step / HOUR)) ** 2 : 0);
+  }
+  const measurements = anchors
+    .flatMap((anchor): Measurement[] => {
+      const step = cellOfAnchor(grid, anchor);
+      const h =
+        (anchor.kind === 'rest' && lead) || anchor.kind === 'flat'
+          ? [1, 0, 0, 0, 1, anchor.charge - TABLE.middle]
+          : [1];
+      const seen: Measurement = { step, value: anchor.charge, deviation: anchor.deviation, h };
+      if (anchor.kind !== 'full' || !lead) return [seen];
+      const end = clamp(cellOf(grid, anchor.until), step, count - 1);
+      return end > step ? [seen, { ...seen, value: KEPT, step: end }] : [seen];
+    })
+    .sort((a, b) => a.step - b.step);
+  const motion = { steps: count, size, drive, rows, noise };
+  const startWith = (capacity: number, offset: number) => ({
+    state: [lead ? START.lead : START.lithium, 0, 0, 0, 0, 0],
+    deviations: [
+      START.deviation,
+      capacity,
+      before.efficiencyDeviation,
+      offset,
+      lead ? TABLE.level.lead : TABLE.level.lithium,
+      TABLE.slope,
+    ],
+  });
+  // A good meter on a good battery; else a zero that is far off, or a capacity that is: whichever makes the anchors likeliest.
+  const tried = GUESSES.map((guess) => {
+    const start = startWith(guess.capacity ?? before.capacity, guess.offset ?? zero / c);
+    return { start, smoothed: smooth(motion, measurements, start) };
+  });
+  const [usual, offset, capacity] = tried as [Tried, Tried, Tried];
+  const over = (one: Tried) => one.smoothed.evidence - usual.smoothed.evidence;
+  const odd = 1 / (1 + capacity.smoothed.state[1]!);
+  const best =
+    over(offset) > PLAINLY && over(capacity) < over(offset) + PLAINLY
+      ? offset
+      : over(capacity) > PLAINLY && odd > LIKELY.least && odd < LIKELY.most
+        ? capacity
+        : usual;
+  const { start } = best;
+  let { smoothed } = best;
+  // A battery holds no more than all and no less than nothing: where the count says otherwise, that says something too.
+  const bounds: Measurement[] = [];
+  for (let round = 0; round < BOUND_ROUNDS; round++) {
+    const beyond = furthestBeyond(smoothed);
+    if (!beyond) break;
+    bounds.push(beyond);
+    smoothed = smooth(
+      motion,
+      [...measurements, ...bounds].sort((a, b) => a.step - b.step),
+      start,
+    );
+  }
+  const { level, deviation, state, covariance } = smoothed;
+  const sd = (i: number) => Math.sqrt(Math.max(0, covariance[i]![i]!));
+  const capacityAh = c / (1 + state[1]!);
+  const entangled = (
+    [
+      [1, 2],
+      [1, 3],
+      [2, 3],
+    ] as const
+  ).flatMap(([i, j]): Reference['entangled'] => {
+    const r = covariance[i]![j]! / (sd(i) * sd(j));
+    return Math.abs(r) > 0.8 ? [[ESTIMATES[i - 1]!, ESTIMATES[j - 1]!, r]] : [];
+  });
+  return {
+    grid,
+    percent: level.map((one) => 100 * clamp(one, 0, 1)),
+    deviation: deviation.map((one) => 100 * one),
+    capacityAh: {
+      value: capacityAh,
+      deviation: (sd(1) * capacityAh) / (1 + state[1]!),
+      before: { value: c, deviation: before.capacity * c },
+    },
+    efficiencyPercent: {
+      value: 100 * (before.efficiency - state[2]! / (1 + state[1]!)),
+      deviation: 100 * sd(2),
+      before: { value: 100 * before.efficiency, deviation: 100 * before.efficiencyDeviation },
+    },
+    // What the meter shows too much, A: taken off its current.
+    offsetA: { value: -state[3]! * c, deviation: sd(3) * c, before: { value: 0, deviation: zero } },
+    anchors: [...anchors],
+    favours: { offset: over(offset), capacity: odd > LIKELY.least && odd < LIKELY.most ? over(capacity) : 0 },
+    entangled,
+  };
+}
+
+/** Cells in which the last tenth goes in, before an anchor near the top. */
+function nearTop(anchors: readonly Anchor[], { grid, in: into }: Through, capacityAh: number): Uint8Array {
+  const near = new Uint8Array(grid.count);
+  for (const anchor of anchors) {
+    if (anchor.kind !== 'full' && anchor.kind !== 'absorption') continue;
+    let ampHours = 0;
+    for (let k = cellOfAnchor(grid, anchor); k >= 0 && ampHours < (1 - TOP.from) * capacityAh; k--) {
+      if (into[k] === 0 && ampHours > 0) break;
+      ampHours += into[k]!;
+      near[k] = 1;
+    }
+  }
+  return near;
+}
+
+/** Cells in which a charger only keeps a full battery full. */
+function keptCells(anchors: readonly Anchor[], grid: Grid): Uint8Array {
+  const kept = new Uint8Array(grid.count);
+  for (const anchor of anchors) {
+    if (anchor.kind !== 'full' || anchor.until <= anchor.at) continue;
+    const last = Math.min(grid.count - 1, cellOf(grid, anchor.until));
+    for (let k = Math.max(0, cellOf(grid, anchor.at) + 1); k <= last; k++) kept[k] = 1;
+  }
+  return kept;
+}
+
+/** A lead battery that float has kept at its tail for a while. */
+const KEPT = 0.99;
+
+/** Each costs a run of the smoother; a log that is beyond all of them is told by its band. */
+const BOUND_ROUNDS = 4;
+/** Beyond by less is within the doubt of counting. */
+const BEYOND = 0.02;
+
+/**
+ * The step at which the level is furthest beyond full or empty, as the measurement that cuts the forbidden part off its distribution:
+ * mean and variance of a truncated normal. Null where it stays within.
+ */
+function furthestBeyond({ level, deviation }: Smoother): Measurement | null {
+  let step = -1;
+  let most = BEYOND;
+  for (let k = 0; k < level.length; k++) {
+    const by = Math.max(level[k]! - 1, -level[k]!);
+    if (by > most) {
+      most = by;
+      step = k;
+    }
+  }
+  if (step < 0) return null;
+  const above = level[step]! > 0.5;
+  const mean = above ? level[step]! - 1 : -level[step]!;
+  const sd = Math.max(deviation[step]!, 0.01);
+  // Of a normal about `mean`, what lies under nothing.
+  const edge = -mean / sd;
+  const ratio = density(edge) / Math.max(below(edge), 1e-12);
+  const variance = Math.max(sd * sd * (1 - edge * ratio - ratio * ratio), 1e-6);
+  const cut = mean - sd * ratio;
+  const noise = 1 / Math.max(1 / variance - 1 / (sd * sd), 1e-6);
+  const value = mean + ((cut - mean) * (sd * sd + noise)) / (sd * sd);
+  return { step, value: above ? 1 + value : -value, deviation: Math.max(0.02, Math.sqrt(noise)), h: [1] };
+}
+
+const density = (x: number): number => Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI);
+
+/** Share of a normal distribution below x (Abramowitz and Stegun, Handbook of Mathematical Functions, 26.2.17, within 7.5e-8). */
+function below(x: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(x));
+  const poly =
+    t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  const upper = density(x) * poly;
+  return x >= 0 ? 1 - upper : upper;
+}
+
+/** State of charge and its standard deviation at a moment, %; NaN before and after the log. */
+export function referenceAt(
+  { grid, percent, deviation }: Reference,
+  ms: number,
+): { percent: number; deviation: number } {
+  const cell = cellOf(grid, ms);
+  if (cell < 0 || cell >= grid.count) return { percent: NaN, deviation: NaN };
+  const before = Math.max(0, cell - 1);
+  const share = clamp((ms - cellStart(grid, cell)) / grid.step, 0, 1);
+  const mix = (of: Float64Array) => of[before]! + (of[cell]! - of[before]!) * share;
+  return { percent: mix(percent), deviation: mix(deviation) };
+}

@@ -1,0 +1,53 @@
+/** Charge through the battery, counted from the samples, on even cells that the state of charge is reckoned over. */
+
+import { HOUR, MINUTE, type Span } from '../quantity/span';
+import { cellOf, type Grid, gapLimit, judgingGrid, medianStep } from '../log/grid';
+
+export interface Through {
+  grid: Grid;
+  /** Ah in and out, both positive, and hours that were integrated, a value a cell. */
+  in: Float64Array;
+  out: Float64Array;
+  hours: Float64Array;
+  /** Ah that a gap hides, by the mean of the currents beside it; they stand in the cell in which the gap ends. */
+  hidden: Float64Array;
+}
+
+/** Cells of the ledger: no wider than a sync wants to be judged, no more than a smoother runs through at once. */
+const CELL = 5 * MINUTE;
+const MOST_CELLS = 12_000;
+
+export function ledgerGrid(span: Span, time: Float64Array): Grid {
+  const step = Math.max(CELL, medianStep(time));
+  const cells = judgingGrid(span, step, time).count;
+  return judgingGrid(span, step * Math.max(1, Math.ceil(cells / MOST_CELLS)), time);
+}
+
+/** @param amps A into the battery, positive when charging. Trapezoids between samples, as everywhere where charge is counted. */
+export function throughOf(time: Float64Array, amps: ArrayLike<number>, grid: Grid): Through {
+  const { count } = grid;
+  const through: Through = {
+    grid,
+    in: new Float64Array(count),
+    out: new Float64Array(count),
+    hours: new Float64Array(count),
+    hidden: new Float64Array(count),
+  };
+  const limit = gapLimit(medianStep(time));
+  for (let i = 1; i < time.length; i++) {
+    const ms = time[i]! - time[i - 1]!;
+    const middle = (amps[i]! + amps[i - 1]!) / 2;
+    if (middle !== middle) continue;
+    const cell = cellOf(grid, ms > limit ? time[i]! : time[i]! - ms / 2);
+    if (cell < 0 || cell >= count) continue;
+    const hours = ms / HOUR;
+    if (ms > limit) {
+      through.hidden[cell]! += middle * Math.min(hours, 24);
+      continue;
+    }
+    if (middle > 0) through.in[cell]! += middle * hours;
+    else through.out[cell]! -= middle * hours;
+    through.hours[cell]! += hours;
+  }
+  return through;
+}

@@ -1,0 +1,71 @@
+/** The battery's own current as well as it can be had: the BMS's, else the monitor's with what it misses or turns round put right. */
+
+import { interpolateAt } from './interpolateAt';
+import { logOf, type Timeline } from '../log/timeline';
+import type { CounterLog } from './counterLog';
+import type { Meters, Share } from './meters';
+
+/** What is wrong with the monitor's current, as far as other logs show it. */
+export interface Wrong {
+  /** Shown over true current: 1 where nothing is wrong, under 0 the wrong way round. */
+  gain: number;
+  /** Devices that the monitor does not see. */
+  unseen: Share[];
+}
+
+/** Between these a ratio is that of a good meter. */
+export const GOOD_SHARE = { low: 0.88, high: 1.14 };
+/** Below this a device is not seen at all, by as much as this its error may be. */
+const NOT_SEEN = 0.12;
+const SURE = 0.08;
+/** Steps of voltage against current that show a sensor that is turned round. */
+const TURNED = { correlation: -0.6, steps: 4 };
+
+export const isUnseen = ({ share, error, steps }: Share): boolean =>
+  share < NOT_SEEN && share > -NOT_SEEN && error < SURE && steps >= 2;
+
+export function isTurned({ shares, bms, voltageFollows }: Meters): boolean {
+  if (bms && bms.slopeError < 0.5) return bms.slope < -0.3;
+  const sources = shares.filter((one) => one.kind === 'source' && one.error < 0.3);
+  if (sources.length > 0) return sources.every((one) => one.share < -0.3);
+  const { correlation, steps, chargingV, drawingV } = voltageFollows;
+  return correlation < TURNED.correlation && steps >= TURNED.steps && chargingV < drawingV;
+}
+
+export function wrongOf(meters: Meters): Wrong {
+  const { shares, bms } = meters;
+  const unseen = shares.filter(isUnseen);
+  if (isTurned(meters)) return { gain: -1, unseen: [] };
+  if (bms && Math.abs(bms.slope) > 0.3 && bms.slopeError < 0.1)
+    return { gain: isGood(bms.slope) ? 1 : bms.slope, unseen };
+  const seen = shares.filter((one) => one.kind === 'source' && one.share > 0.3 && one.error < 0.12);
+  const [first] = seen;
+  if (!first || seen.some((one) => isGood(one.share))) return { gain: 1, unseen };
+  // All by the same ratio: it is the monitor's.
+  const alike = seen.every((one) => Math.abs(one.share / first.share - 1) < 0.15);
+  return { gain: alike && first.share < MOST_GAIN ? first.share : 1, unseen };
+}
+
+/** No shunt is mistaken for one of so many times its size; steps that fall together by chance can look so. */
+const MOST_GAIN = 2.6;
+
+const isGood = (share: number): boolean => share > GOOD_SHARE.low && share < GOOD_SHARE.high;
+
+/** A at the monitor's times; where the log of an unseen device is silent, it counts as nothing. */
+export function trueCurrent(timeline: Timeline, log: CounterLog, wrong: Wrong): Float32Array {
+  const bms = logOf(timeline, 'bms', 'battery_current');
+  const measured =
+    bms && log.device !== 'bms' ? interpolateAt(bms.time, bms.channels.battery_current!, log.time) : null;
+  const { gain, unseen } = wrong;
+  const amps = gain === 1 && unseen.length === 0 ? log.amps.slice() : log.amps.map((one) => one / gain);
+  for (const { id, kind } of unseen) {
+    const channel = kind === 'source' ? 'source_current' : 'load_current';
+    const own = logOf(timeline, id, channel)!;
+    const there = interpolateAt(own.time, own.channels[channel]!, log.time);
+    for (let i = 0; i < amps.length; i++)
+      if (there[i]! === there[i]!) amps[i]! += kind === 'source' ? there[i]! : -there[i]!;
+  }
+  if (measured)
+    for (let i = 0; i < amps.length; i++) if (measured[i]! === measured[i]!) amps[i] = measured[i]!;
+  return amps;
+}

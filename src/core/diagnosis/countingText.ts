@@ -1,0 +1,91 @@
+/** What counting shows, in sentences: for the step, the report and the terminal. */
+
+import { amps, ampHours, counted, percent } from '../quantity/text';
+import type { DriftPart } from '../count/types';
+import type { CountingOut, Diagnosis } from './result';
+
+export const PART_WORDS: Record<DriftPart, string> = {
+  efficiency: 'efficiency',
+  capacity: 'capacity',
+  peukert: 'exponent',
+  offset: 'zero error',
+  scale: 'scale',
+  uncounted: 'not counted',
+  unexplained: 'unexplained',
+};
+
+/** Points with their sign: "+4.2". */
+export const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`;
+
+const ANCHOR_WORDS: Record<CountingOut['anchors'][number]['kind'], [string, string]> = {
+  full: ['full charge', 'full charges'],
+  absorption: ['end of absorption', 'ends of absorption'],
+  float: ['long float', 'long floats'],
+  rest: ['rest', 'rests'],
+  flat: ['rest on the flat part', 'rests on the flat part'],
+  empty: ['empty battery', 'empty batteries'],
+  bms: ['reading of the BMS', 'readings of the BMS'],
+};
+
+/** @param nameOf name of a device by its id */
+export function countingText(
+  { counting, syncs }: Pick<Diagnosis, 'counting' | 'syncs'>,
+  nameOf: (id: string) => string,
+): string[] {
+  if (!counting) return [];
+  const { off, behaves, settings, assumed, missed, anchors } = counting;
+  const wrong = syncs.filter((one) => one.judged === 'false').length;
+  const lines: string[] = [];
+  if (off)
+    lines.push(
+      `The reading was ${percent(off.most)} off at most for nine tenths of the time that can be judged (${off.hours} h), ${Math.abs(off.median) < 1 ? 'as often above as below' : `mostly ${off.median > 0 ? 'above' : 'below'} the truth`}; at the end it is ${Math.abs(off.last) < 1 ? 'right' : `${percent(Math.abs(off.last))} ${off.last > 0 ? 'too high' : 'too low'}`}.`,
+    );
+  else if (!counting.hasReading)
+    lines.push(
+      'The monitor’s percentage was not logged: what it would have shown is worked out from its settings.',
+    );
+  lines.push(
+    syncs.length === 0
+      ? 'The reading was never set to full in this log.'
+      : `${counting.replayed ? 'By the settings that were told it would have been' : 'The reading was'} set to full ${counted(syncs.length, 'time')}${wrong > 0 ? `, ${wrong} of them too soon` : ''}.`,
+  );
+  if (missed.length > 0)
+    lines.push(`${counted(missed.length, 'full charge')} did not set it. ${missed[0]!.why}`);
+  if (behaves)
+    lines.push(
+      `The device counts as if its capacity were ${ampHours(behaves.capacityAh.value)}${behaves.efficiencyPercent ? ` and ${percent(behaves.efficiencyPercent.value)} of what goes in counted` : ''}; ${assumed.includes('capacityAh') ? 'what it is set to was not told' : `it is said to be set to ${ampHours(Number(settings.capacityAh))} and ${percent(Number(settings.efficiencyPercent))}`}.`,
+    );
+  lines.push(
+    anchors.length === 0
+      ? 'Nothing in the log tells the true charge: neither a full charge, nor a rest, nor a BMS.'
+      : `The true charge rests on ${list(anchors.map(({ kind, count }) => `${count} ${ANCHOR_WORDS[kind][count === 1 ? 0 : 1]}`))}${counting.band === null ? '' : `; it is known within ${percent(counting.band)} most of the time`}.`,
+  );
+  for (const { id, share, band } of counting.coverage)
+    lines.push(
+      `${nameOf(id)}: the monitor shows ${percent(100 * share)} ± ${percent(100 * band)} of its current.`,
+    );
+  if (Math.abs(counting.offsetA.value) > counting.offsetA.band)
+    lines.push(
+      `Between known states ${amps(Math.abs(counting.offsetA.value))} ± ${amps(counting.offsetA.band)} is left over ${counting.offsetA.value > 0 ? 'into' : 'out of'} the battery.`,
+    );
+  return [...lines, ...counting.entangled];
+}
+
+const list = (items: readonly string[]): string =>
+  items.length < 2 ? items.join('') : `${items.slice(0, -1).join(', ')} and ${items.at(-1)!}`;
+
+/** Parts of a drift that matter, largest first. */
+export const partsOf = (parts: CountingOut['intervals'][number]['parts']): [DriftPart, number][] =>
+  (Object.entries(parts) as [DriftPart, number][])
+    .filter(([, value]) => Math.abs(value) >= 0.3)
+    .sort((a, b) => Math.abs(b[1]) - Math.abs(a[1]));
+
+/** One interval in a sentence. */
+export function driftText(one: CountingOut['intervals'][number]): string {
+  const parts = partsOf(one.parts);
+  const sum = `The reading came out ${Math.abs(one.drift).toFixed(1)} points ${one.drift > 0 ? 'too high' : 'too low'}`;
+  if (Math.abs(one.drift) < Math.max(2, one.band)) return `${sum}: within what can be told.`;
+  return parts.length === 0
+    ? `${sum}.`
+    : `${sum}: ${list(parts.slice(0, 3).map(([name, value]) => `${signed(value)} from ${name === 'unexplained' ? 'what is not explained' : name === 'uncounted' ? 'what is not counted' : `the ${PART_WORDS[name]}`}`))}.`;
+}

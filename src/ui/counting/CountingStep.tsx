@@ -1,0 +1,68 @@
+'use client';
+/** The step on counting: the reading beside the truth, the syncs, the drift between them. */
+
+import { Tabs } from 'radix-ui';
+import Link from 'next/link';
+import { countingText } from '@/core/diagnosis/countingText';
+import type { Diagnosis } from '@/core/diagnosis/result';
+import type { Span } from '@/core/quantity/span';
+import type { System } from '@/core/system/schema';
+import { sourceName } from '@/core/system/sourceName';
+import { useView, ViewTabs } from '@/ui/primitives/ViewTabs';
+import { ChargeCurve } from './ChargeCurve';
+import { DriftView } from './DriftView';
+import { SyncsTable } from './SyncsTable';
+
+const VIEWS = [
+  { id: 'charge', name: 'Charge' },
+  { id: 'syncs', name: 'Syncs' },
+  { id: 'drift', name: 'Drift' },
+] as const;
+
+interface Props {
+  jobId: string;
+  system: System;
+  diagnosis: Diagnosis;
+  hasLogs: boolean;
+  lit: Span[];
+}
+
+export function CountingStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
+  const [view, setView] = useView(`/jobs/${jobId}/counting`, VIEWS);
+  const { counting, soc } = diagnosis;
+  if (!hasLogs || !counting || !soc)
+    return (
+      <div className="border-rule-strong bg-sheet border p-8">
+        <p className="mb-3">
+          {hasLogs
+            ? 'No log of this job has the current into the battery, so nothing can be counted.'
+            : 'There is no log of this job yet: nothing can be counted.'}
+        </p>
+        <Link href={`/jobs/${jobId}/logs`} className="bg-accent text-on-accent inline-block px-3 py-1.5">
+          Take in a log
+        </Link>
+      </div>
+    );
+  const [first, ...rest] = countingText(diagnosis, (id) => sourceName(system, id));
+  return (
+    <ViewTabs label="Views of counting" views={VIEWS} view={view} onView={setView}>
+      <Tabs.Content value="charge">
+        <ChargeCurve system={system} diagnosis={diagnosis} lit={lit} />
+        <div className="mt-3 max-w-3xl text-sm">
+          <p className="mb-2 font-semibold">{first}</p>
+          <ul className="flex list-disc flex-col gap-1 pl-5">
+            {rest.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </div>
+      </Tabs.Content>
+      <Tabs.Content value="syncs">
+        <SyncsTable jobId={jobId} system={system} diagnosis={diagnosis} />
+      </Tabs.Content>
+      <Tabs.Content value="drift">
+        <DriftView system={system} counting={counting} />
+      </Tabs.Content>
+    </ViewTabs>
+  );
+}
