@@ -154,6 +154,7 @@ export const DOORS = {
     bytes: LARGEST_PHOTO,
   },
   'GET /api/jobs/[id]/report': { params: one, what: 'job' },
+  'GET /api/jobs/[id]/counter': { params: one, what: 'job with logs' },
   'GET /api/jobs/[id]/timeline': { params: one, what: 'job with logs', query: exportQuery },
   'GET /api/photos/[id]': { params: one, what: 'photo' },
   'POST /api/photos/[id]': { params: one, what: 'photo' },

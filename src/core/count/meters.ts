@@ -394,10 +394,12 @@ function atFloatOf(
   grid: Grid,
   amps: Float32Array,
 ): AtFloat | null {
+  const lead = isLead(bank.chemistry);
   const spans = charging.flatMap(({ charges }) =>
-    charges.flatMap(({ stages }) =>
+    // A lead battery that is not full yet takes what it can on float too.
+    charges.flatMap(({ stages, full }) =>
       stages
-        .filter(({ stage, from, to }) => stage === 'float' && to - from > SETTLED + HOUR)
+        .filter(({ stage, from, to }) => (full || !lead) && stage === 'float' && to - from > SETTLED + HOUR)
         .map(({ from, to }) => ({ from: from + SETTLED, to: to - 10 * MINUTE })),
     ),
   );

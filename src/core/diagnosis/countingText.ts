@@ -38,7 +38,7 @@ export function countingText(
   const lines: string[] = [];
   if (off)
     lines.push(
-      `The reading was ${percent(off.most)} off at most for nine tenths of the time that can be judged (${off.hours} h), ${Math.abs(off.median) < 1 ? 'as often above as below' : `mostly ${off.median > 0 ? 'above' : 'below'} the truth`}; at the end it is ${Math.abs(off.last) < 1 ? 'right' : `${percent(Math.abs(off.last))} ${off.last > 0 ? 'too high' : 'too low'}`}.`,
+      `For nine tenths of the time that can be judged (${off.hours} h) the reading was within ${percent(off.most)} of the truth${Math.abs(off.median) < 1 ? '' : `, mostly ${off.median > 0 ? 'above' : 'below'} it`}; at the end it is ${Math.abs(off.last) < 1 ? 'right' : `${percent(Math.abs(off.last))} ${off.last > 0 ? 'too high' : 'too low'}`}.`,
     );
   else if (!counting.hasReading)
     lines.push(
@@ -47,7 +47,7 @@ export function countingText(
   lines.push(
     syncs.length === 0
       ? 'The reading was never set to full in this log.'
-      : `${counting.replayed ? 'By the settings that were told it would have been' : 'The reading was'} set to full ${counted(syncs.length, 'time')}${wrong > 0 ? `, ${wrong} of them too soon` : ''}.`,
+      : `${counting.replayed ? 'By the settings that were told it would have been' : 'The reading was'} set to full ${counted(syncs.length, 'time')}${wrong === 0 ? '' : wrong === syncs.length ? ', each time too soon' : `, ${wrong} of them too soon`}.`,
   );
   if (missed.length > 0)
     lines.push(`${counted(missed.length, 'full charge')} did not set it. ${missed[0]!.why}`);

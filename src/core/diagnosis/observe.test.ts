@@ -24,6 +24,7 @@ test('without logs nothing is seen', () => {
   expect(observe(system, [])).toEqual({
     span: null,
     charging: [],
+    counting: null,
     days: [],
     refusals: null,
     hazards: [],

@@ -11,12 +11,14 @@ import { sourceName } from '@/core/system/sourceName';
 import { useView, ViewTabs } from '@/ui/primitives/ViewTabs';
 import { ChargeCurve } from './ChargeCurve';
 import { DriftView } from './DriftView';
+import { SettingsBench } from './SettingsBench';
 import { SyncsTable } from './SyncsTable';
 
 const VIEWS = [
   { id: 'charge', name: 'Charge' },
   { id: 'syncs', name: 'Syncs' },
   { id: 'drift', name: 'Drift' },
+  { id: 'bench', name: 'Settings bench' },
 ] as const;
 
 interface Props {
@@ -62,6 +64,9 @@ export function CountingStep({ jobId, system, diagnosis, hasLogs, lit }: Props) 
       </Tabs.Content>
       <Tabs.Content value="drift">
         <DriftView system={system} counting={counting} />
+      </Tabs.Content>
+      <Tabs.Content value="bench">
+        <SettingsBench jobId={jobId} system={system} diagnosis={diagnosis} />
       </Tabs.Content>
     </ViewTabs>
   );

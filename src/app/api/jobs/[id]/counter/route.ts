@@ -1,0 +1,9 @@
+import { counterOf } from '@/server/counterOf';
+import { fileAnswer } from '@/server/exportAnswer';
+import { store } from '@/server/store';
+import { through } from '@/server/through';
+
+/** What the monitor counted by, sample by sample. */
+export const GET = through('GET /api/jobs/[id]/counter', ({ params }) =>
+  fileAnswer(() => counterOf(store(), params.id)),
+);

@@ -1,0 +1,25 @@
+/** What the monitor of a job counted by, sample by sample, for the settings bench. */
+
+import { counterLog } from '@/core/count/counterLog';
+import { packLog } from '@/core/count/packed';
+import { alignClocks } from '@/core/log/align';
+import type { Series } from '@/core/log/channels';
+import { timelineOf } from '@/core/log/timeline';
+import type { Store } from '@/store/database';
+import { findJob } from '@/store/jobs';
+import { listRecordings } from '@/store/recordings';
+import { loadSeries } from '@/store/samples';
+import type { Exported } from './exportRecording';
+import { gone } from './refusal';
+
+/** @throws Refusal when there is no such job, or none of its logs has the current into the battery */
+export async function counterOf(store: Store, jobId: string): Promise<Exported> {
+  const job = await findJob(store, jobId);
+  const recordings = job ? (await listRecordings(store, jobId)).filter((one) => one.unweighed === null) : [];
+  if (!job || recordings.length === 0) throw gone('job with logs');
+  const series: Series[] = [];
+  for (const { id } of recordings) series.push(await loadSeries(store, id));
+  const log = counterLog(job.system, alignClocks(timelineOf(series), job.system));
+  if (!log) throw gone('current into the battery in the logs of this job');
+  return { fileName: 'counter.bin', type: 'application/octet-stream', body: packLog(log) };
+}
