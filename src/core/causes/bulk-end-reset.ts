@@ -9,14 +9,15 @@ import { DRIFT_PRIOR, missingMonitor } from './drifting';
 
 const WEIGHTS = {
   /** Told: the reading is the source's own count, and to what it resets. */
-  told: 12,
+  told: 15,
+  toldAlone: 6,
   toldReset: 3,
   counts: -5,
   /** Jumps to one and the same value under full, again and again. */
   sameJumps: 15,
   /** Twice may be chance. */
   twice: 8,
-  noJumps: -5,
+  noJumps: -1,
 } as const;
 
 /** Jumps end within so many points of each other, and lie so far from full and empty. */
@@ -49,9 +50,11 @@ export const bulkEndReset: Cause = {
       { name: 'it rises', ifHolds: 0.1, ifNot: 0.94 },
     ],
   },
-  described({ system }): Evidence[] {
+  described({ system, counting }): Evidence[] {
     const { method, bulkEndPercent } = system.monitor ?? {};
     if (!method) return [];
+    // What was seen goes before what was told.
+    if (method !== 'source-count' && counting && resetsIn(counting).same.length > 2) return [];
     if (method !== 'source-count')
       return [
         { text: 'The monitor has a sensor of its own.', decibans: WEIGHTS.counts, group: 'told', spans: [] },
@@ -60,7 +63,7 @@ export const bulkEndReset: Cause = {
     return [
       {
         text: `The percentage is a charger’s own count${others ? ', and other sources charge this battery' : ''}.`,
-        decibans: others ? WEIGHTS.told : WEIGHTS.told - 6,
+        decibans: others ? WEIGHTS.told : WEIGHTS.toldAlone,
         group: 'told',
         spans: [],
       },

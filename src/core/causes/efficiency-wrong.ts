@@ -10,8 +10,8 @@ import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, over, points } from './d
 const WEIGHTS = {
   /** By how much it is set beyond what any school sets, %. */
   beyond: [
-    [8, 11],
-    [4, 8],
+    [8, 14],
+    [4, 9],
     [1, 3],
     [0.01, 0],
     [0, -4],

@@ -94,7 +94,7 @@ export const falseSync: Cause = {
     }
     // Again and again is surer than once.
     const sureness =
-      median(wrong.map((one) => (90 - one.reference) / Math.max(1, one.deviation))) *
+      median(wrong.map((one) => (90 - one.reference) / Math.max(2.5, one.deviation))) *
       Math.min(2, Math.sqrt(wrong.length));
     const by = shrunk(weightOf(WEIGHTS.surely, sureness), wrong.length);
     const dim = wrong.filter((one) => one.collapsed).length;

@@ -14,13 +14,15 @@ const WEIGHTS = {
     [0.1, 11],
     [0.05, 5],
     [0.01, 0],
-    [0, -12],
+    [0, -8],
   ],
   /** It moves with what flows, as a count does. */
   countsWell: -12,
-  countsBadly: 5,
+  countsBadly: 12,
 } as const satisfies Record<string, Bands | number>;
 
+/** A voltage that tells so much of the reading, where what flows tells so little, is what it is made from. */
+const TOLD = { volts: 0.8, flow: 0.8 };
 /** Fewer jumps than this may be anything. */
 const FEWEST = 3;
 
@@ -86,9 +88,9 @@ export const voltageGuess: Cause = {
         group: 'counts',
         spans: [counting.logged],
       });
-    else if (behaves && behaves.explained < 0.78 && found && found.jumps >= FEWEST)
+    else if (found && found.told > TOLD.volts && behaves && behaves.explained < TOLD.flow)
       evidence.push({
-        text: 'It hardly moves by what flows in and out.',
+        text: 'The same voltage gives the same reading, and what flows in and out hardly moves it.',
         decibans: WEIGHTS.countsBadly,
         group: 'counts',
         spans: [counting.logged],

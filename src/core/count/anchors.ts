@@ -24,7 +24,7 @@ export interface Anchor {
 }
 
 /** The state when a charge has truly filled the battery: lead at its tail still takes a little (common practice, no source). */
-const FULL = { lead: { charge: 0.98, deviation: 0.02 }, lithium: { charge: 1, deviation: 0.015 } };
+const FULL = { lead: { charge: 0.98, deviation: 0.025 }, lithium: { charge: 0.995, deviation: 0.02 } };
 
 /** Charges that got it full, and ends of absorption that say what was missing. */
 export function chargeAnchors(charging: readonly SourceCharging[]): Anchor[] {

@@ -60,14 +60,20 @@ function readingFromConsumed({ channels }: Series, { monitor, bank }: System): F
   return channels.consumed_charge.map((one) => 100 * (1 - Math.abs(one) / capacity));
 }
 
-/** Most of a reading's steps are this or more, %: 0 where it moves smoothly. */
+/** Fewer changes than this tell no step. */
+const FEWEST_CHANGES = 5;
+
+/** Least step of a reading, %; 0 where it moves smoothly, or hardly at all. */
 export function readingQuantum({ reading, time }: Pick<CounterLog, 'reading' | 'time'>): number {
   if (!reading || !(medianStep(time) > 0)) return 0;
   let least = Infinity;
+  let changes = 0;
   const stride = Math.max(1, Math.floor(reading.length / 50_000));
   for (let i = 1; i < reading.length; i += stride) {
     const step = Math.abs(reading[i]! - reading[i - 1]!);
-    if (step > 0.005 && step < least) least = step;
+    if (!(step > 0.005)) continue;
+    changes++;
+    if (step < least) least = step;
   }
-  return least === Infinity ? 0 : Number(least.toFixed(2));
+  return changes < FEWEST_CHANGES ? 0 : Number(least.toFixed(2));
 }

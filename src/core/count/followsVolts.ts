@@ -12,6 +12,8 @@ export interface FollowsVolts {
   /** By how much it then went further than what flowed, median, %. */
   points: number;
   spans: Span[];
+  /** How far the voltage alone tells the reading: 1 all of it, 0 nothing. */
+  told: number;
 }
 
 /** Long enough for a slow display, short enough that little is counted. */
@@ -33,7 +35,7 @@ export function followsVolts(
   const r = toGrid(time, reading, grid);
   const a = toGrid(time, amps, grid);
   const lag = Math.max(1, Math.round(LAG / grid.step));
-  const found: FollowsVolts = { steps: 0, jumps: 0, points: NaN, spans: [] };
+  const found: FollowsVolts = { steps: 0, jumps: 0, points: NaN, spans: [], told: toldByVolts(v, r, blocks) };
   const points: number[] = [];
   for (let i = 0; i + lag < grid.count; i++) {
     const dv = v[i + lag]! - v[i]!;
@@ -57,4 +59,34 @@ export function followsVolts(
   }
   found.points = quantile(points, 0.5);
   return found;
+}
+
+/** Voltages are taken together in steps of so much, V a 12 V block; fewer readings than that tell nothing of one. */
+const BIN = 0.02;
+const FEWEST_IN_BIN = 5;
+
+/** How much less the reading scatters about its usual value at the same voltage than on the whole. */
+function toldByVolts(volts: Float32Array, reading: Float32Array, blocks: number): number {
+  const bins = new Map<number, number[]>();
+  const all: number[] = [];
+  for (let i = 0; i < volts.length; i++) {
+    if (volts[i]! !== volts[i]! || reading[i]! !== reading[i]!) continue;
+    const bin = Math.round(volts[i]! / (BIN * blocks));
+    const of = bins.get(bin);
+    if (of) of.push(reading[i]!);
+    else bins.set(bin, [reading[i]!]);
+    all.push(reading[i]!);
+  }
+  const apart = [...bins.values()]
+    .filter((one) => one.length >= FEWEST_IN_BIN)
+    .flatMap((one) => {
+      const middle = quantile(one, 0.5);
+      return one.map((value) => Math.abs(value - middle));
+    });
+  const middle = quantile(all, 0.5);
+  const whole = quantile(
+    all.map((one) => Math.abs(one - middle)),
+    0.8,
+  );
+  return whole > 0 && apart.length > 0 ? 1 - quantile(apart, 0.8) / whole : NaN;
 }

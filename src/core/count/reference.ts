@@ -50,7 +50,7 @@ const ZERO = { amps: 0.03, part: 0.0006 };
  */
 const TABLE = { level: { lead: 0.08, lithium: 0.2 }, slope: 0.12, middle: 0.7 };
 /** What counting itself is off by: for a battery that was drawn and filled once, and for a day; parts of the capacity. */
-const COUNTING = { cycle: 0.025, day: 0.01 };
+const COUNTING = { cycle: 0.03, day: 0.015 };
 /** Near the top part of what goes in is lost to gas, and it varies: variance for each part of the capacity that goes in there. */
 const TOP = { from: 0.9, variance: 0.004 };
 const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };

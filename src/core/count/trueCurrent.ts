@@ -2,6 +2,7 @@
 
 import { interpolateAt } from './interpolateAt';
 import { logOf, type Timeline } from '../log/timeline';
+import type { System } from '../system/schema';
 import type { CounterLog } from './counterLog';
 import type { Meters, Share } from './meters';
 
@@ -32,9 +33,17 @@ export function isTurned({ shares, bms, voltageFollows }: Meters): boolean {
   return correlation < TURNED.correlation && steps >= TURNED.steps && chargingV < drawingV;
 }
 
-export function wrongOf(meters: Meters): Wrong {
-  const { shares, bms } = meters;
-  const unseen = shares.filter(isUnseen);
+/** @param system tells who is wired past the sensor, where no steps show it */
+export function wrongOf(meters: Meters, system: Pick<System, 'sources' | 'loads'>): Wrong {
+  const { shares, bms, means } = meters;
+  const told = means
+    .filter(({ id, kind }) => {
+      const devices: readonly { id: string; counted: boolean | null }[] =
+        kind === 'source' ? system.sources : system.loads;
+      return devices.find((one) => one.id === id)?.counted === false && !shares.some((one) => one.id === id);
+    })
+    .map(({ id, kind }): Share => ({ id, kind, share: 0, error: 0, steps: 0 }));
+  const unseen = [...shares.filter(isUnseen), ...told];
   if (isTurned(meters)) return { gain: -1, unseen: [] };
   if (bms && Math.abs(bms.slope) > 0.3 && bms.slopeError < 0.1)
     return { gain: isGood(bms.slope) ? 1 : bms.slope, unseen };

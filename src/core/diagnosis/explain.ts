@@ -135,13 +135,20 @@ const brings = (code: CauseCode): readonly CauseCode[] => [
   ...(COUNT_BRINGS[code] ?? []),
 ];
 
+/** Of two faults of counting the much surer is not explained by the other. */
+const MUCH = 10;
+const isNoWeaker = (upstream: Weighed, one: Weighed): boolean =>
+  one.cause.complaint !== 'drifting-soc' ||
+  upstream.cause.complaint !== 'drifting-soc' ||
+  upstream.decibans >= one.decibans - MUCH;
+
 /** Weighed causes, those that another explains taken down to possible at most and put behind it. */
 export function explain(weighed: readonly Weighed[]): Explained[] {
   const upstream = weighed.filter(shown);
   return weighed
     .map((one): Explained => {
       const explainedBy = upstream
-        .filter((other) => brings(other.cause.code).includes(one.cause.code))
+        .filter((other) => brings(other.cause.code).includes(one.cause.code) && isNoWeaker(other, one))
         .map((other) => other.cause.code);
       // What is not even possible comes with nothing.
       if (explainedBy.length === 0 || (!shown(one) && one.standing !== 'possible'))

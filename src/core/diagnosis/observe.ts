@@ -63,7 +63,7 @@ function seenOf(system: KnownSystem, timeline: Timeline): Pick<Observed, 'chargi
   const log = counterLog(system, timeline);
   if (!log) return { charging, counting: null };
   const meters = metersOf(system, timeline, log, charging);
-  const wrong = wrongOf(meters);
+  const wrong = wrongOf(meters, system);
   const again = isWrong(wrong) ? findCharges(system, corrected(timeline, log, wrong)) : charging;
   return { charging: again, counting: countingOf({ system, timeline, log, charging: again, meters, wrong }) };
 }

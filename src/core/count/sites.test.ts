@@ -1,0 +1,138 @@
+/** Counting over random sites with known truth: state of charge, syncs, what the device counts by, what its meter sees. */
+
+import { quantile } from '../quantity/numbers';
+import { type CountedSite, countedSite, wellCounted } from '../../../tests/support/countedSites';
+import { capacityWrong } from '../simulate/faults/capacity-wrong';
+import { currentOffset } from '../simulate/faults/current-offset';
+import { currentScale } from '../simulate/faults/current-scale';
+import { efficiencyWrong } from '../simulate/faults/efficiency-wrong';
+import { falseSync } from '../simulate/faults/false-sync';
+import { sensorReversed } from '../simulate/faults/sensor-reversed';
+import { sourceNotCounted } from '../simulate/faults/source-not-counted';
+import { voltageGuess } from '../simulate/faults/voltage-guess';
+import { isLead } from '../system/chemistry';
+import { DRIFT_PARTS } from './types';
+
+const SEEDS = 870_000_000;
+const site = (seed: number, ...faults: Parameters<typeof countedSite>[0]) =>
+  countedSite(faults, SEEDS + seed);
+
+function offAt({ counting: { hourly }, trueAt }: CountedSite) {
+  const errors: number[] = [];
+  let within = 0;
+  hourly.reference.forEach((percent, k) => {
+    const error = percent - trueAt(hourly.from + k * hourly.stepMs);
+    if (error !== error) return;
+    errors.push(Math.abs(error));
+    if (Math.abs(error) <= hourly.band[k]!) within++;
+  });
+  return { most: quantile(errors, 0.9), within: within / errors.length, hours: errors.length };
+}
+
+describe('the true state of charge', () => {
+  const sites = [1, 2, 3, 4, 5, 6].map((seed) => site(seed));
+
+  test('is within five points of lead and six of lithium for nine tenths of the time', () => {
+    for (const one of sites) {
+      const { most, hours } = offAt(one);
+      expect(hours).toBeGreaterThan(100);
+      expect(most).toBeLessThan(isLead(one.system.bank.chemistry) ? 5 : 6);
+    }
+  });
+
+  test('lies in its band for nineteen twentieths of the time', () => {
+    const all = sites.map(offAt);
+    const hours = all.reduce((sum, one) => sum + one.hours, 0);
+    expect(all.reduce((sum, one) => sum + one.within * one.hours, 0) / hours).toBeGreaterThan(0.95);
+  });
+
+  test('comes with a capacity whose band holds the true one', () => {
+    for (const { counting, plan } of sites)
+      expect(Math.abs(counting.capacityAh.value - plan.trueCapacityAh)).toBeLessThan(
+        2.5 * counting.capacityAh.deviation,
+      );
+  });
+});
+
+test('syncs are found, and judged by what the battery held', () => {
+  const one = site(11, falseSync);
+  const reading = one.truth.series.channels.soc!;
+  let rises = 0;
+  for (let i = 1; i < reading.length; i++) if (reading[i] === 100 && reading[i - 1]! < 99.5) rises++;
+  const { syncs } = one.counting;
+  expect(syncs.length).toBeGreaterThan(1);
+  expect(syncs.length).toBeLessThanOrEqual(rises);
+  for (const { at, judged, reference } of syncs) {
+    const truth = one.trueAt(at);
+    expect(Math.abs(reference - truth)).toBeLessThan(12);
+    if (truth < 82) expect(judged).toBe('false');
+  }
+  expect(syncs.filter((each) => each.judged === 'false').length).toBeGreaterThan(0);
+});
+
+test('what the device counts by comes out of its own reading', () => {
+  for (const [seed, fault] of [
+    [21, capacityWrong],
+    [22, efficiencyWrong],
+  ] as const) {
+    const { counting, plan } = site(seed, fault);
+    const { capacityAh, efficiencyPercent } = plan.monitor.settings;
+    expect(counting.behaves!.explained).toBeGreaterThan(0.85);
+    expect(Math.abs(counting.behaves!.capacityAh / capacityAh - 1)).toBeLessThan(0.06);
+    expect(Math.abs(counting.behaves!.efficiencyPercent - efficiencyPercent)).toBeLessThan(6);
+  }
+});
+
+describe('what the meter sees', () => {
+  test('a shunt that is set to another: the ratio, and the truth all the same', () => {
+    const one = site(31, currentScale);
+    const { gain } = one.plan.monitor.meter;
+    expect(one.counting.wrong.gain / gain!).toBeCloseTo(1, 1);
+    expect(offAt(one).most).toBeLessThan(8);
+  });
+
+  test('a sensor that is turned round: its sign, and charges where charges are', () => {
+    const one = site(32, sensorReversed);
+    expect(one.counting.wrong.gain).toBe(-1);
+    expect(offAt(one).most).toBeLessThan(8);
+  });
+
+  test('a charger that bypasses it and has a log', () => {
+    const one = countedSite(
+      [sourceNotCounted],
+      SEEDS + 33,
+      (plan) => plan.days >= 7 && plan.days <= 16 && plan.everySeconds === 60 && plan.chargers.length === 1,
+    );
+    const [bypass] = one.plan.monitor.uncounted;
+    if (one.plan.chargers.find(({ id }) => id === bypass)!.logged)
+      expect(one.counting.wrong.unseen.map(({ id }) => id)).toEqual([bypass]);
+    expect(one.counting.meters.unseen!.hours).toBeGreaterThan(0.3 * one.counting.meters.unseen!.ofHours);
+  });
+
+  test('a zero that is off: its size within the promised band, by what full charges leave over', () => {
+    const { counting, plan, system } = countedSite(
+      [currentOffset],
+      SEEDS + 34,
+      (one) => wellCounted(one) && !one.logsBms,
+    );
+    const true_ = plan.monitor.meter.offsetA!;
+    expect(Math.sign(counting.offsetA.value)).toBe(Math.sign(true_));
+    expect(Math.abs(counting.offsetA.value - true_)).toBeLessThan(0.05 + 0.0015 * system.bank.capacityAh);
+  });
+});
+
+test('a reading that is made from the voltage jumps with it; one that counts does not', () => {
+  const guessed = site(41, voltageGuess).counting.followsVolts!;
+  expect(guessed.jumps).toBeGreaterThan(2);
+  expect(guessed.points).toBeGreaterThan(4);
+  for (const seed of [1, 2, 3]) expect(site(seed).counting.followsVolts?.jumps ?? 0).toBe(0);
+});
+
+test('the parts of a drift add up to it', () => {
+  for (const fault of [efficiencyWrong, currentOffset]) {
+    const { intervals } = site(22, fault).counting;
+    expect(intervals.length).toBeGreaterThan(0);
+    for (const { parts, drift } of intervals)
+      expect(DRIFT_PARTS.reduce((sum, name) => sum + parts[name], 0)).toBeCloseTo(drift, 6);
+  }
+});

@@ -1,0 +1,73 @@
+/** Syncs in a reported percentage, and jumps that are none. */
+
+import { MINUTE } from '../quantity/span';
+import type { CounterLog } from './counterLog';
+import { jumpsIn } from './jumps';
+import { syncsIn } from './syncs';
+
+/** One sample a minute. */
+function log(reading: number[], amps: number | number[] = 2, minutes?: number[]): CounterLog {
+  return {
+    device: 'monitor',
+    time: Float64Array.from(reading, (_, i) => (minutes?.[i] ?? i) * MINUTE),
+    amps: Float32Array.from(reading, (_, i) => (typeof amps === 'number' ? amps : amps[i]!)),
+    ampsAreItsOwn: true,
+    volts: null,
+    reading: Float32Array.from(reading),
+  };
+}
+
+const found = (of: CounterLog) =>
+  syncsIn(of, 100).map(({ at, from, to }) => [at / MINUTE, Math.round(from), to]);
+
+test('a rise to full from below 99.5 %', () => {
+  expect(found(log([84, 84.1, 84.1, 100, 100]))).toEqual([[3, 84, 100]]);
+});
+
+test('counting up to full is none: finely, in coarse steps, or by a large current between far samples', () => {
+  expect(found(log([99.2, 99.3, 99.4, 99.5, 99.6, 99.8, 100], 6))).toEqual([]);
+  // A step of one per cent every ten minutes, the last as slow as the others.
+  const coarse = [93, 94, 95, 96, 97, 98, 99, 100].flatMap((one) => new Array<number>(10).fill(one));
+  expect(found(log(coarse, 6))).toEqual([]);
+  expect(found(log([94, 96.5, 99, 100], 15, [0, 10, 20, 30]))).toEqual([]);
+});
+
+test('a coarse reading that leaps its last step is one', () => {
+  const coarse = [93, 94, 95, 96, 97, 98].flatMap((one) => new Array<number>(30).fill(one));
+  expect(found(log([...coarse, 100, 100], 1))).toEqual([[180, 98, 100]]);
+});
+
+test('several on one charge are one; after a discharge there is another', () => {
+  const held = [80, 100, 100, 99.2, 100, 99.1, 100];
+  expect(found(log(held))).toEqual([[1, 80, 100]]);
+  const drawn = [80, 100, 95, 90, 85, 84, 100];
+  expect(found(log(drawn))).toEqual([
+    [1, 80, 100],
+    [6, 84, 100],
+  ]);
+  const charge = [{ from: 0, to: 10 * MINUTE }];
+  expect(syncsIn(log([80, 100, 96, 100]), 100, charge)).toHaveLength(1);
+});
+
+test('after a silence it is marked: nobody saw how the reading got there', () => {
+  const silent = log([60, 60, 100, 100], 0, [0, 1, 61, 62]);
+  expect(syncsIn(silent, 100)[0]).toMatchObject({ afterGap: true });
+  expect(jumpsIn(silent, 100)).toEqual([{ at: 61 * MINUTE, from: 60, to: 100, silentMs: 60 * MINUTE }]);
+});
+
+describe('jumps', () => {
+  test('a fall that no current explains; a rise to full is a sync', () => {
+    expect(jumpsIn(log([70, 70, 50, 50]), 100)).toEqual([{ at: 2 * MINUTE, from: 70, to: 50, silentMs: 0 }]);
+    expect(jumpsIn(log([70, 70, 100, 100]), 100)).toEqual([]);
+  });
+
+  test('what could have flowed in a silence is none', () => {
+    expect(jumpsIn(log([70, 70, 66, 66], -4, [0, 1, 60, 61]), 100)).toEqual([]);
+    expect(jumpsIn(log([70, 70, 20, 20], -4, [0, 1, 60, 61]), 100)).toHaveLength(1);
+  });
+
+  test('missing values are passed over', () => {
+    expect(jumpsIn(log([70, NaN, NaN, 69.9]), 100)).toEqual([]);
+    expect(found(log([84, NaN, 100]))).toEqual([[2, 84, 100]]);
+  });
+});
