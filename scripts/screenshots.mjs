@@ -80,8 +80,13 @@ start(async () => {
   }
   await page.goto(`${address}/systems`);
   await shoot(page, 'systems');
-  await page.goto(`${address}/calculators/conductor`);
-  await shoot(page, 'calculator');
+  await page.goto(address);
+  const lamps = await page.getByRole('link', { name: /Signal lamps alarm/ }).getAttribute('href');
+  await page.goto(`${address}${lamps}/counting`);
+  await shoot(page, 'counting');
+  await page.goto(`${address}${lamps}/counting?view=bench`);
+  await page.getByText(/points off as a rule/).waitFor();
+  await shoot(page, 'settings-bench');
 
   const dark = await open({ dark: true });
   await dark.goto(`${base}/charging?view=days`);
@@ -89,7 +94,5 @@ start(async () => {
   const phone = await open({ width: 390, height: 844 });
   await phone.goto(`${base}/charging`);
   await shoot(phone, 'charging-phone');
-  await phone.goto(`${address}${coldRoom}/make-safe`);
-  await shoot(phone, 'make-safe-phone');
   await browser.close();
 });

@@ -11,7 +11,16 @@ import { join } from 'node:path';
 import type { Series } from '@/core/log/channels';
 import { takeInLog } from '@/core/log/takeIn';
 import { sliceExtent, summarise, SUMMARY_SIZE } from '@/core/log/pyramid';
+import { findCharges } from '@/core/charge/charges';
+import { counterLog } from '@/core/count/counterLog';
+import { countingOf } from '@/core/count/counting';
+import { metersOf } from '@/core/count/meters';
+import { replay } from '@/core/count/replay';
+import { type CounterSettings, toldSettings } from '@/core/count/settings';
+import { wrongOf } from '@/core/count/trueCurrent';
 import { diagnose } from '@/core/diagnosis/diagnose';
+import { timelineOf } from '@/core/log/timeline';
+import { type KnownSystem, knownSystem } from '@/core/system/known';
 import { demoSite } from '@/core/simulate/demo';
 import { measureIntake, repeatedLog } from './intake';
 import { LISTED, measureLists } from './lists';
@@ -64,12 +73,62 @@ function twoSourcesTask(): () => void {
   return () => void diagnose({ job, system: both, series: logs });
 }
 
+/** The million samples as a monitor's log, with the percentage that it would have shown. */
+function monitorLog(): { system: KnownSystem; series: Series; settings: CounterSettings } {
+  const { series } = takeInLog(readFileSync(path), 'source', { device: 'solar' }, 'UTC');
+  const system = knownSystem(demoSite('tide-gauge').system)!;
+  const { time, channels } = series;
+  const volts = channels.battery_voltage ?? channels.source_voltage!;
+  const amps = channels.source_current!.map((one) => one - 2);
+  const { settings } = toldSettings(system);
+  const { reading } = replay({ time, amps, volts }, settings, 80);
+  return {
+    system,
+    settings,
+    series: {
+      device: 'monitor',
+      time,
+      channels: { battery_voltage: volts, battery_current: amps, soc: reading },
+    },
+  };
+}
+
+/** Everything of counting: meters, true charge, syncs, drift; charges are there already. */
+function countingTask(): () => void {
+  const { system, series } = monitorLog();
+  const timeline = timelineOf([series]);
+  const charging = findCharges(system, timeline);
+  return () => {
+    const log = counterLog(system, timeline)!;
+    const meters = metersOf(system, timeline, log, charging);
+    countingOf({ system, timeline, log, charging, meters, wrong: wrongOf(meters, system) });
+  };
+}
+
+/** A frame of the settings bench: the whole log replayed, thrice a million samples, as long as a month of seconds. */
+function replayTask(): () => void {
+  const { series, settings } = monitorLog();
+  const many = 2_600_000;
+  const { time, channels } = series;
+  const of = (values: Float32Array) =>
+    Float32Array.from({ length: many }, (_, i) => values[i % values.length]!);
+  const log = {
+    time: Float64Array.from({ length: many }, (_, i) => time[0]! + i * 1000),
+    amps: of(channels.battery_current!),
+    volts: of(channels.battery_voltage!),
+  };
+  const room = new Float32Array(many);
+  return () => void replay(log, settings, 80, room);
+}
+
 const TASKS: Record<string, () => () => unknown> = {
   ours: () => () => readOurs(path),
   duckdb: () => () => readDuckDb(path),
   papaparse: () => () => readPapaParse(path),
   analysis: analysisTask,
   'two sources': twoSourcesTask,
+  counting: countingTask,
+  replay: replayTask,
   frame: frameTask,
 };
 
@@ -128,6 +187,7 @@ async function main(): Promise<void> {
   console.log(
     `analysis: ${((ROWS / results.analysis!.median) * 1000).toLocaleString('en', { maximumFractionDigits: 0 })} samples a second`,
   );
+  console.log(`replay: ${(2_600 / results.replay!.median).toFixed(0)} million samples a second`);
   await tellIntakes();
   await tellLists();
 }

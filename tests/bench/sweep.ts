@@ -11,6 +11,7 @@ import { forecastTail } from '@/core/charge/tail';
 import type { SourceCharging } from '@/core/charge/types';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { STANDINGS, type Standing } from '@/core/diagnosis/weigh';
+import type { Diagnosis } from '@/core/diagnosis/result';
 import { alignClocks } from '@/core/log/align';
 import { REPORTED_STAGES, type Series } from '@/core/log/channels';
 import { takeInLog } from '@/core/log/takeIn';
@@ -20,12 +21,19 @@ import { buildJob } from '@/core/simulate/buildJob';
 import type { SitePlan } from '@/core/simulate/sitePlan';
 import { seededRandom } from '@/core/simulate/random';
 import { randomJob } from '@/core/simulate/randomJob';
+import { quantile } from '@/core/quantity/numbers';
+import type { Truth } from '@/core/simulate/site';
+import type { Fault } from '@/core/simulate/faults/fault';
 import { CHEMISTRY } from '@/core/system/chemistry';
 import { type KnownSystem, knownSystem } from '@/core/system/known';
 import { devicesOf } from '@/core/system/schema';
 import { agreementOf, trueStages } from '../support/stageAgreement';
 
 const HEALTHY = 'nothing wrong';
+/** What is true of a site with a fault: the fault itself, and what it cannot be without. */
+const isTrue = (code: string, cause: string): boolean =>
+  code === cause ||
+  ((FAULTS as readonly Fault[]).find((one) => one.code === code)?.also ?? []).some((one) => one === cause);
 const CASES = [HEALTHY, ...FAULTS.map((one) => one.code)];
 /** Healthy sites are drawn so many times as often: a false alarm is worse than a miss. */
 const HEALTHY_TIMES = 3;
@@ -58,6 +66,19 @@ interface Short {
   absorbed: number;
 }
 
+/** How counting fared: of the hours of the true charge how many lie in its band, how far off it is, syncs judged as they were, figures. */
+interface Counted {
+  hours: number;
+  within: number;
+  /** Nine tenths of the time no further off, points. */
+  most: number;
+  syncs: number;
+  right: number;
+  /** Capacity found over the true one, and whether the log has narrowed it down. */
+  capacity: number;
+  told: boolean;
+}
+
 interface Outcome extends Task {
   findings: { cause: string; standing: Standing; decibans: number }[];
   /** Share of the minutes of each source that agree, without its own word and with it. */
@@ -65,6 +86,7 @@ interface Outcome extends Task {
   with: Shares[];
   measured: Measured[];
   short: Short | null;
+  counted: Counted | null;
   /** Highest true state of charge of a usual day, %: how badly the site fared. */
   best: number;
   about: string;
@@ -78,7 +100,8 @@ function run({ code, number }: Task, seed: number): Outcome {
     const { kind } = devicesOf(system).find((one) => one.id === device)!;
     return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
   });
-  const { findings } = diagnose({ job, system, series });
+  const diagnosis = diagnose({ job, system, series });
+  const { findings } = diagnosis;
   const chargerOf = (found: SourceCharging) => plan.chargers.find((one) => one.id === found.source?.id);
   const agreements = (of: Series[]): Shares[] => {
     const timeline = alignClocks(timelineOf(of), system);
@@ -123,8 +146,42 @@ function run({ code, number }: Task, seed: number): Outcome {
     with: agreements(series),
     measured,
     short,
+    counted: plan.halves ? null : countedBy(diagnosis, truth, plan.trueCapacityAh),
     best: bestDaily,
     about: `${system.bank.chemistry} ${12 * plan.blocks} V ${plan.capacityAh} Ah, ${plan.chargers.map((one) => `${one.kind} ${one.ratedA} A${one.logged ? '' : ' unlogged'}`).join(' + ')}, every ${plan.everySeconds} s, best ${bestDaily.toFixed(0)} %`,
+  };
+}
+
+/** The true charge that was found against what the battery held. */
+function countedBy(
+  { soc, syncs, counting }: Diagnosis,
+  { series, trueCharge }: Truth,
+  capacityAh: number,
+): Counted | null {
+  if (!soc || !counting) return null;
+  const { time } = series;
+  const trueAt = (ms: number) => {
+    const i = Math.round((ms - time[0]!) / (time[1]! - time[0]!));
+    return Math.min(100, Math.max(0, trueCharge[Math.min(time.length - 1, Math.max(0, i))]!));
+  };
+  const from = Date.parse(soc.from);
+  const errors = soc.reference.flatMap((one, k) =>
+    one === null
+      ? []
+      : [{ off: Math.abs(one - trueAt(from + k * soc.stepHours * 3_600_000)), band: soc.band[k] ?? 0 }],
+  );
+  const verdict = (percent: number) => (percent >= 95 ? 'true' : percent < 90 ? 'false' : 'unsure');
+  return {
+    hours: errors.length,
+    within: errors.filter((one) => one.off <= one.band).length,
+    most: quantile(
+      errors.map((one) => one.off),
+      0.9,
+    ),
+    syncs: syncs.length,
+    right: syncs.filter((one) => one.judged === verdict(trueAt(Date.parse(one.at)))).length,
+    capacity: counting.capacityAh.value / capacityAh,
+    told: counting.capacityAh.band < 0.1 * counting.capacityAh.value,
   };
 }
 
@@ -240,7 +297,7 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
     const possible = standings.filter((one) => one === 'possible').length;
     const elsewhere = outcomes.filter(
       (one) =>
-        one.code !== code &&
+        !isTrue(one.code, code) &&
         one.findings.some((finding) => finding.cause === code && shown(finding.standing)),
     );
     const onHealthy = elsewhere.filter((one) => one.code === HEALTHY).length;
@@ -268,7 +325,7 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
     const all = outcomes.flatMap((one) =>
       one.findings
         .filter((finding) => finding.standing === standing)
-        .map((finding) => finding.cause === one.code),
+        .map((finding) => isTrue(one.code, finding.cause)),
     );
     console.log(`  ${standing.padEnd(12)} ${all.filter(Boolean).length} of ${all.length}`);
   }
@@ -299,12 +356,13 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
   console.log(
     `Missing minutes within 20 % on ${within} of ${short.length} absorptions that a clock ended, told too few on ${under} (told of what they were, by minutes absorbed): ${short.map((one) => `${one.absorbed.toFixed(0)} min: ${one.told.toFixed(0)} of ${one.were.toFixed(0)}`).join(', ')}`,
   );
+  reportCounting(outcomes);
   const errors = outcomes.flatMap((one) =>
     one.findings
       .filter(
         (finding) =>
-          (finding.cause === one.code) !== shown(finding.standing) &&
-          (finding.cause === one.code || shown(finding.standing)),
+          isTrue(one.code, finding.cause) !== shown(finding.standing) &&
+          (finding.cause === one.code || (shown(finding.standing) && !isTrue(one.code, finding.cause))),
       )
       .map(
         (finding) =>
@@ -312,4 +370,24 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
       ),
   );
   console.log(`\nWrong or missed:\n${errors.sort().join('\n')}`);
+}
+
+function reportCounting(outcomes: readonly Outcome[]): void {
+  const counted = outcomes.flatMap((one) =>
+    one.counted ? [{ ...one.counted, lead: !one.about.startsWith('lfp') }] : [],
+  );
+  if (counted.length === 0) return;
+  const sum = (of: (one: (typeof counted)[number]) => number) =>
+    counted.reduce((total, one) => total + of(one), 0);
+  const near = (lead: boolean, points: number) => {
+    const of = counted.filter((one) => one.lead === lead);
+    return `${of.filter((one) => one.most <= points).length} of ${of.length} ${lead ? 'lead' : 'lithium'} sites within ${points} points for nine tenths of the time`;
+  };
+  const told = counted.filter((one) => one.told);
+  console.log(
+    `\nTrue charge: in its band ${((100 * sum((one) => one.within)) / sum((one) => one.hours)).toFixed(1)} % of the time; ${near(true, 5)}, ${near(false, 6)}`,
+  );
+  console.log(
+    `Syncs judged as they were: ${sum((one) => one.right)} of ${sum((one) => one.syncs)}; capacity within 5 % on ${told.filter((one) => Math.abs(one.capacity - 1) <= 0.05).length} of ${told.length} sites that tell it`,
+  );
 }

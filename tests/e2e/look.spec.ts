@@ -18,6 +18,10 @@ const STEPS = [
   'charging?view=charges',
   'charging?view=days',
   'charging?view=sources',
+  'counting',
+  'counting?view=syncs',
+  'counting?view=drift',
+  'counting?view=bench',
   'weigh',
   'report',
 ];

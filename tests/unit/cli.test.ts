@@ -49,7 +49,14 @@ const contract = z.object({
       ),
     }),
   ),
-  syncs: z.array(z.never()),
+  syncs: z.array(
+    z.object({
+      at: iso,
+      from: z.number(),
+      to: z.number(),
+      judged: z.enum(['true', 'false', 'unsure']),
+    }),
+  ),
   cutoffs: z.array(z.never()),
   findings: z.array(
     z.object({
@@ -73,6 +80,24 @@ const contract = z.object({
       why: z.string().min(10),
     }),
   ),
+});
+
+test('with --series the percentage comes hour by hour, as it was read and as it was; without it, it does not', () => {
+  const plain = JSON.parse(run('analyse', join(folder, 'job'), '--json').stdout) as Record<string, unknown>;
+  expect(plain).not.toHaveProperty('soc');
+  const { soc } = z
+    .object({
+      soc: z.object({
+        reported: z.array(z.number().nullable()),
+        reference: z.array(z.number().nullable()),
+        band: z.array(z.number().nullable()),
+      }),
+    })
+    .parse(JSON.parse(run('analyse', join(folder, 'job'), '--json', '--series').stdout));
+  expect(soc.reference.length).toBeGreaterThan(24 * 20);
+  expect(soc.reported).toHaveLength(soc.reference.length);
+  expect(soc.band).toHaveLength(soc.reference.length);
+  for (const one of soc.reference) if (one !== null) expect(one >= 0 && one <= 100).toBe(true);
 });
 
 test('analyse --json keeps the contract and names the cause; folder and zip agree byte for byte', () => {

@@ -5,7 +5,7 @@ import { amps } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { NO_ZERO } from './coverage';
-import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, over, points } from './drifting';
+import { countOf, driftBy, DRIFT_PRIOR, isFirm, isTooCoarse, missingMonitor, over, points } from './drifting';
 
 const WEIGHTS = {
   /** Against the BMS's meter: the constant between the two, in thousandths of the capacity. */
@@ -120,7 +120,7 @@ export const currentOffset: Cause = {
     const size = Math.abs(thousandths(offsetA.value));
     const { offset: favour } = count.favours;
     // By the BMS's current the truth says nothing of the monitor's.
-    if (Object.keys(count.anchors).length > 0 && !count.byBms)
+    if (isFirm(count) && !count.byBms && !isTooCoarse(count))
       evidence.push({
         text: `From one known state of charge to the next ${amps(Math.abs(offsetA.value))} ${offsetA.value > 0 ? 'too much into' : 'too much out of'} the battery is left over (give or take ${amps(2 * offsetA.deviation)}).`,
         decibans: Math.min(weightOf(WEIGHTS.ledger, favour), size < LEAST ? -2 : 15),

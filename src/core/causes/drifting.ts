@@ -46,3 +46,16 @@ export function driftBy({ intervals }: Counting, part: DriftPart): DriftBy | nul
 /** A monitor is there; else the cause has nothing to do with this system. */
 export const missingMonitor = ({ system }: Observations): string[] =>
   system.monitor ? [] : ['the monitor and its settings'];
+
+/** Efficiencies beyond these no device counts by, %. */
+const SENSIBLE = { least: 30, most: 125 };
+
+/** The reading moves otherwise than the current that was logged could ever move it: the log was written too seldom to count by. */
+export function isTooCoarse({ behaves }: Counting): boolean {
+  const efficiency = behaves?.efficiencyPercent ?? NaN;
+  return efficiency < SENSIBLE.least || efficiency > SENSIBLE.most;
+}
+
+/** Of what the truth rests on, these are more than a table of rest voltages. */
+const FIRM = ['full', 'absorption', 'bms', 'float'];
+export const isFirm = ({ anchors }: Counting): boolean => FIRM.some((kind) => (anchors[kind] ?? 0) > 0);

@@ -11,6 +11,7 @@ import {
   weighCoverage,
   weighShares,
 } from './coverage';
+import { isFirm, isTooCoarse } from './drifting';
 import { LIVE } from './remedy';
 
 const WEIGHTS = {
@@ -69,6 +70,7 @@ export const loadNotCounted: Cause = {
 /** Charge that the monitor shows going in and that never arrives: something draws it before. */
 function weighMissing({ counting, system, bank }: Judged): Evidence[] {
   if (!counting || system.monitor?.method === 'voltage' || counting.wrong.gain !== 1) return [];
+  if (isTooCoarse(counting)) return [];
   // Where a log of its own shows it, nothing more is needed.
   if (counting.wrong.unseen.length > 0) return [];
   const { meters, offsetA } = counting;
@@ -78,7 +80,7 @@ function weighMissing({ counting, system, bank }: Judged): Evidence[] {
   const found = [
     meters.bms && meters.bms.slope > 0.5 ? thousandths(meters.bms.offsetA) : NaN,
     thousandths(float) - keeps,
-    counting.favours.offset > 3 ? thousandths(offsetA.value) : NaN,
+    counting.favours.offset > 3 && isFirm(counting) ? thousandths(offsetA.value) : NaN,
   ].filter((one) => one > 0);
   if (found.length === 0) return [];
   const most = Math.max(...found);

@@ -19,7 +19,7 @@ import { bankOf } from '../system/bankOf';
 import type { KnownBank, KnownSystem } from '../system/known';
 import { type Anchor, bmsAnchors, chargeAnchors, emptyAnchors, restAnchors } from './anchors';
 import type { CounterLog } from './counterLog';
-import { behavesAs, tells } from './device';
+import { behavesAs, isJumpy, tells } from './device';
 import { driftOf } from './drift';
 import { followsVolts } from './followsVolts';
 import { halvesOf } from './halves';
@@ -27,6 +27,7 @@ import { interpolateAt } from './interpolateAt';
 import { jumpsIn } from './jumps';
 import type { Meters } from './meters';
 import { fullCharges, missedSyncs } from './missed';
+import { recipesOf } from './recipes';
 import { type Reference, referenceAt, referenceOf } from './reference';
 import { replay } from './replay';
 import { type CounterSettings, toldSettings } from './settings';
@@ -84,6 +85,7 @@ export function countingOf(input: CountingInput): Counting | null {
     meters,
     through: integrate(log.time, log.amps, { from: log.time[0]!, to: log.time[log.time.length - 1]! }),
     halves: halvesOf(system.bank, timeline),
+    recipes: recipesOf(log, countedCharges(system, charging), reference.anchors),
     wrong,
     capacityAh: reference.capacityAh,
     efficiencyPercent: reference.efficiencyPercent,
@@ -127,6 +129,7 @@ export function referenceFor({ system, timeline, log, charging, meters, wrong }:
     bank,
     through: throughOf(log.time, amps, cells),
     anchors,
+    coarse: isJumpy(log),
     blind: blindCells(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
   });
 }

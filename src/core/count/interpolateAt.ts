@@ -16,6 +16,7 @@ export function interpolateAt(
     const t0 = time[k]!;
     const t1 = time[k + 1];
     if (at[i]! === t0) out[i] = values[k]!;
+    else if (at[i]! === t1) out[i] = values[k + 1]!;
     else if (t1 !== undefined && at[i]! > t0 && at[i]! <= t1 && t1 - t0 <= limit)
       out[i] = values[k]! + ((values[k + 1]! - values[k]!) * (at[i]! - t0)) / (t1 - t0);
   }

@@ -49,7 +49,8 @@ const ZERO = { amps: 0.03, part: 0.0006 };
  * steeper or flatter its curve may be about the middle.
  */
 const TABLE = { level: { lead: 0.08, lithium: 0.2 }, slope: 0.12, middle: 0.7 };
-/** What counting itself is off by: for a battery that was drawn and filled once, and for a day; parts of the capacity. */
+/** By how much more where the log was written too seldom; what counting itself is off by: for a battery that was drawn and filled once, and for a day; parts of the capacity. */
+const COARSE = 3;
 const COUNTING = { cycle: 0.03, day: 0.015 };
 /** Near the top part of what goes in is lost to gas, and it varies: variance for each part of the capacity that goes in there. */
 const TOP = { from: 0.9, variance: 0.004 };
@@ -72,9 +73,12 @@ export interface ReferenceInput {
   anchors: readonly Anchor[];
   /** Cells in which the battery's current is not what was counted: a charger that nobody sees holds the voltage. */
   blind?: Uint8Array;
+  /** The current moved more between samples than its mean tells. */
+  coarse?: boolean;
 }
 
-export function referenceOf({ bank, through, anchors, blind }: ReferenceInput): Reference {
+export function referenceOf({ bank, through, anchors, blind, coarse }: ReferenceInput): Reference {
+  const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   const { grid } = through;
   const lead = isLead(bank.chemistry);
   const before = lead ? BEFORE.lead : BEFORE.lithium;
@@ -100,7 +104,7 @@ export function referenceOf({ bank, through, anchors, blind }: ReferenceInput): 
     rows[k * (size - 1) + 1] = -into / c;
     rows[k * (size - 1) + 2] = hours;
     noise[k] =
-      COUNTING.cycle ** 2 * ((into + out) / (2 * c)) +
+      cycle ** 2 * ((into + out) / (2 * c)) +
       (COUNTING.day ** 2 * (grid.step / HOUR)) / 24 +
       (lead && near[k] ? (TOP.variance * into) / c : 0) +
       (hidden / c) ** 2 +

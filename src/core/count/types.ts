@@ -5,6 +5,7 @@ import type { Behaves } from './device';
 import type { FollowsVolts } from './followsVolts';
 import type { Meters } from './meters';
 import type { Estimate, EstimateName } from './reference';
+import type { Recipes } from './recipes';
 import type { CounterSettings, SettingName } from './settings';
 import type { Wrong } from './trueCurrent';
 
@@ -137,6 +138,7 @@ export interface Counting {
   /** What the monitor shows over the log, Ah, and its hours. */
   through: { in: number; out: number; hours: number };
   halves: Halves | null;
+  recipes: Recipes;
   wrong: Wrong;
   capacityAh: Estimate;
   efficiencyPercent: Estimate;

@@ -69,6 +69,21 @@ export function countingOut(counting: Counting | null): Pick<Diagnosis, 'syncs' 
         to: to(until, 1),
         silentMinutes: to(silentMs / MINUTE, 0),
       })),
+      tailByFloat: counting.recipes.tail && {
+        amps: to(counting.recipes.tail.amps, 1),
+        percent: to((100 * counting.recipes.tail.amps) / counting.capacityAh.before.value, 1),
+        charges: counting.recipes.tail.charges,
+      },
+      capacityByRefill: counting.recipes.refill && {
+        from: isoTime(counting.recipes.refill.from),
+        to: isoTime(counting.recipes.refill.to),
+        ampHours: to(counting.recipes.refill.ampHours - counting.recipes.refill.out, 0),
+        counted: to(
+          (counting.settings.efficiencyPercent / 100) * counting.recipes.refill.ampHours -
+            counting.recipes.refill.out,
+          0,
+        ),
+      },
       daysSinceFull: Number.isFinite(lastFull) ? to((logged.to - lastFull) / DAY, 1) : null,
     },
     soc: {

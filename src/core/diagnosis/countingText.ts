@@ -62,11 +62,24 @@ export function countingText(
   );
   for (const { id, share, band } of counting.coverage)
     lines.push(
-      `${nameOf(id)}: the monitor shows ${percent(100 * share)} ± ${percent(100 * band)} of its current.`,
+      Math.abs(share - 1) < 0.06
+        ? `${nameOf(id)}: the monitor shows all of its current.`
+        : Math.abs(share) < 0.06
+          ? `${nameOf(id)}: the monitor shows nothing of its current.`
+          : `${nameOf(id)}: the monitor shows ${percent(100 * share)} ± ${percent(Math.max(1, 100 * band))} of its current.`,
     );
   if (Math.abs(counting.offsetA.value) > counting.offsetA.band)
     lines.push(
       `Between known states ${amps(Math.abs(counting.offsetA.value))} ± ${amps(counting.offsetA.band)} is left over ${counting.offsetA.value > 0 ? 'into' : 'out of'} the battery.`,
+    );
+  const { tailByFloat: tail, capacityByRefill: refill } = counting;
+  if (tail)
+    lines.push(
+      `Five to ten minutes into float the battery takes ${amps(tail.amps)}, ${percent(tail.percent)} of capacity (${counted(tail.charges, 'charge')}): the tail belongs slightly above, at about ${percent(Math.ceil(2.4 * tail.percent) / 2)}.`,
+    );
+  if (refill)
+    lines.push(
+      `From empty to full ${ampHours(refill.ampHours)} went in on balance; the counter makes ${ampHours(refill.counted)} of it. As a capacity that is biased twice: by the efficiency that the counter is set to, and, where the emptying stopped early, by what was still in.`,
     );
   return [...lines, ...counting.entangled];
 }

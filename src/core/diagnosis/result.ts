@@ -188,6 +188,11 @@ const counting = z.object({
   intervals: z.array(interval),
   jumps: z.array(z.object({ at: z.string(), from: number, to: number, silentMinutes: number })),
   daysSinceFull: known,
+  /** As practitioners find them: the tail read into float, A, and what an empty battery took until full, Ah, as it counts by its efficiency. */
+  tailByFloat: z.object({ amps: number, percent: number, charges: number }).nullable(),
+  capacityByRefill: z
+    .object({ from: z.string(), to: z.string(), ampHours: number, counted: number })
+    .nullable(),
 });
 
 /** Hour by hour, %; null where it is not known. */

@@ -55,7 +55,8 @@ export function clockOffset(first: Series, second: Series): ClockOffset | null {
   const byVolts = heldTogether(first, voltsOf(first), second, voltsOf(second), 'voltage', overlap);
   if (byVolts?.sure || (byVolts && byVolts.shifted > WELL)) return byVolts;
   const byAmps = heldTogether(first, ampsOf(first), second, ampsOf(second), 'current', overlap);
-  if (byAmps?.sure && isLoad(second) && !canBe(byAmps, first, second)) return byVolts ?? { ...byAmps, sure: false };
+  if (byAmps?.sure && isLoad(second) && !canBe(byAmps, first, second))
+    return byVolts ?? { ...byAmps, sure: false };
   return byAmps?.sure ? byAmps : (byVolts ?? byAmps);
 }
 

@@ -294,8 +294,17 @@ function presence(
   return (ms) => !(within(ms, away) && Math.floor(ms / DAY) % every === 0);
 }
 
-/** Where in a turn the full hour lies. */
+/** Where in a turn the full hour lies: a logger that writes at the full minutes meets each part of a turn as often as any other. */
 const MIDDLE = 0.47;
+
+/** What runs for a share of each turn, at a moment of the turn that nobody foresees: 0, or 1 over the share while it runs. */
+export function pulsed(ms: number, every: number, share: number): number {
+  const at = ms + MIDDLE * every;
+  const turn = Math.floor(at / every);
+  const start = (((turn * 2_654_435_761) % 1000) / 1000) * (1 - share);
+  const within = (at % every) / every;
+  return within >= start && within < start + share ? 1 / share : 0;
+}
 
 /** Loads: even, by night, or in runs that keep step with no logger. */
 function drawShape(random: Random): (ms: number) => number {
@@ -309,12 +318,6 @@ function drawShape(random: Random): (ms: number) => number {
     // No day is like the other.
     const day = 0.65 + (0.7 * (((Math.floor(ms / DAY) * 2_654_435_761) >>> 7) % 1000)) / 1000;
     const base = day * (night ? (hour < 5 || hour > 18 ? 1.6 : 0.5) : 1);
-    if (!pulse) return base;
-    // A logger that writes at the full minutes meets each part of a turn as often as any other.
-    const at = ms + MIDDLE * pulse.every;
-    const turn = Math.floor(at / pulse.every);
-    const start = (((turn * 2_654_435_761) % 1000) / 1000) * (1 - pulse.share);
-    const within = (at % pulse.every) / pulse.every;
-    return base * (within >= start && within < start + pulse.share ? 0.6 + 0.4 / pulse.share : 0.6);
+    return pulse ? base * (0.6 + 0.4 * pulsed(ms, pulse.every, pulse.share)) : base;
   };
 }

@@ -1,6 +1,7 @@
 /** A lead exponent on a lithium battery that feeds large loads for minutes at a time. */
 
 import { isLead } from '../../system/chemistry';
+import { pulsed } from '../sitePlan';
 import { logReading, readingOff, type Fault } from './fault';
 
 export const peukertWrong: Fault = {
@@ -14,7 +15,7 @@ export const peukertWrong: Fault = {
     // Fridges, kettles and pumps: nearly all of it in a tenth of the time.
     const share = random.uniform(0.06, 0.12);
     const every = random.pick([1800, 3600, 7200]) * 1000;
-    plan.loadShape = (ms) => (((ms + 0.47 * every) % every) / every < share ? 0.15 + 0.85 / share : 0.15);
+    plan.loadShape = (ms) => 0.15 + 0.85 * pulsed(ms, every, share);
   },
   hurts: (outcome) => readingOff(outcome) > 8,
 };
