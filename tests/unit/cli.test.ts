@@ -129,7 +129,7 @@ test('the readable table says the same and what was not looked at', () => {
     /(likely|strong) +about \d+ to 1: Absorption ends too early, on the clock +\(absorption-too-short\)/,
   );
   expect(stdout).toMatch(/absorption +\d+ min +14\.\d\d V +end +\d+\.\d A +\d+ Ah +ended by: clock/);
-  expect(stdout).toMatch(/Not looked at by this version: syncs/);
+  expect(stdout).toMatch(/Not looked at by this version: cutoffs/);
   for (const line of stdout.split('\n')) expect(line.length).toBeLessThan(115);
 });
 
@@ -144,7 +144,7 @@ test('a description without logs is analysed too: settings and hazards are print
   const json = contract.parse(JSON.parse(run('analyse', out, '--json').stdout));
   expect(json.hazards.map((one) => one.code)).toEqual(['uncounted-conductor-on-battery-post']);
   expect(json.settings.map((one) => `${one.of} ${one.setting}`)).toContain('inverter cutoffPercent');
-  expect(json.findings[0]).toMatchObject({ cause: 'source-not-counted', standing: 'likely' });
+  expect(json.findings[0]).toMatchObject({ cause: 'source-not-counted', standing: 'strong' });
 });
 
 test('a call that is wrong exits 2 with a sentence', () => {

@@ -122,6 +122,8 @@ function stretchesOf(log: CounterLog, { capacityAh, peukert, peukertBelowRate }:
   const limit = gapLimit(medianStep(time));
   const rated = capacityAh / RATED_HOURS;
   const found: Stretch[] = [];
+  const width = EXPONENTS.length + 1;
+  const weights = weightsOf(peukert, peukertBelowRate);
   let start = -1;
   let current = emptyStretch();
   const restart = (at: number) => {
@@ -146,10 +148,8 @@ function stretchesOf(log: CounterLog, { capacityAh, peukert, peukertBelowRate }:
       const ampHours = -middle * hours;
       const faster = -middle / rated;
       if (faster > 1.5) current.fast += ampHours;
-      current.out[0]! +=
-        faster > 1 || peukertBelowRate ? ampHours * Math.max(faster, 0.01) ** (peukert - 1) : ampHours;
-      for (let k = 0; k < EXPONENTS.length; k++)
-        current.out[k + 1]! += faster > 1 ? ampHours * faster ** (EXPONENTS[k]! - 1) : ampHours;
+      const row = Math.min(TABLE.rates * TABLE.perRate, Math.round(faster * TABLE.perRate)) * width;
+      for (let k = 0; k < width; k++) current.out[k]! += ampHours * weights[row + k]!;
     }
     const through = current.into + current.out[1]!;
     const moved = now - reading[start]!;
@@ -159,6 +159,23 @@ function stretchesOf(log: CounterLog, { capacityAh, peukert, peukertBelowRate }:
     restart(i);
   }
   return found;
+}
+
+/** Multiples of the rated current in steps: no power for every sample. */
+const TABLE = { perRate: 50, rates: 60 };
+
+/** For each multiple of the rated current what an Ah counts as: by what is set, then by each exponent. */
+function weightsOf(peukert: number, belowRate: boolean): Float64Array {
+  const width = EXPONENTS.length + 1;
+  const weights = new Float64Array((TABLE.rates * TABLE.perRate + 1) * width);
+  for (let row = 0; row <= TABLE.rates * TABLE.perRate; row++) {
+    const faster = Math.max(row / TABLE.perRate, 0.01);
+    weights[row * width] = faster > 1 || belowRate ? faster ** (peukert - 1) : 1;
+    EXPONENTS.forEach((exponent, k) => {
+      weights[row * width + k + 1] = faster > 1 ? faster ** (exponent - 1) : 1;
+    });
+  }
+  return weights;
 }
 
 const emptyStretch = (): Stretch => ({

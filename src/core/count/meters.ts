@@ -163,22 +163,29 @@ function sharesOf(
     ),
   );
   const rows: number[] = [];
-  const moved = devices.map(() => 0);
+  const moved = new Float64Array(devices.length);
+  const step = new Float64Array(devices.length);
   for (let i = 0; i + lag < grid.count; i++) {
     if (held[i] || held[i + lag]) continue;
     const dy = amps[i + lag]! - amps[i]!;
     if (dy !== dy) continue;
-    const steps = devices.map((one) => Math.abs(one.amps[i + lag]! - one.amps[i]!));
-    if (steps.some((one) => one !== one)) continue;
+    let known = true;
+    let sources = false;
+    let loads = false;
+    for (let k = 0; k < devices.length; k++) {
+      step[k] = Math.abs(devices[k]!.amps[i + lag]! - devices[k]!.amps[i]!);
+      if (step[k]! !== step[k]!) known = false;
+      else if (step[k]! >= least[k]!) {
+        if (devices[k]!.kind === 'source') sources = true;
+        else loads = true;
+      }
+    }
+    if (!known) continue;
     // A load shows in the battery's current only where no charger answers it.
     const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
-    const moves = (kind: Share['kind']) =>
-      steps.some((one, k) => one >= least[k]! && devices[k]!.kind === kind);
-    if (drawn ? !moves('source') && !moves('load') : !moves('source') || moves('load')) continue;
+    if (drawn ? !sources && !loads : !sources || loads) continue;
     rows.push(i);
-    steps.forEach((one, k) => {
-      if (one >= least[k]!) moved[k]! += 1 / lag;
-    });
+    for (let k = 0; k < devices.length; k++) if (step[k]! >= least[k]!) moved[k]! += 1 / lag;
   }
   const told = devices.map((_, k) => k).filter((k) => moved[k]! > 0);
   if (told.length === 0) return [];
