@@ -47,8 +47,11 @@ const WEIGHTS = {
   ],
 } as const satisfies Record<string, Bands | number>;
 
-/** What a full battery on float takes, thousandths of its capacity in A (common practice, no source). */
-const KEEPS = { lead: { min: 0, max: 5 }, lithium: { min: -0.3, max: 0.4 } };
+/**
+ * What a full battery on float takes, thousandths of its capacity in A (common practice, no source). Lithium above its float gives to
+ * the loads for days until it has come down: that proves no zero error.
+ */
+const KEEPS = { lead: { min: 0, max: 5 }, lithium: { min: -Infinity, max: 0.4 } };
 /** A zero error smaller than this is any meter's, thousandths of the capacity. */
 const LEAST = 1.2;
 
@@ -105,11 +108,12 @@ export const currentOffset: Cause = {
     // What bypasses the sensor or is scaled shows as a zero error too.
     if (wrong.gain !== 1 || wrong.unseen.length > 0) return evidence;
     const float = meters.atFloat;
-    if (float && float.hours >= 4) {
+    // Beside another meter of the same current float says nothing new.
+    if (float && float.hours >= 4 && !meters.bms) {
       const { min, max } = isLead(bank.chemistry) ? KEEPS.lead : KEEPS.lithium;
       const shown = thousandths(float.amps);
       const beyond = Math.max(min - shown, shown - max) - thousandths(float.error);
-      if (beyond > 0.2 || shown < max)
+      if (beyond > 0.2 || (shown < max && shown >= 0))
         evidence.push({
           text: `While float only keeps the full battery, the monitor shows ${amps(Math.abs(float.amps))} ${float.amps < 0 ? 'out of' : 'into'} it, hour after hour${beyond > 0.2 ? '' : ', as it should'}.`,
           decibans: weightOf(WEIGHTS.atFloat, Math.max(0, beyond)),

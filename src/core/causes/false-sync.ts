@@ -29,6 +29,9 @@ const WEIGHTS = {
 /** V a 12 V block under which a charged voltage is easy; lead by float, lithium by its flat part (common practice, no source). */
 const EASY = { lead: 13.4, lithium: 13.5, tail: 7, minutes: 1 };
 
+/** Not surely full, and full enough that nobody was misled, %. */
+const GOOD = 92;
+
 export const falseSync: Cause = {
   code: 'false-sync',
   title: 'The monitor calls the battery full when it is not',
@@ -80,7 +83,7 @@ export const falseSync: Cause = {
     const syncs = count.syncs.filter((one) => !one.afterGap && one.reference === one.reference);
     const wrong = syncs.filter((one) => one.judged === 'false');
     if (wrong.length === 0) {
-      const right = syncs.filter((one) => one.judged === 'true');
+      const right = syncs.filter((one) => one.reference >= GOOD);
       return right.length === 0 || right.length < syncs.length / 2
         ? []
         : [

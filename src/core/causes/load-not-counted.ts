@@ -75,7 +75,7 @@ function weighMissing({ counting, system, bank }: Judged): Evidence[] {
   if (counting.wrong.unseen.length > 0) return [];
   const { meters, offsetA } = counting;
   const thousandths = (value: number) => (1000 * value) / bank.capacityAh;
-  const float = meters.atFloat && meters.atFloat.hours >= 4 ? meters.atFloat.amps : NaN;
+  const float = meters.atFloat && meters.atFloat.hours >= 4 && !meters.bms ? meters.atFloat.amps : NaN;
   const keeps = isLead(bank.chemistry) ? KEEPS.lead : KEEPS.lithium;
   const found = [
     meters.bms && meters.bms.slope > 0.5 ? thousandths(meters.bms.offsetA) : NaN,

@@ -7,7 +7,7 @@ import { mean, quantile, robustDeviation } from '../quantity/numbers';
 import { HOUR, MINUTE, mergeSpans, type Span } from '../quantity/span';
 import { cellOf, cellStart, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
-import type { SourceCharging } from '../charge/types';
+import type { SourceCharging, Stage } from '../charge/types';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
@@ -394,6 +394,8 @@ function stands(volts: Float32Array, from: number, to: number, blocks: number): 
 
 /** A battery is only kept full when a charger has been on float for so long. */
 const SETTLED = 2 * HOUR;
+/** A charger that feeds the loads at least so much holds the voltage itself, parts of the capacity in A. */
+const FED = 0.004;
 
 function atFloatOf(
   { bank }: KnownSystem,
@@ -402,11 +404,15 @@ function atFloatOf(
   amps: Float32Array,
 ): AtFloat | null {
   const lead = isLead(bank.chemistry);
-  const spans = charging.flatMap(({ charges }) =>
-    // A lead battery that is not full yet takes what it can on float too.
+  // A lead battery that is not full yet takes what it can on float too; a lithium battery above its float gives until it has come down.
+  const kept = (stage: Stage, full: boolean, own: boolean) =>
+    stage.stage === 'float' &&
+    stage.to - stage.from > SETTLED + HOUR &&
+    (lead ? full : own && stage.usualSourceAmps > FED * bank.capacityAh);
+  const spans = charging.flatMap(({ charges, knowsOwnAmps }) =>
     charges.flatMap(({ stages, full }) =>
       stages
-        .filter(({ stage, from, to }) => (full || !lead) && stage === 'float' && to - from > SETTLED + HOUR)
+        .filter((stage) => kept(stage, full, knowsOwnAmps))
         .map(({ from, to }) => ({ from: from + SETTLED, to: to - 10 * MINUTE })),
     ),
   );

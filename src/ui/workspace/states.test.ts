@@ -16,6 +16,7 @@ test('the spine says how each step stands', () => {
     settings: 'in order',
     logs: '2 taken in',
     charging: '27 charges',
+    counting: 'nothing to count',
     weigh: 'nothing found',
   });
   expect(states('vaccine-cold-room')).toMatchObject({
