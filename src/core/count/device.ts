@@ -55,8 +55,13 @@ interface Stretch {
  */
 export function behavesAs(log: CounterLog, told: Told): Behaves | null {
   if (!log.reading || !log.ampsAreItsOwn) return null;
-  const stretches = stretchesOf(log, told);
+  // Most batteries are hardly drawn on fast: then no other exponent is tried.
+  let stretches = stretchesOf(log, told, []);
   if (stretches.length < FEWEST) return null;
+  const whole = (of: (one: Stretch) => number) => stretches.reduce((sum, one) => sum + of(one), 0);
+  const fast = whole((one) => one.fast) / whole((one) => one.out[1]!);
+  const tellsExponent = fast > FAST && fast < 1 - FAST / 2;
+  if (tellsExponent) stretches = stretchesOf(log, told, EXPONENTS);
   const column = (of: (one: Stretch) => number) => Float64Array.from(stretches, of);
   const total = (of: Float64Array) => of.reduce((a, b) => a + b, 0);
   const values = column((one) => one.moved);
@@ -67,11 +72,10 @@ export function behavesAs(log: CounterLog, told: Told): Behaves | null {
     const drawn = column((one) => -one.out[k]!);
     return robustLeastSquares({ columns: charges ? [drawn, into] : [drawn], values });
   };
-  // An exponent can be told where much goes out fast, and much slowly.
-  const fast = total(column((one) => one.fast)) / total(plain);
   let k = 0;
   let fit = fitWith(0);
-  if (fast > FAST && fast < 1 - FAST / 2)
+  // An exponent can be told where much goes out fast, and much slowly.
+  if (tellsExponent)
     for (let other = 1; other <= EXPONENTS.length; other++) {
       const tried = fitWith(other);
       if (tried && fit && tried.scatter < BETTER * fit.scatter) [k, fit] = [other, tried];
@@ -114,21 +118,26 @@ export function isJumpy({ time, amps }: Pick<CounterLog, 'time' | 'amps'>): bool
 export const tells = ({ explained, jumpy, capacityAh, capacityError }: Behaves): boolean =>
   explained > 0.9 && !jumpy && capacityError < 0.08 * capacityAh;
 
-/** Where the reading moves freely: neither at its ends nor set to full meanwhile. */
-function stretchesOf(log: CounterLog, { capacityAh, peukert, peukertBelowRate }: Told): Stretch[] {
+/** Where the reading moves freely: neither at its ends nor set to full meanwhile. @param exponents to weigh by beside what is set */
+function stretchesOf(
+  log: CounterLog,
+  { capacityAh, peukert, peukertBelowRate }: Told,
+  exponents: readonly number[],
+): Stretch[] {
   const { time, amps } = log;
   const reading = log.reading!;
   const quantum = Math.max(readingQuantum(log), 0.05);
   const limit = gapLimit(medianStep(time));
   const rated = capacityAh / RATED_HOURS;
   const found: Stretch[] = [];
-  const width = EXPONENTS.length + 1;
-  const weights = weightsOf(peukert, peukertBelowRate);
+  const tried = [1, ...exponents.slice(1)];
+  const width = tried.length + 1;
+  const weights = weightsOf(peukert, peukertBelowRate, tried);
   let start = -1;
-  let current = emptyStretch();
+  let current = emptyStretch(width);
   const restart = (at: number) => {
     start = at;
-    current = emptyStretch();
+    current = emptyStretch(width);
   };
   for (let i = 0; i < time.length; i++) {
     const now = reading[i]!;
@@ -165,22 +174,22 @@ function stretchesOf(log: CounterLog, { capacityAh, peukert, peukertBelowRate }:
 const TABLE = { perRate: 50, rates: 60 };
 
 /** For each multiple of the rated current what an Ah counts as: by what is set, then by each exponent. */
-function weightsOf(peukert: number, belowRate: boolean): Float64Array {
-  const width = EXPONENTS.length + 1;
+function weightsOf(peukert: number, belowRate: boolean, tried: readonly number[]): Float64Array {
+  const width = tried.length + 1;
   const weights = new Float64Array((TABLE.rates * TABLE.perRate + 1) * width);
   for (let row = 0; row <= TABLE.rates * TABLE.perRate; row++) {
     const faster = Math.max(row / TABLE.perRate, 0.01);
     weights[row * width] = faster > 1 || belowRate ? faster ** (peukert - 1) : 1;
-    EXPONENTS.forEach((exponent, k) => {
+    tried.forEach((exponent, k) => {
       weights[row * width + k + 1] = faster > 1 ? faster ** (exponent - 1) : 1;
     });
   }
   return weights;
 }
 
-const emptyStretch = (): Stretch => ({
+const emptyStretch = (width: number): Stretch => ({
   moved: 0,
   into: 0,
-  out: new Float64Array(EXPONENTS.length + 1),
+  out: new Float64Array(width),
   fast: 0,
 });

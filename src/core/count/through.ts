@@ -15,7 +15,7 @@ export interface Through {
 
 /** Cells of the ledger: no wider than a sync wants to be judged, no more than a smoother runs through at once. */
 const CELL = 5 * MINUTE;
-const MOST_CELLS = 12_000;
+const MOST_CELLS = 6_000;
 
 export function ledgerGrid(span: Span, time: Float64Array): Grid {
   const step = Math.max(CELL, medianStep(time));
