@@ -3,7 +3,8 @@
 import { median } from '../quantity/numbers';
 import type { Span } from '../quantity/span';
 import type { Counting, DriftInterval, DriftPart } from '../count/types';
-import type { Observations } from './cause';
+import { percent } from '../quantity/text';
+import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
 export const DRIFT_PRIOR = { complained: -4, otherwise: -10 } as const;
 
@@ -41,6 +42,20 @@ export function driftBy({ intervals }: Counting, part: DriftPart): DriftBy | nul
     intervals: drifting,
     spans: drifting,
   };
+}
+
+/** Drift that one error accounts for, or does not, as evidence; none where nothing drifts. @param bands by the part that it accounts for */
+export function driftEvidence(counting: Counting, part: DriftPart, bands: Bands): Evidence[] {
+  const drift = driftBy(counting, part);
+  if (!drift) return [];
+  return [
+    {
+      text: `Between syncs it alone makes the reading ${points(drift.points)} ${over(drift.points)}, ${percent(100 * Math.max(0, Math.min(1, drift.explains)))} of the drift.`,
+      decibans: shrunk(weightOf(bands, drift.explains), drift.intervals.length),
+      group: 'drift',
+      spans: drift.spans,
+    },
+  ];
 }
 
 /** A monitor is there; else the cause has nothing to do with this system. */

@@ -4,8 +4,8 @@ import { percent } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import type { Chemistry } from '../system/schema';
 import { tells } from '../count/device';
-import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, over, points } from './drifting';
+import { type Bands, type Cause, type Evidence, weightOf } from './cause';
+import { countOf, driftEvidence, DRIFT_PRIOR, missingMonitor } from './drifting';
 
 const WEIGHTS = {
   /** By how much it is set beyond what any school sets, %. */
@@ -99,14 +99,7 @@ export const efficiencyWrong: Cause = {
         group: 'measured',
         spans: [count.logged],
       });
-    const drift = driftBy(count, 'efficiency');
-    if (drift)
-      evidence.push({
-        text: `Between syncs it alone makes the reading ${points(drift.points)} ${over(drift.points)}, ${percent(100 * Math.max(0, Math.min(1, drift.explains)))} of the drift.`,
-        decibans: shrunk(weightOf(WEIGHTS.drift, drift.explains), drift.intervals.length),
-        group: 'drift',
-        spans: drift.spans,
-      });
+    evidence.push(...driftEvidence(count, 'efficiency', WEIGHTS.drift));
     return evidence;
   },
   remedy: ({ bank }) => ({

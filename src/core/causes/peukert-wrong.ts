@@ -1,10 +1,9 @@
 /** The exponent for fast discharges is set wrong. */
 
-import { percent } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { tells } from '../count/device';
-import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, over, points } from './drifting';
+import { type Bands, type Cause, type Evidence, weightOf } from './cause';
+import { countOf, driftEvidence, DRIFT_PRIOR, missingMonitor } from './drifting';
 
 const WEIGHTS = {
   /** By how much it is set beyond what any school sets. */
@@ -86,7 +85,6 @@ export const peukertWrong: Cause = {
         spans: [count.logged],
       });
     if (beyondSchools(lead, counts) < 0.01) return evidence;
-    const drift = driftBy(count, 'peukert');
     const most = Math.max(0, ...count.intervals.map((one) => Math.abs(one.parts.peukert)));
     if (most < LEAST_POINTS)
       evidence.push({
@@ -95,13 +93,7 @@ export const peukertWrong: Cause = {
         group: 'drift',
         spans: [count.logged],
       });
-    else if (drift)
-      evidence.push({
-        text: `Between syncs it alone makes the reading ${points(drift.points)} ${over(drift.points)}, ${percent(100 * Math.max(0, Math.min(1, drift.explains)))} of the drift.`,
-        decibans: shrunk(weightOf(WEIGHTS.drift, drift.explains), drift.intervals.length),
-        group: 'drift',
-        spans: drift.spans,
-      });
+    else evidence.push(...driftEvidence(count, 'peukert', WEIGHTS.drift));
     return evidence;
   },
   remedy: ({ bank }) => ({

@@ -12,7 +12,7 @@ import {
   type SortingState,
   useReactTable,
 } from '@tanstack/react-table';
-import { ArrowDown, ArrowUp, ChevronDown } from 'lucide-react';
+import { ChevronDown } from 'lucide-react';
 import { DateTime } from 'luxon';
 import { Fragment, useMemo, useState } from 'react';
 import { type ChargeRow, chargeCard, chargeRows, ENDED_WORDS } from '@/core/diagnosis/chargeTable';
@@ -22,6 +22,7 @@ import { ampHours, amps, duration, percent } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
 import { sourceName } from '@/core/system/sourceName';
 import { buttonClass } from '@/ui/primitives/buttons';
+import { isRight, SortableHeads } from '@/ui/primitives/SortableHeads';
 import { ChargeCard } from './ChargeCard';
 
 interface Props {
@@ -159,27 +160,7 @@ export function ChargesTable({ system, diagnosis, onGo }: Props) {
           <thead>
             {table.getHeaderGroups().map((group) => (
               <tr key={group.id} className="border-rule-strong text-ink-soft border-b text-left">
-                {group.headers.map((header) => {
-                  const sorted = header.column.getIsSorted();
-                  return (
-                    <th
-                      key={header.id}
-                      scope="col"
-                      aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
-                      className={`px-2 py-1 font-normal ${isRight(header.column.columnDef.meta) ? 'text-right' : ''}`}
-                    >
-                      <button
-                        type="button"
-                        className="inline-flex items-center gap-1 py-1"
-                        onClick={header.column.getToggleSortingHandler()}
-                      >
-                        {flexRender(header.column.columnDef.header, header.getContext())}
-                        {sorted === 'asc' && <ArrowUp className="size-3" aria-hidden />}
-                        {sorted === 'desc' && <ArrowDown className="size-3" aria-hidden />}
-                      </button>
-                    </th>
-                  );
-                })}
+                <SortableHeads group={group} />
                 <th scope="col" className="w-8 px-2 py-1">
                   <span className="sr-only">Open</span>
                 </th>
@@ -246,7 +227,6 @@ export function ChargesTable({ system, diagnosis, onGo }: Props) {
 
 const severalSources = (rows: readonly ChargeRow[]): boolean =>
   new Set(rows.map((row) => row.source)).size > 1;
-const isRight = (meta: unknown): boolean => (meta as { align?: string } | undefined)?.align === 'right';
 
 function Narrow({
   label,

@@ -10,7 +10,6 @@ import {
   type SortingState,
   useReactTable,
 } from '@tanstack/react-table';
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import { DateTime } from 'luxon';
 import { useMemo, useState } from 'react';
 import { DRIFT_PARTS, type DriftPart } from '@/core/count/types';
@@ -18,6 +17,7 @@ import { driftText, PART_WORDS, signed } from '@/core/diagnosis/countingText';
 import type { CountingOut } from '@/core/diagnosis/result';
 import { ampHours, duration } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
+import { isRight, SortableHeads } from '@/ui/primitives/SortableHeads';
 
 type Interval = CountingOut['intervals'][number];
 
@@ -68,8 +68,6 @@ function columnsOf(zone: string) {
   ] as ColumnDef<Interval>[];
 }
 
-const isRight = (meta: unknown): boolean => (meta as { align?: string } | undefined)?.align === 'right';
-
 export function DriftView({ system, counting }: { system: System; counting: CountingOut }) {
   const { intervals } = counting;
   const [sorting, setSorting] = useState<SortingState>([{ id: 'from', desc: false }]);
@@ -107,27 +105,7 @@ export function DriftView({ system, counting }: { system: System; counting: Coun
           <thead>
             {table.getHeaderGroups().map((group) => (
               <tr key={group.id} className="border-rule-strong text-ink-soft border-b text-left">
-                {group.headers.map((header) => {
-                  const sorted = header.column.getIsSorted();
-                  return (
-                    <th
-                      key={header.id}
-                      scope="col"
-                      aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
-                      className={`px-2 py-1 font-normal ${isRight(header.column.columnDef.meta) ? 'text-right' : ''}`}
-                    >
-                      <button
-                        type="button"
-                        className="inline-flex items-center gap-1 py-1"
-                        onClick={header.column.getToggleSortingHandler()}
-                      >
-                        {flexRender(header.column.columnDef.header, header.getContext())}
-                        {sorted === 'asc' && <ArrowUp className="size-3" aria-hidden />}
-                        {sorted === 'desc' && <ArrowDown className="size-3" aria-hidden />}
-                      </button>
-                    </th>
-                  );
-                })}
+                <SortableHeads group={group} />
               </tr>
             ))}
           </thead>
