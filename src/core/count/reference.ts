@@ -49,11 +49,13 @@ const ZERO = { amps: 0.03, part: 0.0006 };
  * steeper or flatter its curve may be about the middle.
  */
 const TABLE = { level: { lead: 0.08, lithium: 0.2 }, slope: 0.12, middle: 0.7 };
-/** By how much more where the log was written too seldom; what counting itself is off by: for a battery that was drawn and filled once, and for a day; parts of the capacity. */
-const COARSE = 3;
+/** What counting itself is off by: for a battery that was drawn and filled once, and for a day; parts of the capacity. */
 const COUNTING = { cycle: 0.03, day: 0.015 };
+/** By how much more where the log was written too seldom. */
+const COARSE = 3;
 /** Near the top part of what goes in is lost to gas, and it varies: variance for each part of the capacity that goes in there. */
 const TOP = { from: 0.9, variance: 0.004 };
+/** Where nothing is known a battery may be anywhere, parts of the capacity. */
 const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 
 /** Guesses beside the usual one: a zero error of half a per cent of the capacity, and a capacity that may be anything; parts. */

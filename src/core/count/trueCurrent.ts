@@ -4,7 +4,8 @@ import { interpolateAt } from './interpolateAt';
 import { logOf, type Timeline } from '../log/timeline';
 import type { System } from '../system/schema';
 import type { CounterLog } from './counterLog';
-import type { Meters, Share } from './meters';
+import type { Meters } from './meters';
+import type { Share } from './shares';
 
 /** What is wrong with the monitor's current, as far as other logs show it. */
 export interface Wrong {

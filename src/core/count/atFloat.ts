@@ -1,0 +1,62 @@
+/** The monitor's current while float only keeps a full battery: what is left then is its zero, or a load that it does not see. */
+
+import { quantile } from '../quantity/numbers';
+import { HOUR, MINUTE, type Span } from '../quantity/span';
+import { cellOf, type Grid } from '../log/grid';
+import type { SourceCharging, Stage } from '../charge/types';
+import { isLead } from '../system/chemistry';
+import type { KnownSystem } from '../system/known';
+
+/** The monitor's current while a full battery is only kept so. */
+export interface AtFloat {
+  amps: number;
+  /** What scatter from time to time leaves open, A. */
+  error: number;
+  hours: number;
+  spans: Span[];
+}
+
+/** A battery is only kept full when a charger has been on float for so long. */
+const SETTLED = 2 * HOUR;
+/** A charger that feeds the loads at least so much holds the voltage itself, parts of the capacity in A. */
+const FED = 0.004;
+
+export function atFloatOf(
+  { bank }: KnownSystem,
+  charging: readonly SourceCharging[],
+  grid: Grid,
+  amps: Float32Array,
+): AtFloat | null {
+  const lead = isLead(bank.chemistry);
+  // A lead battery that is not full yet takes what it can on float too; a lithium battery above its float gives until it has come down.
+  const kept = (stage: Stage, full: boolean, own: boolean) =>
+    stage.stage === 'float' &&
+    stage.to - stage.from > SETTLED + HOUR &&
+    (lead ? full : own && stage.usualSourceAmps > FED * bank.capacityAh);
+  const spans = charging.flatMap(({ charges, knowsOwnAmps }) =>
+    charges.flatMap(({ stages, full }) =>
+      stages
+        .filter((stage) => kept(stage, full, knowsOwnAmps))
+        .map(({ from, to }) => ({ from: from + SETTLED, to: to - 10 * MINUTE })),
+    ),
+  );
+  const medians: number[] = [];
+  let cells = 0;
+  for (const { from, to } of spans) {
+    const first = Math.max(0, cellOf(grid, from));
+    const last = Math.min(grid.count, cellOf(grid, to));
+    if (last - first < 10) continue;
+    const middle = quantile(amps.subarray(first, last), 0.5);
+    if (middle !== middle) continue;
+    medians.push(middle);
+    cells += last - first;
+  }
+  if (medians.length === 0) return null;
+  const spread = quantile(medians, 0.84) - quantile(medians, 0.16);
+  return {
+    amps: quantile(medians, 0.5),
+    error: Math.max(0.0005 * bank.capacityAh, spread / 2 / Math.sqrt(medians.length)),
+    hours: (cells * grid.step) / HOUR,
+    spans,
+  };
+}

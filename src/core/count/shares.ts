@@ -1,0 +1,176 @@
+/** How much of each device's current the monitor shows: by steps against the device's own log, or beside the BMS's meter. */
+
+import { mean, quantile } from '../quantity/numbers';
+import { MINUTE } from '../quantity/span';
+import { type Grid, medianStep, toGrid } from '../log/grid';
+import { logOf, type Timeline } from '../log/timeline';
+import type { KnownSystem } from '../system/known';
+import type { CounterLog } from './counterLog';
+import { robustLeastSquares, type Solution } from './leastSquares';
+import { chargingVolts } from './unseen';
+
+/** How much of a device's current the monitor shows: 1 all, 0 nothing, under 0 the wrong way round. */
+export interface Share {
+  id: string;
+  kind: 'source' | 'load';
+  share: number;
+  /** One standard deviation. */
+  error: number;
+  /** Steps that it was seen by. */
+  steps: number;
+}
+
+/** Mean current of a device that has a log of its own, A. */
+export interface MeanCurrent {
+  id: string;
+  kind: Share['kind'];
+  amps: number;
+}
+
+/** Steps are taken over so long: clouds and switching both show in it. */
+const LAG = 6 * MINUTE;
+/** Least step of a device's current, parts of the capacity, and fewest that decide. */
+const LEAST_STEP = 0.02;
+const FEWEST = 4;
+
+/** Fewer cells than this decide nothing. */
+export const LEAST_CELLS = 300;
+
+export const meansOf = (system: KnownSystem, timeline: Timeline): MeanCurrent[] =>
+  devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
+    const own = logOf(timeline, id, channel);
+    return own ? [{ id, kind, amps: mean(own.channels[channel]!) }] : [];
+  });
+
+const devicesWithCurrent = ({ sources, loads }: KnownSystem) => [
+  ...sources.map(({ id }) => ({ id, kind: 'source' as const, channel: 'source_current' as const })),
+  ...loads.map(({ id }) => ({ id, kind: 'load' as const, channel: 'load_current' as const })),
+];
+
+/** All devices with logs of their own at once: two suns move together. */
+export function sharesOf(
+  system: KnownSystem,
+  timeline: Timeline,
+  log: CounterLog,
+  grid: Grid,
+  { amps, volts }: { amps: Float32Array; volts: Float32Array | null },
+  held: Uint8Array,
+): Share[] {
+  const { capacityAh } = system.bank;
+  const level = chargingVolts(system.bank);
+  const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
+    const own = logOf(timeline, id, channel);
+    return own && own.device !== log.device
+      ? [{ id, kind, amps: toGrid(own.time, own.channels[channel]!, grid), every: medianStep(own.time) }]
+      : [];
+  });
+  if (devices.length === 0) return [];
+  // What a sun without a log gives moves with the others: nothing can be told of one alone.
+  const hidden = system.sources.some(
+    (one) => one.kind === 'solar' && !devices.some(({ id }) => id === one.id),
+  );
+  const slowest = Math.max(grid.step, ...devices.map((one) => one.every));
+  const lag = Math.max(1, Math.round(Math.max(LAG, 2 * slowest) / grid.step));
+  // What moves little is judged by what it moves.
+  const least = devices.map((one) =>
+    Math.max(
+      0.002 * capacityAh,
+      Math.min(LEAST_STEP * capacityAh, 0.3 * (quantile(one.amps, 0.98) - quantile(one.amps, 0.02))),
+    ),
+  );
+  const rows: number[] = [];
+  const moved = new Float64Array(devices.length);
+  const step = new Float64Array(devices.length);
+  for (let i = 0; i + lag < grid.count; i++) {
+    if (held[i] || held[i + lag]) continue;
+    const dy = amps[i + lag]! - amps[i]!;
+    if (dy !== dy) continue;
+    let known = true;
+    let sources = false;
+    let loads = false;
+    for (let k = 0; k < devices.length; k++) {
+      step[k] = Math.abs(devices[k]!.amps[i + lag]! - devices[k]!.amps[i]!);
+      if (step[k]! !== step[k]!) known = false;
+      else if (step[k]! >= least[k]!) {
+        if (devices[k]!.kind === 'source') sources = true;
+        else loads = true;
+      }
+    }
+    if (!known) continue;
+    // A load shows in the battery's current only where no charger answers it.
+    const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
+    if (drawn ? !sources && !loads : !sources || loads) continue;
+    rows.push(i);
+    for (let k = 0; k < devices.length; k++) if (step[k]! >= least[k]!) moved[k]! += 1 / lag;
+  }
+  const told = devices.map((_, k) => k).filter((k) => moved[k]! > 0);
+  if (told.length === 0) return [];
+  const columns = told.map((k) =>
+    Float64Array.from(rows, (i) => {
+      const step = devices[k]!.amps[i + lag]! - devices[k]!.amps[i]!;
+      return devices[k]!.kind === 'source' ? step : -step;
+    }),
+  );
+  const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
+  const fit: Solution | null = robustLeastSquares({ columns, values });
+  if (!fit) return [];
+  // Steps that overlap are no steps of their own.
+  const widen = Math.sqrt(lag);
+  return told
+    .map((k, at) => ({
+      id: devices[k]!.id,
+      kind: devices[k]!.kind,
+      share: fit.values[at]!,
+      error: fit.errors[at]! * widen,
+      steps: Math.round(moved[k]!),
+    }))
+    .filter((one) => one.steps >= FEWEST / 2)
+    .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
+}
+
+/**
+ * What the BMS sees and the monitor does not, against each device's own current: beside it a device that bypasses the monitor shows
+ * whether or not somebody holds the voltage. Null without a BMS, or where all flows alike.
+ */
+export function sharesByBms(
+  system: KnownSystem,
+  timeline: Timeline,
+  log: CounterLog,
+  grid: Grid,
+  amps: Float32Array,
+): Share[] | null {
+  const bms = logOf(timeline, 'bms', 'battery_current');
+  if (!bms || log.device === 'bms') return null;
+  const whole = toGrid(bms.time, bms.channels.battery_current!, grid);
+  const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
+    const own = logOf(timeline, id, channel);
+    return own ? [{ id, kind, amps: toGrid(own.time, own.channels[channel]!, grid) }] : [];
+  });
+  const all = [amps, whole, ...devices.map((one) => one.amps)];
+  const cells: number[] = [];
+  for (let i = 0; i < grid.count; i++) {
+    let known = true;
+    for (const one of all) if (one[i]! !== one[i]!) known = false;
+    if (known) cells.push(i);
+  }
+  const moves = devices.filter(
+    (one) => quantile(one.amps, 0.95) - quantile(one.amps, 0.05) > 0.01 * system.bank.capacityAh,
+  );
+  if (cells.length < LEAST_CELLS || moves.length === 0) return null;
+  const column = (of: (cell: number) => number) => Float64Array.from(cells, of);
+  const fit = robustLeastSquares({
+    columns: [
+      ...moves.map(({ kind, amps: own }) => column((i) => (kind === 'source' ? own[i]! : -own[i]!))),
+      column(() => 1),
+    ],
+    values: column((i) => whole[i]! - amps[i]!),
+  });
+  if (!fit) return null;
+  return moves.map(({ id, kind }, k) => ({
+    id,
+    kind,
+    share: 1 - fit.values[k]!,
+    error: fit.errors[k]! * Math.sqrt(10),
+    steps: Math.min(100, Math.round(cells.length / 30)),
+  }));
+}
