@@ -81,7 +81,7 @@ export function SyncsTable({ jobId, system, diagnosis }: Props) {
               <th scope="col" className="px-2 py-1 font-normal">
                 Verdict
               </th>
-              <th scope="col" className="px-2 py-1 text-right font-normal">
+              <th scope="col" className="px-2 py-1 text-right font-normal max-sm:hidden">
                 Read before
               </th>
               <th scope="col" className="px-2 py-1 font-normal">
@@ -92,7 +92,7 @@ export function SyncsTable({ jobId, system, diagnosis }: Props) {
           <tbody>
             {shown.map((one) => (
               <tr key={`${one.at}${one.kind}`} className="border-rule border-b align-top">
-                <td className="px-2 py-1 whitespace-nowrap">
+                <td className="px-2 py-1 sm:whitespace-nowrap">
                   {DateTime.fromISO(one.at, { zone: system.timeZone }).toFormat('ccc d LLL HH:mm')}
                 </td>
                 <td className="px-2 py-1 whitespace-nowrap">
@@ -105,8 +105,8 @@ export function SyncsTable({ jobId, system, diagnosis }: Props) {
                     {KIND_WORDS[one.kind]}
                   </span>
                 </td>
-                <td className="px-2 py-1 text-right font-mono">{one.from || '–'}</td>
-                <td className="min-w-[18rem] px-2 py-1">{one.why}</td>
+                <td className="px-2 py-1 text-right font-mono max-sm:hidden">{one.from || '–'}</td>
+                <td className="px-2 py-1 sm:min-w-[18rem]">{one.why}</td>
               </tr>
             ))}
           </tbody>
