@@ -7,7 +7,7 @@ const config = {
     '<rootDir>/tests/messes/**/*.test.ts',
   ],
   testEnvironment: 'node',
-  globalSetup: '<rootDir>/tests/support/keepDemos.mjs',
+  globalSetup: '<rootDir>/tests/support/keepMade.mjs',
   // A test waits for a database, or reads a month of a log: on a busy machine that may take long.
   testTimeout: 60_000,
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },

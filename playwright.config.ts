@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 /** End-to-end tests against the built application; bin/test starts it with a database of its own and sets BASE_URL. */
 export default defineConfig({
   testDir: 'tests/e2e',
-  globalSetup: './tests/support/keepDemos.mjs',
+  globalSetup: './tests/support/keepMade.mjs',
   workers: 1,
   timeout: 60_000,
   expect: { timeout: 15_000 },

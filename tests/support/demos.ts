@@ -8,7 +8,7 @@ import type { Truth } from '@/core/simulate/site';
 
 const at = (file: string) => {
   const folder = process.env.KEPT_DEMOS;
-  if (!folder) throw new Error('KEPT_DEMOS is not set: tests/support/keepDemos.mjs has not run.');
+  if (!folder) throw new Error('KEPT_DEMOS is not set: tests/support/keepMade.mjs has not run.');
   return readFileSync(join(folder, file));
 };
 

@@ -1,40 +1,16 @@
-/** Healthy and faulty sites for each cause, from seeds that the sweep does not use, and the sentences that a finding is made of. */
+/** Healthy and faulty sites for each cause, and the sentences that a finding is made of. */
 
-import { takeInLog } from '../log/takeIn';
+import { testSite } from '../../../tests/support/testSites';
 import { diagnose } from '../diagnosis/diagnose';
-import type { Diagnosis } from '../diagnosis/result';
-import { absorptionTooShort } from '../simulate/faults/absorption-too-short';
-import { chargeVoltageLow } from '../simulate/faults/charge-voltage-low';
-import type { Fault } from '../simulate/faults/fault';
-import { sourceTooSmall } from '../simulate/faults/source-too-small';
-import type { SitePlan } from '../simulate/sitePlan';
-import { randomJob } from '../simulate/randomJob';
-import { seededRandom } from '../simulate/random';
-import { devicesOf } from '../system/schema';
 import { CAUSES } from '.';
 import { type Bands, shrunk, weightOf } from './cause';
 import { FIELD_TESTS } from './tests';
 import { CAUSE_CODES } from './codes';
 import { FAULTS } from '../simulate/faults';
 
-const SEEDS = 900_000_000;
-
-/** A week or more of the charger's own log: what is shorter may not show a fault, and is left to the sweep. */
-const wellLogged = ({ chargers, days, everySeconds }: SitePlan): boolean =>
-  days >= 7 && everySeconds >= 30 && chargers.every((one) => one.logged);
-
-function diagnoseRandom(faults: readonly Fault[], seed: number): Diagnosis {
-  const { job, system, logs } = randomJob(faults, seededRandom(SEEDS + seed), wellLogged);
-  const series = logs.map(({ device, text }) => {
-    const { kind } = devicesOf(system).find((one) => one.id === device)!;
-    return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
-  });
-  return diagnose({ job, system, series });
-}
-
 describe('healthy sites', () => {
-  test.each([1, 2, 3, 4, 5, 6])('site %d: no cause is possible or better', (seed) => {
-    for (const finding of diagnoseRandom([], seed).findings)
+  test.each([1, 2, 3, 4, 5, 6])('site %d: no cause is possible or better', (k) => {
+    for (const finding of testSite(`charged-${k}`).findings)
       expect([finding.cause, finding.standing]).toEqual([
         finding.cause,
         expect.stringMatching(/^(unlikely|excluded|cannot-tell)$/),
@@ -44,17 +20,17 @@ describe('healthy sites', () => {
 
 describe('sites with a fault', () => {
   // Not every single log can show its fault; over several most must, and none may be taken for another fault.
-  test.each([chargeVoltageLow, sourceTooSmall, absorptionTooShort])(
-    '$code is likely or strong on most of five sites, and none is taken for another fault',
-    (fault) => {
-      const found = [11, 12, 13, 14, 15].map((seed) => diagnoseRandom([fault], seed).findings);
+  test.each(['charge-voltage-low', 'source-too-small', 'absorption-too-short'])(
+    '%s is likely or strong on most of five sites, and none is taken for another fault',
+    (code) => {
+      const found = [11, 12, 13, 14, 15].map((k) => testSite(`${code}-${k}`).findings);
       const shown = (standing: string) => standing === 'likely' || standing === 'strong';
       const hits = found.filter((findings) =>
-        findings.some((one) => one.cause === fault.code && shown(one.standing)),
+        findings.some((one) => one.cause === code && shown(one.standing)),
       );
       expect(hits.length).toBeGreaterThanOrEqual(3);
       for (const findings of found)
-        for (const one of findings.filter((finding) => finding.cause !== fault.code))
+        for (const one of findings.filter((finding) => finding.cause !== code))
           expect([one.cause, shown(one.standing)]).toEqual([one.cause, false]);
     },
   );
@@ -133,7 +109,7 @@ describe('the catalogue', () => {
 });
 
 test('without a log nothing is judged that a log would have to show', () => {
-  const { job, system } = randomJob([], seededRandom(SEEDS));
+  const { job, system } = testSite('plain');
   const { findings, charges } = diagnose({ job, system, series: [] });
   expect(charges).toEqual([]);
   for (const finding of findings) {
@@ -143,7 +119,7 @@ test('without a log nothing is judged that a log would have to show', () => {
 });
 
 test('a charge voltage set too low is said from the description alone, but not as likely', () => {
-  const { job, system } = randomJob([], seededRandom(SEEDS));
+  const { job, system } = testSite('plain');
   const source = system.sources[0]!;
   const low = {
     ...system,

@@ -84,6 +84,8 @@ export function weighCoverage(
 
 /** No zero is off by so much, parts of the capacity in A. */
 export const NO_ZERO = 0.006;
+/** What comes and goes beside the BMS's meter for this part of the time is a load, no zero error. */
+export const COMES_AND_GOES = 0.1;
 
 /** The monitor plainly misses something of this kind, whatever was told. */
 function isMissed({ counting, system }: Observations, kind: 'source' | 'load'): boolean {

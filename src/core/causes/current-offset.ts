@@ -4,7 +4,7 @@ import { HOUR } from '../quantity/span';
 import { amps } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { NO_ZERO } from './coverage';
+import { COMES_AND_GOES, NO_ZERO } from './coverage';
 import { countOf, driftBy, DRIFT_PRIOR, isFirm, isTooCoarse, missingMonitor, over, points } from './drifting';
 
 const WEIGHTS = {
@@ -86,11 +86,7 @@ export const currentOffset: Cause = {
         group: 'against-bms',
         spans: [count.logged],
       });
-    if (
-      meters.bms &&
-      meters.bms.scatter > 0.3 * Math.abs(meters.bms.offsetA) &&
-      thousandths(meters.bms.scatter) > 1
-    )
+    if (meters.bms && meters.bms.comesAndGoes > COMES_AND_GOES)
       evidence.push({
         text: 'It comes and goes beside the BMS’s meter, as no zero error does.',
         decibans: WEIGHTS.comesAndGoes,

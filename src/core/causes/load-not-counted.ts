@@ -4,6 +4,7 @@ import { amps } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { type Bands, type Cause, type Evidence, type Judged, weightOf } from './cause';
 import {
+  COMES_AND_GOES,
   COVERAGE_ANSWERS,
   COVERAGE_WEIGHTS,
   missingCoverage,
@@ -122,11 +123,7 @@ function weighMissing({ counting, system, bank }: Judged): Evidence[] {
       group: 'same-amps',
       spans: [],
     });
-  if (
-    meters.bms &&
-    meters.bms.scatter > 0.3 * Math.abs(meters.bms.offsetA) &&
-    thousandths(meters.bms.scatter) > 1
-  )
+  if (meters.bms && meters.bms.comesAndGoes > COMES_AND_GOES)
     evidence.push({
       text: 'Beside the BMS’s meter it comes and goes, as a load does.',
       decibans: WEIGHTS.comesAndGoes,

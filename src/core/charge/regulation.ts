@@ -11,7 +11,7 @@ import { SPARE, SPARES } from './spare';
 import { OTHERS_HOLD } from './together';
 import { type ChargeView, isConstant } from './view';
 import { HOUR } from '../quantity/span';
-import { clamp } from '../quantity/numbers';
+import { clamp, mean } from '../quantity/numbers';
 import { MOST_WINDOW, runningSums, shapeOf, type WindowShape } from './windows';
 
 /** Half an hour and longer look flat for many reasons; these two windows see a short plateau and a slow climb. Minutes. */
@@ -139,12 +139,22 @@ function comesFromAbove({ volts, amps, grid, blocks }: ChargeView, onAmps: numbe
   let highest = -Infinity;
   let idle = 0;
   for (let cell = 0; cell < grid.count; cell++) {
-    if (amps[cell]! > onAmps) idle = 0;
-    else if (++idle * grid.step > 3 * HOUR) highest = -Infinity;
+    if (amps[cell]! > onAmps) {
+      if (idle * grid.step > 3 * HOUR && !(idle * grid.step < 12 * HOUR && isCaught(volts, cell)))
+        highest = -Infinity;
+      idle = 0;
+    } else idle++;
     if (volts[cell]! > highest) highest = volts[cell]!;
-    out[cell] = volts[cell]! > FLAT_PART * blocks || highest > volts[cell]! + HIGHER * blocks ? 1 : 0;
+    const higher = idle * grid.step <= 3 * HOUR && highest > volts[cell]! + HIGHER * blocks;
+    out[cell] = volts[cell]! > FLAT_PART * blocks || higher ? 1 : 0;
   }
   return out;
+}
+
+/** Whether the voltage still came down when the source began to give: it catches it at the voltage that it holds. A charge lifts it. */
+function isCaught(volts: Float32Array, start: number): boolean {
+  const before = mean(volts.subarray(Math.max(0, start - 3), start));
+  return mean(volts.subarray(start, start + 3)) < before;
 }
 
 /** The window before, around or after a cell in which the voltage stands stillest: an edge must not blur into a plateau. */

@@ -14,10 +14,12 @@ export const SPARES = { no: 0, somebody: 1, itself: 2 } as const;
 /** What such a moment says for a held voltage, nats. */
 export const SPARE = 1.5;
 
-/** So long the battery's current stands at nothing, within this part of its capacity (common practice, no source). */
+/** So long the battery's current stands at nothing, for such a part of that, within this part of its capacity (common practice, no source). */
 const AT_REST = 60 * MINUTE;
+const MOSTLY = 0.75;
 const NOTHING = 0.0015;
-/** Loads are seen where they take so many times that, for this part of the log at the least. */
+/** Loads are seen where they take so many times that over such a stretch; seen from the battery alone, for this part of the log. */
+const CARRIED = 3;
 const LOADS = 4;
 const DRAWN = 0.1;
 /** Under this part of what the sun gave at that height, no cloud is so thick. */
@@ -57,12 +59,23 @@ function atRest(
   if (ampsAreBattery && !drawnUpon(batteryAmps, LOADS * within)) return;
   // A source that gives all it has may happen to give just what the loads take.
   const most = constant && !ampsAreBattery ? AT_MOST * quantile(amps, 0.98) : Infinity;
-  const least = ampsAreBattery ? -Infinity : Math.max(onAmps, LOADS * within);
+  const least = ampsAreBattery ? -Infinity : Math.max(onAmps, CARRIED * within);
+  const isStill = (cell: number) => Math.abs(batteryAmps[cell]!) <= within && amps[cell]! < most;
+  // A pump that starts takes a moment of it from the battery; and what counts is what the source gives over the whole stretch.
   let still = 0;
+  let given = 0;
   for (let cell = 0; cell < grid.count; cell++) {
-    const now = amps[cell]!;
-    still = Math.abs(batteryAmps[cell]!) <= within && now > least && now < most ? still + 1 : 0;
-    if (still >= size) out.fill(SPARES.somebody, still === size ? cell - size + 1 : cell, cell + 1);
+    if (isStill(cell)) {
+      still++;
+      given += amps[cell]!;
+    }
+    const left = cell - size;
+    if (left >= 0 && isStill(left)) {
+      still--;
+      given -= amps[left]!;
+    }
+    if (left >= -1 && still >= MOSTLY * size && given > least * still)
+      for (let k = left + 1; k <= cell; k++) if (isStill(k)) out[k] = SPARES.somebody;
   }
 }
 

@@ -1,6 +1,6 @@
 /** The monitor's current against the BMS's meter of the same current. */
 
-import { quantile, robustDeviation } from '../quantity/numbers';
+import { mean, quantile, robustDeviation } from '../quantity/numbers';
 import { type Grid, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
 import type { CounterLog } from './counterLog';
@@ -13,8 +13,9 @@ export interface Against {
   slopeError: number;
   offsetA: number;
   offsetError: number;
-  /** What is left between the two, one standard deviation, A: a load that comes and goes makes it large, a zero error does not. */
-  scatter: number;
+  /** Part of the time by which the two agree more often than they differ twofold: a load that comes and goes makes it large, a zero
+   * error does not, however much the meters scatter. */
+  comesAndGoes: number;
 }
 
 export function againstBms(
@@ -40,7 +41,7 @@ export function againstBms(
       slopeError: 1,
       offsetA: quantile(apart, 0.5),
       offsetError: scatter / Math.sqrt(apart.length / 10),
-      scatter,
+      comesAndGoes: comesAndGoes(apart),
     };
   }
   const fit = robustLeastSquares({
@@ -50,5 +51,17 @@ export function againstBms(
   if (!fit) return null;
   // Loads that stay make neighbours alike: a tenth of the cells speak.
   const [slopeError, offsetError] = Array.from(fit.errors, (one) => one * Math.sqrt(10)) as [number, number];
-  return { slope: fit.values[0]!, slopeError, offsetA: fit.values[1]!, offsetError, scatter: fit.scatter };
+  const [slope, offsetA] = fit.values as unknown as [number, number];
+  const apart = cells.map((i) => amps[i]! - slope * other[i]!);
+  return { slope, slopeError, offsetA, offsetError, comesAndGoes: comesAndGoes(apart) };
+}
+
+/** Within this part of the mean difference the meters agree, or differ twofold. */
+const AGREE = 0.3;
+
+function comesAndGoes(apart: readonly number[]): number {
+  const usual = mean(apart);
+  const near = (level: number) =>
+    apart.reduce((count, one) => count + (Math.abs(one - level) < AGREE * Math.abs(usual) ? 1 : 0), 0);
+  return (near(0) - near(2 * usual)) / apart.length;
 }

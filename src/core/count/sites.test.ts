@@ -1,21 +1,9 @@
 /** Counting over random sites with known truth: state of charge, syncs, what the device counts by, what its meter sees. */
 
 import { quantile } from '../quantity/numbers';
-import { type CountedSite, countedSite, wellCounted } from '../../../tests/support/countedSites';
-import { capacityWrong } from '../simulate/faults/capacity-wrong';
-import { currentOffset } from '../simulate/faults/current-offset';
-import { currentScale } from '../simulate/faults/current-scale';
-import { efficiencyWrong } from '../simulate/faults/efficiency-wrong';
-import { falseSync } from '../simulate/faults/false-sync';
-import { sensorReversed } from '../simulate/faults/sensor-reversed';
-import { sourceNotCounted } from '../simulate/faults/source-not-counted';
-import { voltageGuess } from '../simulate/faults/voltage-guess';
+import { type CountedSite, countedSite } from '../../../tests/support/countedSites';
 import { isLead } from '../system/chemistry';
 import { DRIFT_PARTS } from './types';
-
-const SEEDS = 870_000_000;
-const site = (seed: number, ...faults: Parameters<typeof countedSite>[0]) =>
-  countedSite(faults, SEEDS + seed);
 
 function offAt({ counting: { hourly }, trueAt }: CountedSite) {
   const errors: number[] = [];
@@ -30,7 +18,7 @@ function offAt({ counting: { hourly }, trueAt }: CountedSite) {
 }
 
 describe('the true state of charge', () => {
-  const sites = [1, 2, 3, 4, 5, 6].map((seed) => site(seed));
+  const sites = [1, 2, 3, 4, 5, 6].map(countedSite);
 
   test('is within five points of lead and six of lithium for nine tenths of the time', () => {
     for (const one of sites) {
@@ -55,7 +43,7 @@ describe('the true state of charge', () => {
 });
 
 test('syncs are found, and judged by what the battery held', () => {
-  const one = site(11, falseSync);
+  const one = countedSite(11);
   const reading = one.truth.series.channels.soc!;
   let rises = 0;
   for (let i = 1; i < reading.length; i++) if (reading[i] === 100 && reading[i - 1]! < 99.5) rises++;
@@ -71,11 +59,8 @@ test('syncs are found, and judged by what the battery held', () => {
 });
 
 test('what the device counts by comes out of its own reading', () => {
-  for (const [seed, fault] of [
-    [21, capacityWrong],
-    [22, efficiencyWrong],
-  ] as const) {
-    const { counting, plan } = site(seed, fault);
+  for (const number of [21, 22]) {
+    const { counting, plan } = countedSite(number);
     const { capacityAh, efficiencyPercent } = plan.monitor.settings;
     expect(counting.behaves!.explained).toBeGreaterThan(0.85);
     expect(Math.abs(counting.behaves!.capacityAh / capacityAh - 1)).toBeLessThan(0.06);
@@ -85,24 +70,20 @@ test('what the device counts by comes out of its own reading', () => {
 
 describe('what the meter sees', () => {
   test('a shunt that is set to another: the ratio, and the truth all the same', () => {
-    const one = site(31, currentScale);
+    const one = countedSite(31);
     const { gain } = one.plan.monitor.meter;
     expect(one.counting.wrong.gain / gain!).toBeCloseTo(1, 1);
     expect(offAt(one).most).toBeLessThan(8);
   });
 
   test('a sensor that is turned round: its sign, and charges where charges are', () => {
-    const one = site(32, sensorReversed);
+    const one = countedSite(32);
     expect(one.counting.wrong.gain).toBe(-1);
     expect(offAt(one).most).toBeLessThan(8);
   });
 
   test('a charger that bypasses it and has a log', () => {
-    const one = countedSite(
-      [sourceNotCounted],
-      SEEDS + 33,
-      (plan) => plan.days >= 7 && plan.days <= 16 && plan.everySeconds === 60 && plan.chargers.length === 1,
-    );
+    const one = countedSite(33);
     const [bypass] = one.plan.monitor.uncounted;
     if (one.plan.chargers.find(({ id }) => id === bypass)!.logged)
       expect(one.counting.wrong.unseen.map(({ id }) => id)).toEqual([bypass]);
@@ -110,11 +91,7 @@ describe('what the meter sees', () => {
   });
 
   test('a zero that is off: its size within the promised band, by what full charges leave over', () => {
-    const { counting, plan, system } = countedSite(
-      [currentOffset],
-      SEEDS + 34,
-      (one) => wellCounted(one) && !one.logsBms,
-    );
+    const { counting, plan, system } = countedSite(34);
     const true_ = plan.monitor.meter.offsetA!;
     expect(Math.sign(counting.offsetA.value)).toBe(Math.sign(true_));
     expect(Math.abs(counting.offsetA.value - true_)).toBeLessThan(0.05 + 0.0015 * system.bank.capacityAh);
@@ -122,15 +99,15 @@ describe('what the meter sees', () => {
 });
 
 test('a reading that is made from the voltage jumps with it; one that counts does not', () => {
-  const guessed = site(41, voltageGuess).counting.followsVolts!;
+  const guessed = countedSite(41).counting.followsVolts!;
   expect(guessed.jumps).toBeGreaterThan(2);
   expect(guessed.points).toBeGreaterThan(4);
-  for (const seed of [1, 2, 3]) expect(site(seed).counting.followsVolts?.jumps ?? 0).toBe(0);
+  for (const number of [1, 2, 3]) expect(countedSite(number).counting.followsVolts?.jumps ?? 0).toBe(0);
 });
 
 test('the parts of a drift add up to it', () => {
-  for (const fault of [efficiencyWrong, currentOffset]) {
-    const { intervals } = site(22, fault).counting;
+  for (const number of [22, 23]) {
+    const { intervals } = countedSite(number).counting;
     expect(intervals.length).toBeGreaterThan(0);
     for (const { parts, drift } of intervals)
       expect(DRIFT_PARTS.reduce((sum, name) => sum + parts[name], 0)).toBeCloseTo(drift, 6);

@@ -1,12 +1,9 @@
 /** Each check against random sites: told where the fault was put in, silent where there is none. */
 
-import { devicesOf } from '../../system/schema';
-import { randomJob } from '../../simulate/randomJob';
-import type { SitePlan } from '../../simulate/sitePlan';
-import { seededRandom } from '../../simulate/random';
+import { seriesOf, testSite } from '../../../../tests/support/testSites';
+import type { KnownSystem } from '../../system/known';
 import type { Series } from '../channels';
 import { clockOffset } from '../clockOffset';
-import { takeInLog } from '../takeIn';
 import { alignClocks } from '../align';
 import { timelineOf } from '../timeline';
 import { judgeTrust, type TrustCode } from './index';
@@ -16,42 +13,19 @@ const HOUR = 60 * MINUTE;
 
 const isMonitor = (one: Series) => one.device === 'monitor';
 
-/** One solar charger on lead, logged beside the monitor: sun and loads move both currents. */
-const plainSite = ({ chargers, chemistry, logsMonitor, everySeconds, days }: SitePlan) =>
-  chargers.length === 1 &&
-  chargers[0]!.kind === 'solar' &&
-  chargers[0]!.logged &&
-  chemistry !== 'lfp' &&
-  logsMonitor &&
-  everySeconds >= 30 &&
-  everySeconds <= 300 &&
-  days >= 6;
-
 interface Drawn {
-  system: ReturnType<typeof randomJob>['system'];
+  system: KnownSystem;
   series: Series[];
 }
 
-/** A sign shows where loads step, a ratio where only the sun moves the current. */
-const sites: Drawn[] = [];
-const calm: Drawn[] = [];
-
-// Sites with both logs, sampled every five minutes or more often; seeds that no sweep uses.
-for (let seed = 880_000; (sites.length < 6 || calm.length < 6) && seed < 880_100; seed++) {
-  const { system, logs } = randomJob([], seededRandom(seed), plainSite);
-  if (logs.map((one) => one.device).join() !== 'charger,monitor') continue;
-  const series = logs.map(({ device, text }) => {
-    const { kind } = devicesOf(system).find((one) => one.id === device)!;
-    return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
+const drawn = (name: string): Drawn[] =>
+  [0, 1, 2, 3, 4, 5].map((k) => {
+    const site = testSite(`${name}-${k}`);
+    return { system: site.system, series: seriesOf(site) };
   });
-  if (series.some((one) => one.time[1]! - one.time[0]! > 5 * MINUTE)) continue;
-  const drawn = series.find(isMonitor)!.channels.battery_current!;
-  const steps = drawn.filter(
-    (one, i) => Math.abs(one - (drawn[i - 1] ?? one)) > 0.025 * system.bank.capacityAh,
-  );
-  const list = steps.length >= 60 ? sites : calm;
-  if (list.length < 6) list.push({ system, series });
-}
+/** A sign shows where loads step, a ratio where only the sun moves the current. */
+const sites = drawn('stepping');
+const calm = drawn('calm');
 
 type Site = Drawn;
 const codes = ({ system, series }: Site): TrustCode[] =>
@@ -71,10 +45,6 @@ const scaled = (
 ): Series => ({
   ...one,
   channels: { ...one.channels, [channel]: one.channels[channel]?.map((value) => value * by + plus) },
-});
-
-test('there are enough sites to say something', () => {
-  expect([sites.length, calm.length]).toEqual([6, 6]);
 });
 
 test.each(sites.map((site, i) => [i, site] as const))('site %d as it is: nothing is told', (_, site) => {
