@@ -61,8 +61,8 @@ function parse(args: string[]) {
 }
 
 async function analyse(path: string, asJson: boolean, withSeries: boolean): Promise<void> {
-  const { job, system, logs } = await readBundle(await filesAt(path));
-  const { soc, ...told } = diagnose({ job, system, series: logs.map((log) => log.series) });
+  const { job, system, logs, changes } = await readBundle(await filesAt(path));
+  const { soc, ...told } = diagnose({ job, system, series: logs.map((log) => log.series), changes });
   const diagnosis = { ...told, soc };
   for (const log of logs)
     if (log.problemCount > 0)

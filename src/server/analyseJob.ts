@@ -6,7 +6,8 @@
 import { createHash } from 'node:crypto';
 
 import type { Series } from '@/core/log/channels';
-import { conclude } from '@/core/diagnosis/diagnose';
+import { MOST_CHANGES } from '@/core/bundle/schema';
+import { conclude, middleOf } from '@/core/diagnosis/diagnose';
 import type { Observed } from '@/core/diagnosis/observe';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import {
@@ -16,6 +17,9 @@ import {
   saveObserved,
   type StoredAnalysis,
 } from '@/store/analyses';
+import { asItWas } from '@/core/system/asItWas';
+import type { System } from '@/core/system/schema';
+import { listChanges } from '@/store/changes';
 import type { Store } from '@/store/database';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { StoredJob } from '@/store/jobs';
@@ -62,8 +66,11 @@ export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosi
   const running = underWay.get(key);
   if (running) return running;
   const weighing = (async () => {
-    const observed = await observeJob(store, job, recordings);
-    const result = conclude(job.job, job.system, observed);
+    const changes = await listChanges(store, job.systemId, { limit: MOST_CHANGES });
+    const spans = recordings.map(({ from, to }) => ({ from, to }));
+    const was = asItWas(job.system, changes, middleOf(spans));
+    const observed = await observeJob(store, id, was.system, recordings);
+    const result = conclude(job.job, was.system, observed, { today: job.system, since: was.since });
     await saveAnalysis(store, id, { core: coreHash(), recordingIds, described, result });
     return result;
   })().finally(() => underWay.delete(key));
@@ -74,7 +81,8 @@ export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosi
 /** What the logs show: as it was seen before, while nothing that it depends on has changed. */
 async function observeJob(
   store: Store,
-  { id, system }: StoredJob,
+  id: string,
+  system: System,
   recordings: readonly RecordingInfo[],
 ): Promise<Observed> {
   const clocks = recordings.map((one) => `${one.id} ${one.clockVersion}`).sort();

@@ -87,12 +87,14 @@ export async function undoChange(
     const change = await deleteChange(transaction, systemId, changeId);
     const found = await findSystem(transaction, systemId);
     if (!change || !found) return null;
-    const unchanged = { version: found.version, system: found.system };
-    if (!sameValue(valueAt(found.system, change.path) ?? null, change.after)) return unchanged;
-    const put = withValue(found.system, change.path, change.before ?? undefined);
+    const isStill = sameValue(valueAt(found.system, change.path) ?? null, change.after);
+    const put = isStill ? withValue(found.system, change.path, change.before ?? undefined) : null;
     const back = systemSchema.safeParse(put ?? undefined);
-    if (!back.success) return unchanged;
-    const saved = await saveSystem(transaction, systemId, found.version, back.data);
-    return saved && 'version' in saved ? { version: saved.version, system: back.data } : unchanged;
+    const system = back.success ? back.data : found.system;
+    // A new version in any case: logs are judged by the record too.
+    const saved = await saveSystem(transaction, systemId, found.version, system);
+    return saved && 'version' in saved
+      ? { version: saved.version, system }
+      : { version: found.version, system: found.system };
   });
 }

@@ -2,6 +2,7 @@
 
 import { counterLog } from '@/core/count/counterLog';
 import { packLog } from '@/core/count/packed';
+import { type Currents, summed } from '@/core/count/summed';
 import { alignClocks } from '@/core/log/align';
 import type { Series } from '@/core/log/channels';
 import { timelineOf } from '@/core/log/timeline';
@@ -13,13 +14,15 @@ import type { Exported } from './exportRecording';
 import { gone } from './refusal';
 
 /** @throws Refusal when there is no such job, or none of its logs has the current into the battery */
-export async function counterOf(store: Store, jobId: string): Promise<Exported> {
+export async function counterOf(store: Store, jobId: string, currents: Currents): Promise<Exported> {
   const job = await findJob(store, jobId);
   const recordings = job ? (await listRecordings(store, jobId)).filter((one) => one.unweighed === null) : [];
   if (!job || recordings.length === 0) throw gone('job with logs');
   const series: Series[] = [];
   for (const { id } of recordings) series.push(await loadSeries(store, id));
-  const log = counterLog(job.system, alignClocks(timelineOf(series), job.system));
-  if (!log) throw gone('current into the battery in the logs of this job');
+  const timeline = alignClocks(timelineOf(series), job.system);
+  const own = counterLog(job.system, timeline);
+  const log = own && summed(job.system, timeline, own, currents);
+  if (!log) throw gone('log of that current in this job');
   return { fileName: 'counter.bin', type: 'application/octet-stream', body: packLog(log) };
 }

@@ -65,6 +65,13 @@ export const newJobSchema = z.object({
   complaints: jobSchema.shape.complaints,
 });
 
+const ids = z
+  .string()
+  .max(2000)
+  .transform((list) => list.split(',').filter((one) => one !== ''));
+/** Devices whose currents are counted, less those of others: ids with commas between. */
+const currentsSchema = z.object({ of: ids.default(['monitor']), less: ids.default([]) });
+
 export const changeRequestSchema = z.object({
   base: version,
   path: settingPath,
@@ -154,7 +161,7 @@ export const DOORS = {
     bytes: LARGEST_PHOTO,
   },
   'GET /api/jobs/[id]/report': { params: one, what: 'job' },
-  'GET /api/jobs/[id]/counter': { params: one, what: 'job with logs' },
+  'GET /api/jobs/[id]/counter': { params: one, what: 'job with logs', query: currentsSchema },
   'GET /api/jobs/[id]/timeline': { params: one, what: 'job with logs', query: exportQuery },
   'GET /api/photos/[id]': { params: one, what: 'photo' },
   'POST /api/photos/[id]': { params: one, what: 'photo' },

@@ -2,6 +2,7 @@
 
 import { createReadStream } from 'node:fs';
 import { Zip, ZipDeflate } from 'fflate';
+import { MOST_CHANGES } from '@/core/bundle/schema';
 import { writeBundle } from '@/core/bundle/write';
 import { tableOf } from '@/core/log/export/columns';
 import { csvOf } from '@/core/log/export/csv';
@@ -26,9 +27,6 @@ const slug = (text: string): string =>
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '') || 'job';
-
-/** More changes of settings are not given out. */
-const MOST_CHANGES = 2000;
 
 /** @throws Refusal when there is no such job */
 export async function bundleOfJob(store: Store, id: string): Promise<Exported> {

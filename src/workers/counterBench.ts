@@ -2,11 +2,12 @@
 
 import { type BenchLog, fitSettings, type Preset, type Trial, tryOut } from '@/core/count/bench';
 import { unpackLog } from '@/core/count/packed';
+import type { CounterKind } from '@/core/count/kinds';
 import type { CounterSettings } from '@/core/count/settings';
 import type { KnownBank } from '@/core/system/known';
 
 export type BenchTask =
-  | { kind: 'load'; url: string; truth: BenchLog['truth']; fulls: BenchLog['fulls']; start: number }
+  | ({ kind: 'load'; url: string; by: CounterKind } & Pick<BenchLog, 'truth' | 'fulls' | 'start'>)
   | { kind: 'try'; settings: CounterSettings; points: number }
   | { kind: 'presets'; presets: Preset[] }
   | { kind: 'fit'; bank: KnownBank; from: CounterSettings[] };
@@ -25,13 +26,13 @@ let scratch: Float32Array<ArrayBuffer> | null = null;
 
 const answer = (message: BenchAnswer) => postMessage(message);
 
-async function load({ url, truth, fulls, start }: Extract<BenchTask, { kind: 'load' }>): Promise<void> {
+async function load({ url, by, truth, fulls, start }: Extract<BenchTask, { kind: 'load' }>): Promise<void> {
   const response = await fetch(url);
   if (!response.ok)
     throw new Error('The log could not be fetched: check that the server runs, and load the page anew.');
   const packed = unpackLog(await response.arrayBuffer());
   const first = packed.reading?.find((one) => one === one);
-  log = { ...packed, truth, fulls, start: first ?? start };
+  log = { ...packed, kind: by, truth, fulls, start: first ?? start };
   scratch = new Float32Array(packed.time.length);
   answer({ kind: 'loaded', samples: packed.time.length });
 }

@@ -60,6 +60,7 @@ export interface Described {
 export interface Bundle {
   job: Job;
   system: System;
+  changes: Change[];
   logs: ReadLog[];
 }
 
@@ -194,7 +195,7 @@ export function readBundleLog({ path, description, file }: BundleLog, system: Sy
 
 /** Reads description and logs. @throws BundleError with the file, and where it can the row and column */
 export async function readBundle(files: BundleFiles): Promise<Bundle> {
-  const { job, system, logs: found } = await readDescription(files);
+  const { job, system, changes, logs: found } = await readDescription(files);
   const logs: ReadLog[] = [];
   for (const log of found)
     try {
@@ -206,7 +207,7 @@ export async function readBundle(files: BundleFiles): Promise<Bundle> {
       if (error instanceof NotALog) throw new BundleError(`${log.path}: ${error.message}`);
       throw error;
     }
-  return { job, system, logs };
+  return { job, system, changes, logs };
 }
 
 /** Which logs of a bundle can be taken in, and what of it cannot, a sentence each. A log that only asks something asks when it comes in. */

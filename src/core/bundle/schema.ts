@@ -104,7 +104,7 @@ export const resourceSchema = z.object({
 /** What a bundle can hold of each. */
 export const MOST_LOGS = 100;
 const MOST_RESOURCES = 500;
-const MOST_CHANGES = 2000;
+export const MOST_CHANGES = 2000;
 
 export const packageSchema = z.object({
   name: short,

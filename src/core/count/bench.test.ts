@@ -50,6 +50,7 @@ function drawnLog(): BenchLog {
     truth: { from: 0, stepMs: HOUR, percent: hours, band: hours.map(() => 4) },
     fulls,
     start: 100,
+    kind: { by: 'count' },
   };
 }
 

@@ -9,7 +9,7 @@ import { firstAtOrAfter } from '../log/grid';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { CounterLog } from './counterLog';
-import { replay } from './replay';
+import { type CounterKind, replayAs } from './kinds';
 import { type CounterSettings, usualSettings } from './settings';
 
 export interface BenchLog extends Pick<CounterLog, 'time' | 'amps' | 'volts'> {
@@ -19,6 +19,7 @@ export interface BenchLog extends Pick<CounterLog, 'time' | 'amps' | 'volts'> {
   fulls: readonly Span[];
   /** Reading at the start, %. */
   start: number;
+  kind: CounterKind;
 }
 
 export interface Trial {
@@ -43,7 +44,7 @@ export function tryOut(
   reading?: Float32Array<ArrayBuffer>,
 ): { trial: Trial; reading: Float32Array<ArrayBuffer> } {
   const { time, truth } = log;
-  const played = replay(log, settings, log.start, reading);
+  const played = replayAs(log.kind, log, settings, log.start, reading);
   const trueAt = (ms: number): number => {
     const k = (ms - truth.from) / truth.stepMs;
     const low = clamp(Math.floor(k), 0, truth.percent.length - 1);

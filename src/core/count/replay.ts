@@ -39,6 +39,7 @@ function weights({ peukert, peukertBelowRate }: CounterSettings): Float64Array {
 
 /**
  * @param start reading at the first sample, % @param out array to fill, where one is kept from frame to frame
+ * @param resets moments, epoch ms in order, at which the count is set to a fixed charge, %
  * Between samples the current is the mean of both; nothing is counted in a gap, the count stands.
  * As in the devices: current compared with the tail without its sign, and never above 100 % or under nothing.
  */
@@ -47,6 +48,7 @@ export function replay(
   settings: CounterSettings,
   start: number,
   out?: Float32Array<ArrayBuffer>,
+  resets: { ends: readonly number[]; percent: number } = NONE,
 ): Replay {
   const n = time.length;
   const reading = out ?? new Float32Array(n);
@@ -62,6 +64,9 @@ export function replay(
   const scale = (TABLE.perRate * RATED_HOURS) / capacityAh;
   const last = table.length - 2;
   const belowRate = settings.peukertBelowRate || settings.peukert === 1 ? -Infinity : TABLE.perRate;
+  const { ends } = resets;
+  let next = ends.findIndex((one) => one >= time[0]!);
+  let nextEnd = next < 0 ? Infinity : ends[next]!;
   let percent = start;
   let held = 0;
   let before = amps[0]!;
@@ -72,6 +77,11 @@ export function replay(
     const ms = now - then;
     const current = amps[i]!;
     then = now;
+    if (now >= nextEnd) {
+      percent = resets.percent;
+      while (next < ends.length && ends[next]! <= now) next++;
+      nextEnd = next < ends.length ? ends[next]! : Infinity;
+    }
     const middle = (current + before) / 2;
     before = current;
     if (ms > limit || middle !== middle) {
@@ -103,6 +113,8 @@ export function replay(
   }
   return { reading, syncs };
 }
+
+const NONE = { ends: [], percent: NaN };
 
 /** A count that is set to 100 % from this or more makes no jump that anybody sees. */
 export const SYNC_BELOW = 99.5;

@@ -42,7 +42,8 @@ export const meansOf = (system: KnownSystem, timeline: Timeline): MeanCurrent[] 
     return own ? [{ id, kind, amps: mean(own.channels[channel]!) }] : [];
   });
 
-const devicesWithCurrent = ({ sources, loads }: KnownSystem) => [
+/** Devices that may have a log of their own current, and its channel. */
+export const devicesWithCurrent = ({ sources, loads }: Pick<KnownSystem, 'sources' | 'loads'>) => [
   ...sources.map(({ id }) => ({ id, kind: 'source' as const, channel: 'source_current' as const })),
   ...loads.map(({ id }) => ({ id, kind: 'load' as const, channel: 'load_current' as const })),
 ];

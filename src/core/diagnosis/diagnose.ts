@@ -3,9 +3,11 @@
  * The result is plain JSON and the same, byte for byte, for the same input.
  */
 
+import type { Change } from '../bundle/schema';
 import { isoSpan, overlaps, type Span } from '../quantity/span';
 import type { TrustNote } from '../log/trust';
 import type { Evidence } from '../causes/cause';
+import { asItWas, sinceSentence } from '../system/asItWas';
 import { reviewSettings } from '../system/review/review';
 import { knownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
@@ -24,23 +26,49 @@ export interface DiagnosisInput {
   job: Job;
   system: System;
   series: readonly Series[];
+  /** Settings changed for the record: what was changed after the logs ran is not what they are judged by. */
+  changes?: readonly Change[];
 }
 
 /** The whole way: what the logs show, then what it comes to. */
-export const diagnose = ({ job, system, series }: DiagnosisInput): Diagnosis =>
-  conclude(job, system, observe(system, series));
+export function diagnose({ job, system, series, changes = [] }: DiagnosisInput): Diagnosis {
+  const was = asItWas(
+    system,
+    changes,
+    middleOf(series.map(({ time }) => ({ from: time[0]!, to: time.at(-1)! }))),
+  );
+  return conclude(job, was.system, observe(was.system, series), { today: system, since: was.since });
+}
 
-/** What it comes to, from what the logs have shown: quick, and no sample is read again. @param observed of this system */
-export function conclude(job: Job, system: System, observed: Observed): Diagnosis {
+/** The middle of the logs, epoch ms; today without any. */
+export const middleOf = (spans: readonly Span[]): number =>
+  spans.length === 0
+    ? Infinity
+    : (Math.min(...spans.map((one) => one.from)) + Math.max(...spans.map((one) => one.to))) / 2;
+
+/**
+ * What it comes to, from what the logs have shown: quick, and no sample is read again.
+ * @param system as it was set while they ran. @param observed of that system. @param changed the system of today, and what was changed since
+ */
+export function conclude(
+  job: Job,
+  system: System,
+  observed: Observed,
+  { today, since }: { today: System; since: readonly Change[] } = { today: system, since: [] },
+): Diagnosis {
+  const changed = sinceSentence(since);
   const seen = { ...observed, job, system, bank: knownSystem(system)?.bank ?? null };
   const weighed = explain(weighCauses(CAUSES, seen));
-  const review = reviewSettings(system, job);
+  const review = reviewSettings(today, job);
   // Families of observations that are still to come fill these.
   const later: Partial<Pick<Diagnosis, LaterSection>> = {};
   return {
     format: 1,
     unexamined: LATER_SECTIONS.filter((one) => !Object.hasOwn(later, one)),
-    trust: seen.trust.map(({ spans, ...note }) => ({ ...note, spans: spans.map(isoSpan) })),
+    trust: [
+      ...seen.trust.map(({ spans, ...note }) => ({ ...note, spans: spans.map(isoSpan) })),
+      ...(changed ? [{ code: 'settings-changed', devices: [], text: changed, spans: [] }] : []),
+    ],
     hazards: [
       ...review.hazards.map(({ code, text }) => ({ code, text, spans: [] })),
       ...seen.hazards.map(({ code, text, spans }) => ({ code, text, spans: spans.map(isoSpan) })),

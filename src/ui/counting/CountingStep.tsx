@@ -5,6 +5,7 @@ import { Tabs } from 'radix-ui';
 import Link from 'next/link';
 import { countingText } from '@/core/diagnosis/countingText';
 import type { Diagnosis } from '@/core/diagnosis/result';
+import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { System } from '@/core/system/schema';
 import { sourceName } from '@/core/system/sourceName';
@@ -23,13 +24,16 @@ const VIEWS = [
 
 interface Props {
   jobId: string;
+  systemId: string;
   system: System;
+  systemVersion: number;
   diagnosis: Diagnosis;
-  hasLogs: boolean;
+  recordings: readonly RecordingInfo[];
   lit: Span[];
 }
 
-export function CountingStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
+export function CountingStep({ jobId, systemId, system, systemVersion, recordings, diagnosis, lit }: Props) {
+  const hasLogs = recordings.length > 0;
   const [view, setView] = useView(`/jobs/${jobId}/counting`, VIEWS);
   const { counting, soc } = diagnosis;
   if (!hasLogs || !counting || !soc)
@@ -66,7 +70,7 @@ export function CountingStep({ jobId, system, diagnosis, hasLogs, lit }: Props) 
         <DriftView system={system} counting={counting} />
       </Tabs.Content>
       <Tabs.Content value="bench">
-        <SettingsBench jobId={jobId} system={system} diagnosis={diagnosis} />
+        <SettingsBench {...{ jobId, systemId, system, systemVersion, recordings, diagnosis }} />
       </Tabs.Content>
     </ViewTabs>
   );

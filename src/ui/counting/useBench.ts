@@ -2,6 +2,7 @@
 
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BenchLog, Preset, Trial } from '@/core/count/bench';
+import type { CounterKind } from '@/core/count/kinds';
 import type { CounterSettings } from '@/core/count/settings';
 import type { KnownBank } from '@/core/system/known';
 import type { BenchAnswer, BenchTask } from '@/workers/counterBench';
@@ -26,7 +27,7 @@ export interface Bench {
 const POINTS = 1500;
 
 export function useBench(
-  start: Pick<BenchLog, 'truth' | 'fulls' | 'start'> & { url: string },
+  start: Pick<BenchLog, 'truth' | 'fulls' | 'start'> & { url: string; by: CounterKind },
   settings: CounterSettings,
   presets: readonly Preset[],
   onFitted: (settings: CounterSettings) => void,

@@ -19,7 +19,9 @@ import { WorkspaceFrame } from './WorkspaceFrame';
 interface Props {
   id: string;
   job: Job;
+  systemId: string;
   system: System;
+  systemVersion: number;
   recordings: RecordingInfo[];
   intakes: Intake[];
   diagnosis: Diagnosis;
@@ -28,7 +30,8 @@ interface Props {
   step: LogStep;
 }
 
-export function Workspace({ id, job, system, recordings, intakes, diagnosis, notWeighed, step }: Props) {
+export function Workspace(props: Props) {
+  const { id, job, system, recordings, intakes, diagnosis, notWeighed, step } = props;
   const [lit, setLit] = useState<Span[]>([]);
   const [goal, setGoal] = useState<Span | null>(null);
   const [view, setView] = useChargingView(id);
@@ -85,9 +88,11 @@ export function Workspace({ id, job, system, recordings, intakes, diagnosis, not
       {step === 'counting' && (
         <CountingStep
           jobId={id}
+          systemId={props.systemId}
           system={system}
+          systemVersion={props.systemVersion}
+          recordings={recordings}
           diagnosis={diagnosis}
-          hasLogs={recordings.length > 0}
           lit={lit}
         />
       )}

@@ -21,7 +21,9 @@ export default async function Page({ params }: { params: Promise<{ id: string; s
     <Workspace
       id={id}
       job={open.job}
+      systemId={open.systemId}
       system={open.system}
+      systemVersion={open.systemVersion}
       recordings={open.recordings}
       intakes={open.intakes}
       diagnosis={open.diagnosis}
