@@ -57,3 +57,41 @@ test('the bench: a school is tried, a slider moved by keyboard, the settings fit
   await expect(page.getByRole('button', { name: 'Fit to this log' })).toBeEnabled();
   await expect(told).toContainText(/none of them false/);
 });
+
+test('the bench: what another device would have shown; settings taken over leave the logs judged as they were', async ({
+  page,
+}) => {
+  await openStep(page, /Signal lamps alarm/, 'counting?view=bench');
+  const replayed = page.getByText(/The replayed reading is .* points off as a rule/);
+  await expect(replayed).toContainText(/22 of them false/);
+  const device = page.getByRole('combobox', { name: 'The percentage is made from' });
+  await device.selectOption('The voltage alone');
+  await expect(replayed).toContainText(/with 0 syncs/);
+  await expect(page.getByText(/There is nothing to set/)).toBeVisible();
+  await device.selectOption('A sensor that all current passes');
+  await expect(replayed).toContainText(/22 of them false/);
+
+  await page.getByRole('button', { name: 'Try Cycled near the top' }).click();
+  await expect(replayed).toContainText(/none of them false/);
+  await page.getByRole('button', { name: 'Take over' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Take over to the settings sheet' });
+  await expect(dialog.getByLabel('Why')).toHaveValue(/Replayed over the log of this job.*none of them false/);
+  await dialog.getByRole('checkbox', { name: /Charge efficiency/ }).uncheck();
+  await dialog.getByRole('button', { name: 'Change and record' }).click();
+  await expect(page.getByText(/^\d settings taken over/)).toBeVisible();
+
+  // The logs ran before: they are judged as they were.
+  await expect(
+    page.getByText(/Settings were changed after most of these logs: .*Charged voltage/),
+  ).toBeVisible();
+  await expect(page.getByText('The monitor calls the battery full when it is not')).toBeVisible();
+  await expect(page.getByRole('row', { name: /As it was set/ })).toContainText('22');
+
+  await openStep(page, /Signal lamps alarm/, 'settings?view=sheet');
+  const changed = page.getByRole('listitem').filter({ hasText: 'Monitor: Charged voltage' });
+  await expect(changed).toContainText(/Replayed over the log of this job/);
+  await expect(page.getByRole('listitem').filter({ hasText: 'Monitor: Charge efficiency' })).toHaveCount(0);
+  for (const name of ['Charged voltage', 'Tail current', 'Detection time'])
+    await page.getByRole('button', { name: `Put back Monitor: ${name}` }).click();
+  await expect(changed).toHaveCount(0);
+});

@@ -31,8 +31,9 @@ const WEIGHTS = {
   comesAndGoes: 6,
   /** More than any zero is off by. */
   tooMuch: 4,
-  /** A load with a log of its own draws as much. */
+  /** A load draws as much by a log of its own; or by its usual current and hours. */
   sameAmps: 9,
+  sameByHours: 5,
 } as const satisfies Record<string, Bands | number>;
 
 /** What a full lithium battery, or a lead one, takes on float at most, thousandths of the capacity in A (common practice, no source). */
@@ -123,9 +124,25 @@ function weighMissing({ counting, system, bank }: Judged): Evidence[] {
       group: 'same-amps',
       spans: [],
     });
+  else if (most >= 1.2) {
+    const byHours = system.loads.filter(
+      ({ id, usualA, hoursPerDay }) =>
+        !shown.has(id) &&
+        usualA !== undefined &&
+        hoursPerDay !== undefined &&
+        Math.abs((most * bank.capacityAh) / 1000 / ((usualA * hoursPerDay) / 24) - 1) < 0.3,
+    );
+    if (byHours.length === 1)
+      evidence.push({
+        text: `By its usual current and hours ${byHours[0]!.name} draws ${amps((byHours[0]!.usualA! * byHours[0]!.hoursPerDay!) / 24)} on average: about that.`,
+        decibans: WEIGHTS.sameByHours,
+        group: 'same-amps',
+        spans: [],
+      });
+  }
   if (meters.bms && meters.bms.comesAndGoes > COMES_AND_GOES)
     evidence.push({
-      text: 'Beside the BMS’s meter it comes and goes, as a load does.',
+      text: `Beside the BMS’s meter it comes and goes, as a load does${meters.bms.hours ? `, mostly between ${meters.bms.hours.from} and ${meters.bms.hours.to} o’clock` : ''}.`,
       decibans: WEIGHTS.comesAndGoes,
       group: 'comes-and-goes',
       spans: [counting.logged],

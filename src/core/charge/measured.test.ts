@@ -177,6 +177,7 @@ test('a refusal of the BMS is told with the cell that stood highest as it began'
   expect([(one!.to - one!.from) / MINUTE, one!.highestCell, one!.celsius]).toEqual([60, '2', 17]);
   expect(one!.highestV).toBeCloseTo(3.66, 2);
   expect(one!.meanV).toBeCloseTo((3.66 + 3.4 + 3.4) / 3, 2);
+  expect(refusalsOf(timelineOf([log]), 'bms_discharge_allowed')).toBeNull();
   expect(
     refusalsOf(timelineOf([{ ...log, channels: { battery_voltage: log.channels.battery_voltage! } }])),
   ).toBeNull();

@@ -1,4 +1,4 @@
-/** When the BMS let no charge in, and what it saw at that moment: cold, or a cell ahead of the others. */
+/** When the BMS let no charge in or out, and what it saw at that moment: cold, or a cell ahead of the others. */
 
 import type { Series } from '../log/channels';
 import { anyLogWith, type Timeline } from '../log/timeline';
@@ -13,18 +13,24 @@ export interface Refusal extends Span {
   highestV: number;
   highestCell: string;
   meanV: number;
+  /** Lowest cell, and the mean of all at that moment, V. */
+  lowestV: number;
+  meanAtLowestV: number;
   /** Pack voltage as it began, V. */
   packV: number;
 }
 
 const LEAST = 2 * MINUTE;
 
-/** Null where nobody logged whether charging was allowed. */
-export function refusalsOf(timeline: Timeline): Refusal[] | null {
-  const log = anyLogWith(timeline, 'bms_charge_allowed');
+/** Null where nobody logged whether it was allowed. @param of charge let in, or let out */
+export function refusalsOf(
+  timeline: Timeline,
+  of: 'bms_charge_allowed' | 'bms_discharge_allowed' = 'bms_charge_allowed',
+): Refusal[] | null {
+  const log = anyLogWith(timeline, of);
   if (!log) return null;
   const { time } = log;
-  const allowed = log.channels.bms_charge_allowed!;
+  const allowed = log.channels[of]!;
   const limit = gapLimit(medianStep(time));
   const refusals: Refusal[] = [];
   let from = -1;
@@ -43,19 +49,23 @@ export function refusalsOf(timeline: Timeline): Refusal[] | null {
   return refusals;
 }
 
-/** The samples about its beginning: the cell that stopped it stands highest just before. */
+/** The samples about its beginning: the cell that stopped it stands furthest out just before. */
 function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'from' | 'to'> {
   const cells = Object.keys(log.channels).filter((one) => /^cell_\d+_voltage$/.test(one));
   let highestV = NaN;
   let highestCell = '';
   let meanV = NaN;
+  let lowestV = NaN;
+  let meanAtLowestV = NaN;
   for (let i = Math.max(0, at - 2); i <= Math.min(log.time.length - 1, at + 1); i++) {
     let total = 0;
+    let least = Infinity;
     let top = -Infinity;
     let which = '';
     for (const one of cells) {
       const volts = log.channels[one as keyof typeof log.channels]![i]!;
       total += volts;
+      if (volts < least) least = volts;
       if (volts > top) {
         top = volts;
         which = one;
@@ -65,6 +75,10 @@ function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'f
       highestV = top;
       highestCell = which.replace(/^cell_0*(\d+)_voltage$/, '$1');
       meanV = total / cells.length;
+    }
+    if (cells.length > 0 && !(least >= lowestV)) {
+      lowestV = least;
+      meanAtLowestV = total / cells.length;
     }
   }
   const heat = anyLogWith(timeline, 'battery_temperature');
@@ -76,6 +90,8 @@ function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'f
     highestV,
     highestCell,
     meanV,
+    lowestV,
+    meanAtLowestV,
     packV: log.channels.battery_voltage?.[Math.max(0, at - 1)] ?? NaN,
   };
 }

@@ -1,8 +1,11 @@
 /** The monitor's current against the BMS's meter of the same current. */
 
 import { mean, quantile, robustDeviation } from '../quantity/numbers';
-import { type Grid, toGrid } from '../log/grid';
+import { HOUR, MINUTE } from '../quantity/span';
+import { cellStart, type Grid, toGrid } from '../log/grid';
+import { zoneOffsetMinutes } from '../log/localTime';
 import { logOf, type Timeline } from '../log/timeline';
+import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
 import { LEAST_CELLS } from './shares';
@@ -16,6 +19,8 @@ export interface Against {
   /** Part of the time by which the two agree more often than they differ twofold: a load that comes and goes makes it large, a zero
    * error does not, however much the meters scatter. */
   comesAndGoes: number;
+  /** Hours of the local day, 0 to 24, in which most of what comes and goes is there; null where it is spread over the day. */
+  hours: { from: number; to: number } | null;
 }
 
 export function againstBms(
@@ -23,7 +28,7 @@ export function againstBms(
   log: CounterLog,
   grid: Grid,
   amps: Float32Array,
-  capacityAh: number,
+  { bank: { capacityAh }, timeZone }: KnownSystem,
 ): Against | null {
   const bms = logOf(timeline, 'bms', 'battery_current');
   if (!bms || log.device === 'bms' || !log.ampsAreItsOwn) return null;
@@ -32,16 +37,17 @@ export function againstBms(
   for (let i = 0; i < grid.count; i++) if (amps[i]! === amps[i]! && other[i]! === other[i]!) cells.push(i);
   const x = Float64Array.from(cells, (i) => other[i]!);
   if (cells.length < LEAST_CELLS) return null;
+  // As it is: a load by night would be taken for a ratio where charging is by day.
+  const apart = cells.map((i) => amps[i]! - other[i]!);
   if (quantile(x, 0.95) - quantile(x, 0.05) < 0.02 * capacityAh) {
     // Of a current that hardly moves only the difference can be told.
-    const apart = cells.map((i) => amps[i]! - other[i]!);
     const scatter = robustDeviation(apart);
     return {
       slope: 1,
       slopeError: 1,
       offsetA: quantile(apart, 0.5),
       offsetError: scatter / Math.sqrt(apart.length / 10),
-      comesAndGoes: comesAndGoes(apart),
+      ...courseOf(apart, cells, grid, timeZone),
     };
   }
   const fit = robustLeastSquares({
@@ -52,8 +58,44 @@ export function againstBms(
   // Loads that stay make neighbours alike: a tenth of the cells speak.
   const [slopeError, offsetError] = Array.from(fit.errors, (one) => one * Math.sqrt(10)) as [number, number];
   const [slope, offsetA] = fit.values as unknown as [number, number];
-  const apart = cells.map((i) => amps[i]! - slope * other[i]!);
-  return { slope, slopeError, offsetA, offsetError, comesAndGoes: comesAndGoes(apart) };
+  return { slope, slopeError, offsetA, offsetError, ...courseOf(apart, cells, grid, timeZone) };
+}
+
+const courseOf = (
+  apart: readonly number[],
+  cells: readonly number[],
+  grid: Grid,
+  timeZone: string,
+): Pick<Against, 'comesAndGoes' | 'hours'> => ({
+  comesAndGoes: comesAndGoes(apart),
+  hours: hoursOf(apart, cells, grid, timeZone),
+});
+
+/** Most of it lies in these hours, so many of them at most; and so many whole days are needed to say so. */
+const HOURS = { part: 0.85, most: 14, days: 3 };
+
+/** The shortest stretch of the day, by the hour, in which most of the difference lies. */
+function hoursOf(
+  apart: readonly number[],
+  cells: readonly number[],
+  grid: Grid,
+  timeZone: string,
+): Against['hours'] {
+  if (grid.count * grid.step < HOURS.days * 24 * HOUR) return null;
+  const total = new Float64Array(24);
+  const offset = zoneOffsetMinutes(timeZone, cellStart(grid, 0)) * MINUTE;
+  cells.forEach((cell, k) => {
+    const hour = Math.floor((((cellStart(grid, cell) + offset) / HOUR) % 24) + 24) % 24;
+    total[hour]! += apart[k]!;
+  });
+  const whole = total.reduce((a, b) => a + b, 0);
+  for (let length = 1; length <= HOURS.most; length++)
+    for (let from = 0; from < 24; from++) {
+      let within = 0;
+      for (let k = from; k < from + length; k++) within += total[k % 24]!;
+      if (within / whole >= HOURS.part) return { from, to: (from + length) % 24 || 24 };
+    }
+  return null;
 }
 
 /** Within this part of the mean difference the meters agree, or differ twofold. */

@@ -4,6 +4,7 @@ import { clamp } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellOf, cellStart, type Grid, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
+import { refusalsOf } from '../charge/refusals';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { blocksInSeries, CHEMISTRY, expectedVolts, isLead } from '../system/chemistry';
@@ -227,6 +228,25 @@ export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vo
     last = at;
   }
   return found;
+}
+
+/**
+ * A low-cell trip of the BMS with the mean of all cells near the knee: the whole battery is as good as empty, V a cell (common practice,
+ * no source). With a healthy mean it says something of that cell alone.
+ */
+const TRIP = { lowest: 2.9, mean: 3.05, charge: 0.04, deviation: 0.05 };
+
+export function tripAnchors(timeline: Timeline): Anchor[] {
+  const trips = refusalsOf(timeline, 'bms_discharge_allowed') ?? [];
+  return trips
+    .filter((one) => one.lowestV <= TRIP.lowest && one.meanAtLowestV <= TRIP.mean)
+    .map(({ from }) => ({
+      kind: 'empty',
+      at: from,
+      until: from,
+      charge: TRIP.charge,
+      deviation: TRIP.deviation,
+    }));
 }
 
 /** Cell in which an anchor lies. */

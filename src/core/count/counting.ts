@@ -17,7 +17,7 @@ import type { SourceCharging } from '../charge/types';
 import { blocksInSeries } from '../system/chemistry';
 import { bankOf } from '../system/bankOf';
 import type { KnownBank, KnownSystem } from '../system/known';
-import { type Anchor, bmsAnchors, chargeAnchors, emptyAnchors, restAnchors } from './anchors';
+import { type Anchor, bmsAnchors, chargeAnchors, emptyAnchors, restAnchors, tripAnchors } from './anchors';
 import type { CounterLog } from './counterLog';
 import { behavesAs, isJumpy, tells } from './device';
 import { driftOf } from './drift';
@@ -123,6 +123,7 @@ export function referenceFor({ system, timeline, log, charging, meters, wrong }:
     ...chargeAnchors(countedCharges(system, charging)),
     ...(volts ? restAnchors(bank, grid, seen, volts) : []),
     ...(volts ? emptyAnchors(bank, grid, seen, volts) : []),
+    ...tripAnchors(timeline),
     ...bmsAnchors(timeline, cells),
   ].filter((one) => one.at >= span.from && one.at <= span.to);
   return referenceOf({

@@ -48,7 +48,7 @@ export function metersOf(
       ? (sharesByBms(system, timeline, log, grid, amps) ??
         sharesOf(system, timeline, log, grid, { amps, volts }, held))
       : [],
-    bms: againstBms(timeline, log, grid, amps, capacityAh),
+    bms: againstBms(timeline, log, grid, amps, system),
     voltageFollows: volts
       ? follows(amps, volts, held, capacityAh)
       : { correlation: NaN, steps: 0, chargingV: NaN, drawingV: NaN },

@@ -104,7 +104,7 @@ export function BenchChart({ soc, replayed, zone }: Props) {
       </div>
       <figcaption>
         <ul className="text-ink-soft mt-1 flex flex-wrap gap-x-4 text-xs">
-          {key('1 2.5', 'var(--ink)', 2, 'Replayed with the settings below')}
+          {key('1 2.5', 'var(--ink)', 2, 'Replayed')}
           {key('5 3', 'var(--ink-soft)', 1.4, 'Read on the monitor')}
           {key('', 'var(--accent)', 1.6, 'True, with its band')}
         </ul>

@@ -32,17 +32,18 @@ export function benchKinds(
   const nameOf = ({ id, name }: { id: string; name?: string | undefined }) => name ?? id;
   const set = monitor?.bulkEndPercent ?? USUAL_BULK_END;
   const chargers = sources.flatMap((source): BenchKind[] => {
-    const others = sources.filter((one) => one !== source);
+    // What the monitor shows, less what it counts of the chargers, is what the loads take.
+    const seen = sources.filter((one) => one.counted !== false);
     const ends = endsOfBulk(diagnosis, source.id);
-    return ends.length === 0 || !others.every(isLogged)
+    return ends.length === 0 || ![source, ...seen].every(isLogged)
       ? []
       : [
           {
             id: `charger ${source.id}`,
             name: `${nameOf(source)}’s own count, set to ${percent(set)} at the end of its bulk`,
             by: { by: 'charger', ends, percent: set },
-            of: [OWN],
-            less: others.map((one) => one.id),
+            of: [OWN, source.id],
+            less: seen.map((one) => one.id),
           },
         ];
   });

@@ -7,7 +7,10 @@ export const offText = ({ off }: Trial): string => (Number.isFinite(off) ? off.t
 
 /** Why these settings, for the record: what they would have given over this log, beside what was set. */
 export const reasonText = (trial: Trial, asSet: Trial | undefined): string =>
-  `Replayed over the log of this job they are ${offText(trial)} points off as a rule, with ${counted(trial.syncs, 'sync')}, ${trial.wrong} of them false${asSet ? `; the settings before: ${offText(asSet)} points, ${counted(asSet.syncs, 'sync')}, ${asSet.wrong} false` : ''}.`;
+  `Replayed over the log of this job they are ${offText(trial)} points off as a rule, with ${syncsText(trial)}${asSet ? `; the settings before: ${offText(asSet)} points, with ${syncsText(asSet)}` : ''}.`;
+
+const syncsText = ({ syncs, wrong }: Trial): string =>
+  `${counted(syncs, 'sync')}, ${wrong === 0 ? 'none' : wrong} of them false`;
 
 export function trialText(trial: Trial, fulls: number): string {
   const off = Number.isFinite(trial.off)

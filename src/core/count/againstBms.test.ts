@@ -1,0 +1,49 @@
+import { seededRandom } from '../simulate/random';
+import type { KnownSystem } from '../system/known';
+import type { Grid } from '../log/grid';
+import { timelineOf } from '../log/timeline';
+import { againstBms } from './againstBms';
+import type { CounterLog } from './counterLog';
+
+const MINUTE = 60_000;
+const COUNT = 4 * 1440;
+const START = Date.UTC(2026, 9, 1);
+const system = { bank: { capacityAh: 100 }, timeZone: 'UTC' } as KnownSystem;
+
+/** Four days by the minute: what the BMS sees, and what the monitor shows beside it. */
+function compare(apart: (minute: number, normal: () => number) => number, timeZone = 'UTC') {
+  const random = seededRandom(5);
+  const time = Float64Array.from({ length: COUNT }, (_, i) => START + i * MINUTE);
+  const bms = Float32Array.from(time, (_, i) => (i % 1440 < 600 ? -4 : 6));
+  const amps = bms.map((one, i) => one + apart(i, () => random.normal(0, 1)));
+  const timeline = timelineOf([{ device: 'bms', time, channels: { battery_current: bms } }]);
+  const log: CounterLog = { device: 'monitor', time, amps, ampsAreItsOwn: true, volts: null, reading: null };
+  const grid: Grid = { from: START, step: MINUTE, count: COUNT, cuts: [] };
+  return againstBms(timeline, log, grid, amps, { ...system, timeZone })!;
+}
+
+test('a zero error is there all the time, however much the meters scatter', () => {
+  for (const scatter of [0.02, 0.3, 1]) {
+    const found = compare((_, normal) => 0.6 + scatter * normal());
+    expect(found.offsetA).toBeCloseTo(0.6, 1);
+    expect(found.slope).toBeCloseTo(1, 1);
+    expect(found.comesAndGoes).toBeLessThan(0.1);
+    expect(found.hours).toBeNull();
+  }
+});
+
+test('a load that runs by night comes and goes, and its hours are found, across midnight and by the local clock', () => {
+  const night = (minute: number, normal: () => number) =>
+    (minute % 1440 < 6 * 60 || minute % 1440 >= 20 * 60 ? 2 : 0) + 0.1 * normal();
+  const found = compare(night);
+  expect(found.comesAndGoes).toBeGreaterThan(0.4);
+  expect(found.hours!.from).toBeGreaterThanOrEqual(20);
+  expect(found.hours!.to).toBeLessThanOrEqual(6);
+  expect(compare(night, 'Asia/Tokyo').hours!.from).toBe((found.hours!.from + 9) % 24);
+});
+
+test('a load that switches by the hour comes and goes, at no hours of the day', () => {
+  const found = compare((minute, normal) => (minute % 60 < 25 ? 2 : 0) + 0.1 * normal());
+  expect(found.comesAndGoes).toBeGreaterThan(0.3);
+  expect(found.hours).toBeNull();
+});
