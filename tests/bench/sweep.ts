@@ -1,5 +1,5 @@
 /**
- * How findings and stages fare over random sites with known faults: `npm run sweep [sites a case] [seed] [code …]`. For each cause how
+ * How findings and stages fare over random sites with known faults: `npm run sweep [sites a case] [seed] [code …]`; the code `pairs` lays two faults over each site. For each cause how
  * often it was found, missed, or shown where it was not; of what is shown, how much holds; and how far the stages agree with what the
  * chargers did, with and without their own word. Unit tests use other seeds.
  */
@@ -19,8 +19,8 @@ import { timelineOf } from '@/core/log/timeline';
 import { FAULTS } from '@/core/simulate/faults';
 import { buildJob } from '@/core/simulate/buildJob';
 import type { SitePlan } from '@/core/simulate/sitePlan';
-import { seededRandom } from '@/core/simulate/random';
-import { randomJob } from '@/core/simulate/randomJob';
+import { type Random, seededRandom } from '@/core/simulate/random';
+import { randomJob, type RandomJob } from '@/core/simulate/randomJob';
 import { quantile } from '@/core/quantity/numbers';
 import type { Truth } from '@/core/simulate/site';
 import type { Fault } from '@/core/simulate/faults/fault';
@@ -30,10 +30,20 @@ import { devicesOf } from '@/core/system/schema';
 import { agreementOf, trueStages } from '../support/stageAgreement';
 
 const HEALTHY = 'nothing wrong';
-/** What is true of a site with a fault: the fault itself, and what it cannot be without. */
+/** Two faults on one site: a case that has to be asked for. */
+const PAIRS = 'pairs';
+const AND = ' + ';
+/** What is true of a site with faults: the faults themselves, and what they cannot be without. */
 const isTrue = (code: string, cause: string): boolean =>
-  code === cause ||
-  ((FAULTS as readonly Fault[]).find((one) => one.code === code)?.also ?? []).some((one) => one === cause);
+  code
+    .split(AND)
+    .some(
+      (name) =>
+        name === cause ||
+        ((FAULTS as readonly Fault[]).find((one) => one.code === name)?.also ?? []).some(
+          (one) => one === cause,
+        ),
+    );
 const CASES = [HEALTHY, ...FAULTS.map((one) => one.code)];
 /** Healthy sites are drawn so many times as often: a false alarm is worse than a miss. */
 const HEALTHY_TIMES = 3;
@@ -92,10 +102,27 @@ interface Outcome extends Task {
   about: string;
 }
 
-function run({ code, number }: Task, seed: number): Outcome {
-  const faults = FAULTS.filter((one) => one.code === code);
-  const random = seededRandom(seed * 1_000_000 + CASES.indexOf(code) * 30_000 + number);
-  const { job, system, logs, truth, plan, bestDaily } = randomJob(faults, random);
+/** Two faults that a site can have at once and that both hurt it: the first pair drawn for which one comes up. */
+function randomPair(random: Random): { code: string; site: RandomJob } {
+  for (;;) {
+    const pair = [random.pick(FAULTS), random.pick(FAULTS)] as readonly Fault[];
+    const [a, b] = pair as [Fault, Fault];
+    if (a === b || isTrue(a.code, b.code) || isTrue(b.code, a.code)) continue;
+    try {
+      return { code: [a.code, b.code].sort().join(AND), site: randomJob(pair, random, () => true, 15) };
+    } catch {
+      // These two do not go together.
+    }
+  }
+}
+
+function run({ code: asked, number }: Task, seed: number): Outcome {
+  const faults = FAULTS.filter((one) => one.code === asked);
+  const at = asked === PAIRS ? CASES.length : CASES.indexOf(asked);
+  const random = seededRandom(seed * 1_000_000 + at * 30_000 + number);
+  const { code, site } =
+    asked === PAIRS ? randomPair(random) : { code: asked, site: randomJob(faults, random) };
+  const { job, system, logs, truth, plan, bestDaily } = site;
   const series = logs.map(({ device, text }) => {
     const { kind } = devicesOf(system).find((one) => one.id === device)!;
     return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
@@ -239,12 +266,13 @@ else
 function main(): void {
   const [sites = 60, seed = 1] = process.argv.slice(2, 4).map(Number);
   const asked = process.argv.slice(4);
-  const unknown = asked.filter((one) => !CASES.includes(one));
+  const unknown = asked.filter((one) => one !== PAIRS && !CASES.includes(one));
   if (unknown.length > 0) {
-    console.error(`There is no case ${unknown.join(', ')}. There are: ${CASES.join(', ')}.`);
+    console.error(`There is no case ${unknown.join(', ')}. There are: ${[...CASES, PAIRS].join(', ')}.`);
     process.exit(2);
   }
-  const tasks = CASES.filter((code) => asked.length === 0 || asked.includes(code)).flatMap((code) =>
+  const cases = asked.length === 0 ? CASES : [...CASES, PAIRS].filter((code) => asked.includes(code));
+  const tasks = cases.flatMap((code) =>
     Array.from({ length: code === HEALTHY ? HEALTHY_TIMES * sites : sites }, (_, number) => ({
       code,
       number,
@@ -289,7 +317,7 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
       ...outcomes.map((one) => one.code),
       ...outcomes.flatMap((one) => one.findings.map((f) => f.cause)),
     ]),
-  ].filter((one) => one !== HEALTHY);
+  ].filter((one) => one !== HEALTHY && !one.includes(AND));
   for (const code of codes) {
     const own = outcomes.filter((one) => one.code === code);
     const standings = own.map((one) => one.findings.find((finding) => finding.cause === code)?.standing);
@@ -320,6 +348,7 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
     });
     console.log(`  ${code.padEnd(24)} ${parts.join('  ')}`);
   }
+  reportPairs(outcomes.filter((one) => one.code.includes(AND)));
   console.log('\nOf all findings shown so, how many hold:');
   for (const standing of STANDINGS) {
     const all = outcomes.flatMap((one) =>
@@ -370,6 +399,19 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
       ),
   );
   console.log(`\nWrong or missed:\n${errors.sort().join('\n')}`);
+}
+
+function reportPairs(pairs: readonly Outcome[]): void {
+  if (pairs.length === 0) return;
+  const found = pairs.map(({ code, findings }) =>
+    code.split(AND).filter((name) => findings.some((one) => one.cause === name && shown(one.standing))),
+  );
+  console.log(
+    `\nPairs: both faults shown on ${found.filter((one) => one.length === 2).length} of ${pairs.length} sites, one on ${found.filter((one) => one.length === 1).length}`,
+  );
+  pairs.forEach(({ code, about }, k) => {
+    if (found[k]!.length < 2) console.log(`  ${code}: ${found[k]!.join() || 'neither'}; ${about}`);
+  });
 }
 
 function reportCounting(outcomes: readonly Outcome[]): void {

@@ -18,13 +18,16 @@ const HONEST = 12;
  * A site with faults, or with none. The same random numbers give the same site. A site that does not fit the faults, that is not
  * hurt by them, or that does not get full without any, is drawn again.
  * @param wanted looks at a plan before it is simulated, for tests that want sites of a kind
+ * @param most sites that are simulated before it is given up
  */
 export function randomJob(
   faults: readonly Fault[],
   random: Random,
   wanted: (plan: SitePlan) => boolean = () => true,
+  most = Infinity,
 ): RandomJob {
-  for (let tries = 0; tries < 2000; tries++) {
+  let simulated = 0;
+  for (let tries = 0; tries < 2000 && simulated < most; tries++) {
     const plan = drawPlan(random);
     if (!wanted(plan) || !faults.every((one) => one.fits(plan))) continue;
     // Most faults are patches of a bank that is charged as a whole.
@@ -32,6 +35,7 @@ export function randomJob(
     for (const one of faults) one.patch(plan, random);
     if (faults.length > 0)
       plan.complaints = [...new Set(faults.map((one) => one.complaint ?? 'undercharging'))];
+    simulated++;
     const built = buildJob(plan, random);
     const bestDaily = bestDailyOf(
       built.truth.trueCharge,
@@ -48,7 +52,7 @@ export function randomJob(
       return { ...built, plan, bestDaily };
   }
   throw new Error(
-    `No site with ${faults.map((one) => one.code).join(' and ') || 'nothing wrong'} came up in 2000 draws.`,
+    `No site with ${faults.map((one) => one.code).join(' and ') || 'nothing wrong'} came up in so many draws.`,
   );
 }
 
