@@ -4,11 +4,12 @@ import { DateTime } from 'luxon';
 import { ENDED_WORDS } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { countingText, driftText } from '@/core/diagnosis/countingText';
+import { cutoffsText, cutoffText } from '@/core/diagnosis/cutoffsText';
 import { chargingText } from '@/core/diagnosis/sourceTable';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
 import type { Job, System } from '@/core/system/schema';
-import { sourceName } from '@/core/system/sourceName';
+import { deviceName, sourceName } from '@/core/system/sourceName';
 
 const WIDTH = 100;
 
@@ -103,6 +104,18 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
       diagnosis.counting.intervals.flatMap((one) =>
         wrap(`${clock(one.from)} to ${clock(one.to)}: ${driftText(one)}`),
       ),
+    );
+  const nameOf = (id: string) => deviceName(system, id);
+  const cutLines = cutoffsText(diagnosis, nameOf);
+  if (cutLines.length > 0)
+    block(
+      'What discharging shows',
+      cutLines.flatMap((one) => wrap(one)),
+    );
+  if (diagnosis.cutoffs.length > 0)
+    block(
+      `Cut-offs (${zone})`,
+      diagnosis.cutoffs.flatMap((one) => wrap(`${clock(one.at)}  ${cutoffText(one, nameOf)}`)),
     );
   if (diagnosis.unexamined.length > 0)
     out.push(...wrap(`Not looked at by this version: ${diagnosis.unexamined.join(', ')}.`), '');

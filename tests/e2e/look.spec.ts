@@ -22,6 +22,7 @@ const STEPS = [
   'counting?view=syncs',
   'counting?view=drift',
   'counting?view=bench',
+  'cut-offs',
   'weigh',
   'report',
 ];

@@ -10,6 +10,7 @@ import type { Chemistry, Complaint, Job, System } from '../system/schema';
 import type { Refusal } from '../charge/refusals';
 import type { SourceCharging } from '../charge/types';
 import type { Counting } from '../count/types';
+import type { CutOffs } from '../cutoff/types';
 import type { CauseCode } from './codes';
 import type { Family } from './families';
 import type { Remedy } from './remedy';
@@ -44,6 +45,8 @@ export interface Observations {
   days: DayBalance[];
   /** When the BMS let no charge in; null where nobody logged it. */
   refusals: Refusal[] | null;
+  /** Null without a log, or while a basic of the bank is not known. */
+  cutoffs: CutOffs | null;
 }
 
 /** Observations of a battery of which the basics are known. */

@@ -26,8 +26,11 @@ const WEIGHTS = {
   replayedShare: 0.7,
 } as const;
 
-/** V a 12 V block under which a charged voltage is easy; lead by float, lithium by its flat part (common practice, no source). */
-const EASY = { lead: 13.4, lithium: 13.5, tail: 7, minutes: 1 };
+/**
+ * V a 12 V block under which a charged voltage is easy; lead by float, and lower where every source stays until the battery is full;
+ * lithium by its flat part (common practice, no source).
+ */
+const EASY = { lead: 13.4, steady: 13.2, lithium: 13.5, tail: 7, minutes: 1 };
 
 /** Not surely full, and full enough that nobody was misled, %. */
 const GOOD = 92;
@@ -59,7 +62,8 @@ export const falseSync: Cause = {
     const { chemistry, cellsInSeries } = system.bank;
     if (method === 'voltage' || !chemistry || !cellsInSeries) return [];
     const blocks = blocksInSeries({ chemistry, cellsInSeries });
-    const easy = isLead(chemistry) ? EASY.lead : EASY.lithium;
+    const steady = system.sources.length > 0 && system.sources.every((one) => one.kind === 'mains');
+    const easy = !isLead(chemistry) ? EASY.lithium : steady ? EASY.steady : EASY.lead;
     const evidence: Evidence[] = [];
     const add = (text: string, decibans: number) =>
       evidence.push({ text, decibans, group: 'settings', spans: [] });

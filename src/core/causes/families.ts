@@ -39,6 +39,10 @@ export const FAMILIES = {
     words: 'the monitor’s percentage',
     has: ({ counting }) => counting !== null && counting.hasReading,
   },
+  discharge: {
+    words: 'the current of the loads or of the battery',
+    has: ({ cutoffs }) => cutoffs !== null && (cutoffs.hasLoads || cutoffs.list.length > 0),
+  },
   bms: { words: 'the log of the BMS', has: ({ refusals }) => refusals !== null },
 } as const satisfies Record<string, FamilyOfObservations>;
 

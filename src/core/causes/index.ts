@@ -37,6 +37,16 @@ import { tailThresholdHigh } from './tail-threshold-high';
 import { tailUnreached } from './tail-unreached';
 import { voltageGuess } from './voltage-guess';
 
+import { reallyEmpty } from './really-empty';
+import { batteryResistance } from './battery-resistance';
+import { cutoffSetHigh } from './cutoff-set-high';
+import { weakCell } from './weak-cell';
+import { cellImbalance } from './cell-imbalance';
+import { coldBattery } from './cold-battery';
+import { percentageCutoff } from './percentage-cutoff';
+import { surgeTrip } from './surge-trip';
+import { rateExpected } from './rate-expected';
+
 export const CAUSES: readonly Cause[] = [
   chargeVoltageLow,
   chargeVoltageHigh,
@@ -71,6 +81,15 @@ export const CAUSES: readonly Cause[] = [
   bulkEndReset,
   halfBank,
   fullTooRarely,
+  reallyEmpty,
   capacityLost,
+  batteryResistance,
   loadPathDrop,
+  cutoffSetHigh,
+  weakCell,
+  cellImbalance,
+  coldBattery,
+  percentageCutoff,
+  surgeTrip,
+  rateExpected,
 ];

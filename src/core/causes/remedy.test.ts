@@ -16,6 +16,7 @@ const seen = (of: KnownSystem): Judged => ({
   counting: null,
   days: [],
   refusals: null,
+  cutoffs: null,
 });
 const remedyOf = (code: string, of: KnownSystem = system) =>
   CAUSES.find((one) => one.code === code)!.remedy!(seen(of));

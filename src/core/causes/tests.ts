@@ -151,6 +151,22 @@ export const FIELD_TESTS = {
     minutes: 10,
     caution: SHORT,
   },
+  'read-load-settings': {
+    title: 'Read the settings of the disconnect',
+    minutes: 10,
+    how: 'Read at which voltage, after how long and at which percentage the load goes off and comes back; beside it the current at which it does.',
+  },
+  'cell-capacity': {
+    title: 'Measure the capacity of one cell',
+    minutes: 60,
+    caution: SHORT,
+    how: 'Charge the cell alone until it is full, let it out at a fifth of its capacity to the maker’s end voltage, and count. Beside it a good one, for comparison.',
+  },
+  'start-the-load-alone': {
+    title: 'Start the load alone',
+    minutes: 15,
+    how: 'Everything else off, start it and read the peak with a clamp that keeps it, and the lowest voltage; then with the usual loads running.',
+  },
 } as const satisfies Record<string, FieldTest>;
 
 export type TestCode = keyof typeof FIELD_TESTS;

@@ -15,10 +15,11 @@ import type { Series } from '../log/channels';
 import { CAUSES } from '../causes';
 import { chargingOut } from './chargingOut';
 import { countingOut } from './countingOut';
+import { cutoffsOut } from './cutoffsOut';
 import { explain } from './explain';
 import { chooseNextTest } from './nextTest';
 import { observe, type Observed } from './observe';
-import { type Diagnosis, type IsoSpan, LATER_SECTIONS, type LaterSection } from './result';
+import type { Diagnosis, IsoSpan } from './result';
 import { isFound } from './summary';
 import { weighCauses } from './weigh';
 
@@ -60,11 +61,9 @@ export function conclude(
   const seen = { ...observed, job, system, bank: knownSystem(system)?.bank ?? null };
   const weighed = explain(weighCauses(CAUSES, seen));
   const review = reviewSettings(today, job);
-  // Families of observations that are still to come fill these.
-  const later: Partial<Pick<Diagnosis, LaterSection>> = {};
   return {
     format: 1,
-    unexamined: LATER_SECTIONS.filter((one) => !Object.hasOwn(later, one)),
+    unexamined: [],
     trust: [
       ...seen.trust.map(({ spans, ...note }) => ({ ...note, spans: spans.map(isoSpan) })),
       ...(changed ? [{ code: 'settings-changed', devices: [], text: changed, spans: [] }] : []),
@@ -75,7 +74,7 @@ export function conclude(
     ],
     ...chargingOut(seen),
     ...countingOut(seen.counting),
-    cutoffs: later.cutoffs ?? [],
+    ...cutoffsOut(seen.cutoffs),
     findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy }) => ({
       cause: cause.code,
       title: cause.title,

@@ -123,6 +123,15 @@ const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'float-unsuited': ['charged-voltage-unreached'],
 };
 
+const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
+  'load-path-drop': ['cutoff-set-high', 'surge-trip'],
+  'battery-resistance': ['cutoff-set-high', 'rate-expected'],
+  'cold-battery': ['cutoff-set-high'],
+  'weak-cell': ['really-empty', 'capacity-lost', 'cell-imbalance'],
+  'cell-imbalance': ['really-empty', 'capacity-lost'],
+  'capacity-lost': ['really-empty', 'rate-expected'],
+};
+
 const shown = ({ standing }: Weighed): boolean => standing === 'strong' || standing === 'likely';
 
 export interface Explained extends Weighed {
@@ -133,6 +142,7 @@ export interface Explained extends Weighed {
 const brings = (code: CauseCode): readonly CauseCode[] => [
   ...(BRINGS[code] ?? []),
   ...(COUNT_BRINGS[code] ?? []),
+  ...(CUT_BRINGS[code] ?? []),
 ];
 
 /** Of two faults of counting the much surer is not explained by the other. */

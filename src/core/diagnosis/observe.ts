@@ -11,6 +11,7 @@ import { counterLog } from '../count/counterLog';
 import { countingOf } from '../count/counting';
 import { metersOf } from '../count/meters';
 import { wrongOf } from '../count/trueCurrent';
+import { cutOffsOf } from '../cutoff/cutOffs';
 import { integrate, longSilences } from '../log/grid';
 import type { Series } from '../log/channels';
 import { batteryCurrent, timelineOf, type Timeline } from '../log/timeline';
@@ -40,6 +41,7 @@ export function observe(system: System, series: readonly Series[]): Observed {
       counting: null,
       days: [],
       refusals: null,
+      cutoffs: null,
       hazards: [],
       balance: null,
       trust: [],
@@ -51,6 +53,7 @@ export function observe(system: System, series: readonly Series[]): Observed {
     counting,
     days: known ? balanceDays(known, timeline, charging) : [],
     refusals: refusalsOf(timeline),
+    cutoffs: known ? cutOffsOf(known, timeline, counting) : null,
     hazards: known ? hazardsIn({ system: known, timeline, charging }) : [],
     balance: known ? balanceOf(known, timeline, charging) : null,
     trust: judgeTrust(system, timeline),

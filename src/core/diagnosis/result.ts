@@ -1,5 +1,6 @@
 /** The diagnosis as it leaves the core: plain JSON, one schema, a section a family of observations. */
 
+import { CUT_REASONS } from '../cutoff/types';
 import { z } from 'zod';
 import { REACHED } from '../causes/cause';
 import { CAUSE_CODES } from '../causes/codes';
@@ -223,12 +224,46 @@ const finding = z.object({
   caveats: z.array(z.string()),
 });
 
-/** Sections of families that this version does not look at yet are empty lists, and their names stand in `unexamined`. */
-export const LATER_SECTIONS = ['cutoffs'] as const;
-export type LaterSection = (typeof LATER_SECTIONS)[number];
+const cutoff = z.object({
+  at: z.string(),
+  /** Id of a load, `bms` or `unknown`. */
+  by: z.string(),
+  why: z.enum(CUT_REASONS),
+  trips: number,
+  socShown: known,
+  socTrue: known,
+  /** One way, two standard deviations, points. */
+  socBand: known,
+  /** Just before, at the battery and at the load, V; A out of the battery, and what the load drew at most. */
+  volts: known,
+  loadVolts: known,
+  amps: known,
+  loadAmps: known,
+  /** V to which the battery came back with the load away. */
+  restVolts: known,
+  minCellVolts: known,
+  meanCellVolts: known,
+  lowestCell: z.string().nullable(),
+  celsius: known,
+  /** Minutes until the load was back; null where it was not. */
+  minutesAway: known,
+});
+
+/** What discharging shows beside the cut-offs. */
+const discharge = z.object({
+  /** The battery by steps of its current, mΩ, one way two standard deviations, and a good one's. */
+  resistance: z.object({ milliohms: number, band: number, steps: number, usualMilliohms: number }).nullable(),
+  /** Between battery and load. */
+  paths: z.array(
+    z.object({ load: z.string(), milliohms: number, band: number, lostVolts: number, amps: number }),
+  ),
+  firstLow: z.object({ cell: z.string(), times: number, of: number, millivolts: number }).nullable(),
+  firstHigh: z.object({ cell: z.string(), times: number, of: number, millivolts: number }).nullable(),
+});
 
 export const diagnosisSchema = z.object({
   format: z.literal(1),
+  /** Sections that this version does not look at; none at present. */
   unexamined: z.array(z.string()),
   trust: z.array(
     z.object({
@@ -256,7 +291,9 @@ export const diagnosisSchema = z.object({
   counting: counting.nullable(),
   /** The percentage as it was read and as it was; null where nothing was counted. */
   soc: soc.nullable(),
-  cutoffs: z.array(z.never()),
+  cutoffs: z.array(cutoff),
+  /** Null without a log. */
+  discharge: discharge.nullable(),
   findings: z.array(finding),
   nextTest: z
     .object({
@@ -290,3 +327,4 @@ export type Finding = Diagnosis['findings'][number];
 export type IsoSpan = [string, string];
 export type CountingOut = NonNullable<Diagnosis['counting']>;
 export type SyncOut = Diagnosis['syncs'][number];
+export type CutOffOut = Diagnosis['cutoffs'][number];

@@ -47,18 +47,21 @@ export interface Told {
   charges: number;
   /** Syncs, and how many of them came too soon; null where nothing was counted. */
   syncs: { all: number; wrong: number } | null;
+  /** Cut-offs; null without a log. */
+  cutoffs: number | null;
   /** Causes that are possible or better. */
   found: number;
 }
 
-export const toldOf = ({ charges, findings, counting, syncs }: Diagnosis): Told => ({
+export const toldOf = ({ charges, findings, counting, syncs, cutoffs, discharge }: Diagnosis): Told => ({
   charges: charges.length,
   syncs: counting && { all: syncs.length, wrong: syncs.filter((one) => one.judged === 'false').length },
+  cutoffs: discharge && cutoffs.length,
   found: findings.filter(isFound).length,
 });
 
 /** Doubts that do not keep the logs from being weighed: nothing is counted in gaps, and clocks are set right for it. */
-const MINDED = ['gaps', 'clock-offset'];
+const MINDED = ['gaps', 'clock-offset', 'settings-changed'];
 
 /** Names in the diagnosis, as people say them. */
 const SAID: Record<string, string> = {

@@ -13,6 +13,7 @@ const seen: Observations = {
   counting: null,
   days: [],
   refusals: null,
+  cutoffs: null,
 };
 
 const item = (decibans: number, group = 'a', withSpan = true): Evidence => ({

@@ -180,3 +180,6 @@ export function interpolate(table: ReadonlyArray<readonly [number, number]>, x: 
   }
   return table[table.length - 1]![1];
 }
+
+/** Neither missing nor infinite. */
+export const isNumber = (value: number): boolean => Number.isFinite(value);

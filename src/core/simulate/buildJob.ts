@@ -1,6 +1,6 @@
 /** From a site's plan to what a technician brings home: the description, and the logs as files. */
 
-import { DAY, HOUR, type Span } from '../quantity/span';
+import { DAY, HOUR, MINUTE, type Span } from '../quantity/span';
 import { isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Job } from '../system/schema';
@@ -10,7 +10,7 @@ import { writeLog, type LoggedColumn } from './logger';
 import type { Random } from './random';
 import { runHalves } from './halves';
 import { runSite, seenBy, type SiteCharger, type SiteLoad, type SiteSpec, type Truth } from './site';
-import type { ChargerPlan, MonitorPlan, SitePlan } from './sitePlan';
+import type { ChargerPlan, CutPlan, MonitorPlan, SitePlan } from './sitePlan';
 
 export interface BuiltJob {
   job: Job;
@@ -134,8 +134,39 @@ function chargerOf(one: ChargerPlan, { cells, blocks }: SitePlan): SiteCharger {
 /** Hours of the second load, where it runs by night alone. */
 const NIGHT = { from: 19, to: 5 };
 
-function loadsOf({ meanLoadA, loadShape, secondLoad }: SitePlan): SiteLoad[] {
+function loadsOf({ meanLoadA, loadShape, secondLoad, cut, from }: SitePlan): SiteLoad[] {
   const all = (ms: number) => meanLoadA * loadShape(ms);
+  if (cut) {
+    const {
+      heavy,
+      surge,
+      pathOhms,
+      cutoffV,
+      cutoffSeconds = 60,
+      reconnectV,
+      cutoffPercent,
+      reconnectPercent,
+    } = cut;
+    const runs = (ms: number, every: number, length: number) =>
+      (ms - from) % (every * HOUR) >= every * HOUR - length;
+    return [
+      {
+        id: 'load',
+        amps: (ms) =>
+          all(ms) +
+          (heavy && runs(ms, heavy.everyHours, heavy.minutes * MINUTE) ? heavy.amps : 0) +
+          // A start is over within a step of the simulation.
+          (surge && runs(ms, surge.everyHours, MINUTE / 2) ? surge.amps : 0),
+        ...(pathOhms === undefined ? {} : { pathOhms }),
+        ...(cutoffV === undefined ? {} : { cutoffV, cutoffSeconds }),
+        ...(reconnectV === undefined ? {} : { reconnectV }),
+        ...(cutoffPercent === undefined ? {} : { cutoffPercent }),
+        ...(reconnectPercent === undefined ? {} : { reconnectPercent }),
+        ...(surge ? { tripA: surge.tripA } : {}),
+        awaySeconds: cut.awaySeconds,
+      },
+    ];
+  }
   if (!secondLoad) return [{ id: 'load', amps: all }];
   const { share, nightly } = secondLoad;
   const hours = nightly ? 24 - NIGHT.from + NIGHT.to : 24;
@@ -193,10 +224,20 @@ function describe(plan: SitePlan, random: Random): KnownSystem {
       name: k === 0 ? 'Load' : 'Load 2',
       kind: 'dc',
       counted: plan.monitor.uncounted.includes(id) ? plan.monitor.toldCounted : true,
+      ...(plan.cut?.told ? settingsOf(plan.cut) : {}),
     })),
     ...(isLead(plan.chemistry) ? {} : { bms: plan.lithium.bms }),
   };
 }
+
+/** What a technician finds in a load's settings. */
+const settingsOf = ({ cutoffV, reconnectV, cutoffPercent, reconnectPercent, surge }: CutPlan) => ({
+  ...(cutoffV === undefined ? {} : { cutoffV }),
+  ...(reconnectV === undefined ? {} : { reconnectV }),
+  ...(cutoffPercent === undefined ? {} : { cutoffPercent }),
+  ...(reconnectPercent === undefined ? {} : { reconnectPercent }),
+  ...(surge ? { surgeA: surge.tripA } : {}),
+});
 
 /** Without its supply a monitor logs nothing. */
 const silencesOf = ({ meter, silentMs = 0 }: MonitorPlan): Span[] =>
@@ -246,7 +287,9 @@ function logsOf(plan: SitePlan, truth: Truth, random: Random): DemoLog[] {
       random,
     ),
   });
-  const monitorEvery = Math.max(plan.everySeconds, random.pick([10, 60, 60, 300]));
+  const usualEvery = Math.max(plan.everySeconds, random.pick([10, 60, 60, 300]));
+  // Who looks for a cut-off logs as often as the devices can.
+  const monitorEvery = plan.cut ? plan.everySeconds : usualEvery;
   return [
     ...plan.chargers
       .filter((one) => one.logged)
@@ -274,16 +317,22 @@ function logsOf(plan: SitePlan, truth: Truth, random: Random): DemoLog[] {
       : []),
     ...(plan.logsLoadsApart
       ? (plan.secondLoad ? ['load', 'load-2'] : ['load']).map((id) =>
-          log(id, monitorEvery, [amp('load current (A)', 'load_current')]),
+          log(id, monitorEvery, [
+            amp('load current (A)', 'load_current'),
+            ...(plan.cut?.logsVolts ? [volt('load voltage (V)', 'load_voltage')] : []),
+          ]),
         )
       : []),
     ...(plan.logsBms
       ? [
-          log('bms', Math.max(60, plan.everySeconds), [
+          log('bms', Math.max(plan.cut ? 10 : 60, plan.everySeconds), [
             { heading: 'pack voltage (V)', channel: 'battery_voltage', quantum: 0.01, noise: 0.004 },
             amp('pack current (A)', 'battery_current'),
             { heading: 'soc (%)', channel: 'soc', quantum: 1 },
             { heading: 'charge allowed', channel: 'bms_charge_allowed', quantum: 1 },
+            ...(plan.cut
+              ? [{ heading: 'discharge allowed', channel: 'bms_discharge_allowed', quantum: 1 } as const]
+              : []),
             ...Array.from({ length: plan.cells }, (_, i): LoggedColumn => {
               const cell = String(i + 1).padStart(2, '0');
               return {

@@ -38,5 +38,6 @@ export function runHalves(
     // A bank is as full as its emptier half.
     trueCharge: low.trueCharge.map((one, i) => Math.min(one, high.trueCharge[i]!)),
     holding: { ...low.holding, ...high.holding },
+    cuts: [...low.cuts, ...high.cuts].sort((a, b) => a.at - b.at),
   };
 }

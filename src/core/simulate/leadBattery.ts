@@ -45,7 +45,7 @@ export const usualLeadBattery = (capacityAh: number, cells: number): LeadBattery
 });
 
 /** Ohm·Ah per cell of a good battery on discharge, and of the charging reaction at small overvoltage. */
-const OHM_AH_PER_CELL = 0.3;
+const OHM_AH_PER_CELL = 0.16;
 const CHARGE_OHM_AH_PER_CELL = 0.62;
 /** V of overvoltage at which the charging reaction begins to outrun proportion. */
 const REACTION_VOLTS = 0.11;

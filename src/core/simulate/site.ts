@@ -34,6 +34,18 @@ export interface SiteLoad {
   /** It drops out and comes back by the monitor's reading. */
   cutoffPercent?: number;
   reconnectPercent?: number;
+  /** It drops out at once above this current, A. */
+  tripA?: number;
+  /** However it dropped out, it stays away so long, s; a minute where nothing is said. */
+  awaySeconds?: number;
+}
+
+/** A load that was switched off by itself, or a battery by its BMS. */
+export interface Cut {
+  at: number;
+  /** Id of the load, or `bms`. */
+  by: string;
+  why: 'volts' | 'percent' | 'surge' | 'cell-low';
 }
 
 export interface SiteSpec {
@@ -65,6 +77,7 @@ export interface Truth {
   trueCharge: Float32Array;
   /** Of each charger: 1 where it held its voltage, 0 where it gave what it had or nothing. */
   holding: Record<string, Uint8Array>;
+  cuts: Cut[];
 }
 
 /** The truth as one device could log it. */
@@ -104,6 +117,8 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
   const ofMonitor = { battery_current: column() };
   const ofBms = bmsColumns(battery, count);
   const trueCharge = column();
+  const cuts: Cut[] = [];
+  let allowed = true;
   let ownStage = '';
 
   for (let i = 0; i < count; i++) {
@@ -149,7 +164,8 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
       const atLoad = volts - amps * (load.pathOhms ?? 0);
       ofLoad[k]!.load_voltage[i] = Math.max(0, atLoad);
       ofLoad[k]!.load_current[i] = amps;
-      switchLoad(load, spec.stepSeconds, atLoad, volts, reading.percent);
+      const why = switchLoad(load, spec.stepSeconds, { atLoad, volts, amps, percent: reading.percent });
+      if (why) cuts.push({ at: ms, by: load.id, why });
     });
     const bypass =
       outputs.reduce((sum, output, k) => sum + (passes(spec.chargers[k]!.id) ? 0 : output.amps), 0) -
@@ -174,6 +190,9 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
     ofBms?.take(i, batteryAmps);
     battery.step(spec.stepSeconds, volts, batteryAmps, ambient);
     trueCharge[i] = 100 * battery.charge();
+    const allows = battery.state.dischargeAllowed ?? true;
+    if (allowed && !allows) cuts.push({ at: ms, by: 'bms', why: 'cell-low' });
+    allowed = allows;
   }
   const of: Truth['of'] = { monitor: ofMonitor };
   chargers.forEach(({ spec: { id } }, k) => (of[id] = ofCharger[k]!));
@@ -184,6 +203,7 @@ export function runSite(spec: SiteSpec, random: Random): Truth {
     of,
     trueCharge,
     holding,
+    cuts,
   };
 }
 
@@ -200,14 +220,13 @@ interface SwitchedLoad extends SiteLoad {
   fine: number;
 }
 
+/** Switches a load by what it sees. @returns why it dropped out, where it did so now */
 function switchLoad(
   load: SwitchedLoad,
   seconds: number,
-  atLoad: number,
-  volts: number,
-  percent: number,
-): void {
-  const { cutoffV, cutoffSeconds = 0, reconnectV, cutoffPercent, reconnectPercent } = load;
+  { atLoad, volts, amps, percent }: { atLoad: number; volts: number; amps: number; percent: number },
+): Cut['why'] | null {
+  const { cutoffV, cutoffSeconds = 0, reconnectV, cutoffPercent, reconnectPercent, tripA } = load;
   if (load.on) {
     if (cutoffV !== undefined && atLoad < cutoffV) {
       load.low += seconds;
@@ -216,9 +235,17 @@ function switchLoad(
       load.fine += seconds;
       if (load.fine > 60) load.low = 0;
     }
-    const byVolts = load.low > cutoffSeconds;
-    if (byVolts || (cutoffPercent !== undefined && percent <= cutoffPercent)) load.on = false;
-    return;
+    const why =
+      tripA !== undefined && amps > tripA
+        ? 'surge'
+        : load.low > cutoffSeconds
+          ? 'volts'
+          : cutoffPercent !== undefined && percent <= cutoffPercent
+            ? 'percent'
+            : null;
+    if (why) load.on = false;
+    if (why) load.fine = Math.min(load.fine, 60 - (load.awaySeconds ?? load.fine));
+    return why;
   }
   load.fine += seconds;
   load.on =
@@ -226,6 +253,7 @@ function switchLoad(
     (reconnectV === undefined || volts >= reconnectV) &&
     (reconnectPercent === undefined || percent >= reconnectPercent);
   if (load.on) load.low = 0;
+  return null;
 }
 
 /** What a BMS would log; null where cells are not simulated. */

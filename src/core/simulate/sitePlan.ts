@@ -61,6 +61,27 @@ export interface MonitorPlan {
   quantum: number;
 }
 
+/** What switches the loads off, and how hard they draw; nothing of it where they simply run. */
+export interface CutPlan {
+  /** Of the whole bank, at the load's own terminals. */
+  cutoffV?: number;
+  cutoffSeconds?: number;
+  reconnectV?: number;
+  /** However it dropped out, so long until somebody or something brings it back. */
+  awaySeconds: number;
+  cutoffPercent?: number;
+  reconnectPercent?: number;
+  pathOhms?: number;
+  /** Beside what is drawn always: runs of so many amperes. */
+  heavy?: { amps: number; minutes: number; everyHours: number };
+  /** Starts of so many amperes for a moment, and what trips, A. */
+  surge?: { amps: number; everyHours: number; tripA: number };
+  /** What is told of the settings. */
+  told: boolean;
+  /** The load logs its own voltage beside its current. */
+  logsVolts: boolean;
+}
+
 export interface SitePlan {
   /** A charger across each half; then what the monitor's voltage is of. */
   halves: null | { monitorSees: 'bank' | 'lower' };
@@ -98,6 +119,7 @@ export interface SitePlan {
   complaints: Complaint[];
   /** A second load that draws a share of what is drawn, always or by night. */
   secondLoad?: { share: number; nightly: boolean };
+  cut?: CutPlan;
   /** The BMS or a wire tells the voltage of the lower half. */
   logsMidpoint?: true;
   /** What its maker asks for, told of the bank. */

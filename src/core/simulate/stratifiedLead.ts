@@ -30,7 +30,7 @@ export interface StratifiedLeadSpec {
 /** V of a cell at rest, by the strength of its acid: from empty to full, as the published rest voltages have it. */
 const EMPTY = 1.96;
 const RISE = 0.165;
-const OHM_AH = 0.55;
+const OHM_AH = 0.18;
 /** A per Ah of side reaction at 2.25 V per cell and 25 °C, and its growth per volt and per °C. */
 const GAS_AMPS = 0.0005;
 const GAS_PER_VOLT = 12;

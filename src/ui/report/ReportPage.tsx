@@ -144,6 +144,15 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
             </ul>
           </Section>
         )}
+        {report.discharging.length > 0 && (
+          <Section title="What discharging shows">
+            <ul className="list-disc pl-5">
+              {report.discharging.map((text) => (
+                <li key={text}>{text}</li>
+              ))}
+            </ul>
+          </Section>
+        )}
         <Section title="Charges">
           <div className="overflow-x-auto">
             <table className="w-full border-collapse text-xs">

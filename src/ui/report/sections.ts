@@ -3,17 +3,18 @@
 import { DateTime } from 'luxon';
 import { lastFullText } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
+import { cutoffsText, cutoffText } from '@/core/diagnosis/cutoffsText';
 import { countingText, driftText } from '@/core/diagnosis/countingText';
 import { chargingText } from '@/core/diagnosis/sourceTable';
 import type { Change } from '@/core/bundle/schema';
 import { explainedText, oddsText } from '@/core/diagnosis/odds';
 import { COMPLAINT_WORDS, nothingFound } from '@/core/diagnosis/summary';
-import { amps, ampHours, duration, volts } from '@/core/quantity/text';
+import { counted, amps, ampHours, duration, volts } from '@/core/quantity/text';
 import { CHEMISTRY } from '@/core/system/chemistry';
 import { checklistFor } from '@/core/system/checklist';
 import { reviewSettings } from '@/core/system/review/review';
 import type { Job, System } from '@/core/system/schema';
-import { sourceName } from '@/core/system/sourceName';
+import { deviceName, sourceName } from '@/core/system/sourceName';
 import { figure } from '@/ui/describe/steps/sheetText';
 
 export interface ReportFinding {
@@ -49,6 +50,8 @@ export interface Report {
   charging: string[];
   /** What counting shows, and each sync that came too soon or did not come. */
   counting: string[];
+  /** What discharging shows, and the first of the cut-offs. */
+  discharging: string[];
   /** Charge table: heading row first. */
   charges: string[][];
   cautions: string[];
@@ -56,6 +59,7 @@ export interface Report {
 
 /** Of many false syncs, and of many stretches of drift, these tell enough. */
 const MOST_SYNCS = 5;
+const MOST_CUTS = 5;
 const worst = (intervals: NonNullable<Diagnosis['counting']>['intervals']) =>
   [...intervals].sort((a, b) => Math.abs(b.drift) - Math.abs(a.drift)).slice(0, 3);
 
@@ -83,6 +87,7 @@ export function reportOf(
 ): Report {
   const { bank } = system;
   const review = reviewSettings(system, job);
+  const nameOf = (id: string) => deviceName(system, id);
   const clock = (iso: string) =>
     DateTime.fromISO(iso, { zone: system.timeZone }).toFormat('d LLL yyyy HH:mm');
   const dismissed = diagnosis.findings.filter(
@@ -168,6 +173,13 @@ export function reportOf(
       ...worst(diagnosis.counting?.intervals ?? []).map(
         (one) => `${clock(one.from)} to ${clock(one.to)}: ${driftText(one)}`,
       ),
+    ],
+    discharging: [
+      ...cutoffsText(diagnosis, nameOf),
+      ...diagnosis.cutoffs.slice(0, MOST_CUTS).map((one) => `${clock(one.at)}: ${cutoffText(one, nameOf)}`),
+      ...(diagnosis.cutoffs.length > MOST_CUTS
+        ? [`And ${counted(diagnosis.cutoffs.length - MOST_CUTS, 'cut-off')} more.`]
+        : []),
     ],
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],

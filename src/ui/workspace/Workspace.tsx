@@ -10,6 +10,7 @@ import type { Span } from '@/core/quantity/span';
 import type { Job, System } from '@/core/system/schema';
 import { Notebook } from '@/ui/notebook/Notebook';
 import { CountingStep } from '@/ui/counting/CountingStep';
+import { CutOffsStep } from '@/ui/cutoffs/CutOffsStep';
 import { ChargingStep, useChargingView } from '@/ui/charging/ChargingStep';
 import { LogsStep } from '@/ui/upload/LogsStep';
 import { stepStates } from './states';
@@ -93,6 +94,15 @@ export function Workspace(props: Props) {
           systemVersion={props.systemVersion}
           recordings={recordings}
           diagnosis={diagnosis}
+          lit={lit}
+        />
+      )}
+      {step === 'cut-offs' && (
+        <CutOffsStep
+          jobId={id}
+          system={system}
+          diagnosis={diagnosis}
+          hasLogs={recordings.length > 0}
           lit={lit}
         />
       )}

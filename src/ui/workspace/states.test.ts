@@ -9,7 +9,7 @@ const states = (slug: string, recordings = 0, told: Parameters<typeof stepStates
 };
 
 test('the spine says how each step stands', () => {
-  expect(states('harbour-office', 2, { charges: 27, syncs: null, found: 0 })).toEqual({
+  expect(states('harbour-office', 2, { charges: 27, syncs: null, cutoffs: null, found: 0 })).toEqual({
     'take-in': 'described',
     'make-safe': '0 of 9 looked at',
     wiring: 'all counted',

@@ -56,6 +56,12 @@ export function stepStates(
                 : told.syncs.all === 0
                   ? 'no sync'
                   : counted(told.syncs.all, 'sync'),
+          'cut-offs':
+            told.cutoffs === null
+              ? 'nothing to see'
+              : told.cutoffs === 0
+                ? 'none'
+                : counted(told.cutoffs, 'cut-off'),
           weigh: recordings === 0 ? '' : told.found === 0 ? 'nothing found' : `${told.found} found`,
         }
       : {}),

@@ -33,6 +33,17 @@ import { sensorReversed } from './sensor-reversed';
 import { sourceNotCounted } from './source-not-counted';
 import { tailUnreached } from './tail-unreached';
 import { voltageGuess } from './voltage-guess';
+import { reallyEmpty } from './really-empty';
+import { capacityLost } from './capacity-lost';
+import { batteryResistance } from './battery-resistance';
+import { loadPathDrop } from './load-path-drop';
+import { cutoffSetHigh } from './cutoff-set-high';
+import { weakCell } from './weak-cell';
+import { cellImbalance } from './cell-imbalance';
+import { coldBattery } from './cold-battery';
+import { percentageCutoff } from './percentage-cutoff';
+import { surgeTrip } from './surge-trip';
+import { rateExpected } from './rate-expected';
 import type { Fault } from './fault';
 
 export const FAULTS = [
@@ -69,4 +80,15 @@ export const FAULTS = [
   bulkEndReset,
   halfBank,
   fullTooRarely,
+  reallyEmpty,
+  capacityLost,
+  batteryResistance,
+  loadPathDrop,
+  cutoffSetHigh,
+  weakCell,
+  cellImbalance,
+  coldBattery,
+  percentageCutoff,
+  surgeTrip,
+  rateExpected,
 ] as const satisfies readonly Fault[];

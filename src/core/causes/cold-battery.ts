@@ -1,0 +1,96 @@
+/** Cold: less capacity and more resistance; warm, all is well. */
+
+import { isNumber } from '../quantity/numbers';
+import { celsius as degrees } from '../quantity/text';
+import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { atCuts, CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
+
+const WEIGHTS = {
+  /** Degrees under ten at the cut-offs. */
+  under10: [
+    [8, 12],
+    [5, 8],
+    [1, 2],
+    [-3, -5],
+    [-99, -13],
+  ],
+  /** In the warmer part of the log nothing was cut off. */
+  notWarm: 4,
+  warmToo: -6,
+  held: [
+    [25, 2],
+    [12, -3],
+    [0, -9],
+  ],
+  highAnyway: -6,
+  dischargeStopped: 10,
+} as const;
+
+export const coldBattery: Cause = {
+  code: 'cold-battery',
+  title: 'The battery is too cold',
+  complaint: 'premature-cutoff',
+  chemistries: 'all',
+  families: ['discharge'],
+  needs: 'the battery’s temperature at the cut-offs, and on warmer days',
+  signature: 'off when it is cold, fine when it is warm',
+  prior: CUT_PRIOR,
+  onlyWhenSpokenOf: true,
+  weights: WEIGHTS,
+  tests: {
+    'warm-the-battery': [
+      { name: 'warm, it runs as it should', ifHolds: 0.9, ifNot: 0.15 },
+      { name: 'warm, it goes off as before', ifHolds: 0.1, ifNot: 0.85 },
+    ],
+  },
+  weigh(seen): Evidence[] {
+    const cuts = cuttingOf(seen);
+    if (!cuts || !isNumber(cuts.celsius)) return [];
+    const evidence: Evidence[] = [
+      {
+        text: `${atCuts(cuts)} the battery was at ${degrees(cuts.celsius)} as a rule.`,
+        decibans: shrunk(weightOf(WEIGHTS.under10, 10 - cuts.celsius), cuts.list.length),
+        group: 'cold',
+        spans: cuts.spans,
+      },
+    ];
+    const { warm, middle, cold } = seen.cutoffs!.celsius;
+    if (cuts.celsius < 8 && warm - cold > 5) {
+      const warmCuts = cuts.list.filter((one) => one.celsius > middle).length / cuts.list.length;
+      evidence.push({
+        text: `Half of the time it was warmer than ${degrees(middle)}: ${warmCuts < 0.1 ? 'hardly any' : `${Math.round(100 * warmCuts)} %`} of them came then.`,
+        decibans: warmCuts < 0.3 ? WEIGHTS.notWarm : warmCuts > 0.55 ? WEIGHTS.warmToo : 0,
+        group: 'warm',
+        spans: [],
+      });
+    }
+    if (cuts.celsius < 8 && isNumber(cuts.held))
+      evidence.push({
+        text: `It still held ${cuts.held.toFixed(0)} %.`,
+        decibans: shrunk(weightOf(WEIGHTS.held, cuts.held), cuts.list.length),
+        group: 'held',
+        spans: [],
+      });
+    const ratio = cuts.resistance ? cuts.resistance.ohms / cuts.resistance.usual : NaN;
+    if (ratio > 2.6)
+      evidence.push({
+        text: `Even for the cold its resistance is ${ratio.toFixed(1)} times a good one’s.`,
+        decibans: WEIGHTS.highAnyway,
+        group: 'ohms',
+        spans: [],
+      });
+    if (cuts.share('cold') > 0.5)
+      evidence.push({
+        text: 'The BMS let nothing out, for the cold.',
+        decibans: WEIGHTS.dischargeStopped,
+        group: 'stopped',
+        spans: cuts.spans,
+      });
+    return evidence;
+  },
+  missing: missingCuts,
+  remedy: () => ({
+    text: 'Keep it warmer: insulation, a place indoors, a heater that runs from the charger. Until then count on less: at freezing a lead battery gives about three quarters.',
+    caution: 'Never charge lithium below freezing, however short.',
+  }),
+};

@@ -1,0 +1,74 @@
+/** What the causes of loads that go off too soon share. */
+
+import type { CutOff, CutOffs, CutReason } from '../cutoff/types';
+import { isNumber, median } from '../quantity/numbers';
+import type { Span } from '../quantity/span';
+import { MINUTE } from '../quantity/span';
+import { counted } from '../quantity/text';
+import { blocksInSeries, isLead } from '../system/chemistry';
+import { restPercent } from '../system/restVoltage';
+import { bankOhms } from '../system/sag';
+import type { Judged, Observations } from './cause';
+
+export const CUT_PRIOR = { complained: -4, otherwise: -8 } as const;
+
+export interface Cutting extends Omit<CutOffs, 'celsius'> {
+  /** Cut-offs, not trips. */
+  list: CutOff[];
+  /** What the battery held at them, %, median; NaN where not known. */
+  held: number;
+  /** V a block to which it came back, and what that stands for by the table, %, medians. */
+  rest: number;
+  restPercent: number;
+  /** V a block at the battery, and at the load where that was logged, just before; medians. */
+  volts: number;
+  loadVolts: number;
+  /** V a block by which the load stood under the battery just before, median; NaN where one of the two was not logged. */
+  apart: number;
+  /** What the voltage came back by over the current that went, in parts of a good battery's resistance, median; NaN where not known. */
+  sag: number;
+  celsius: number;
+  /** Share of the cut-offs for a reason. */
+  share(why: CutReason): number;
+  spans: Span[];
+}
+
+/** A band wider than this says nothing of the state, %. */
+const KNOWN = 12;
+/** A sag of a current smaller than this says nothing, parts of the capacity in A. */
+const SAGS = 0.04;
+
+/** Null where nothing was cut off. */
+export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
+  if (!cutoffs || cutoffs.list.length === 0) return null;
+  const { list } = cutoffs;
+  const blocks = blocksInSeries(bank);
+  const middle = (of: (one: CutOff) => number) => median(list.map(of).filter(isNumber));
+  const rest = middle((one) => one.restVolts / blocks);
+  const usual = bankOhms(bank);
+  const cold = (celsius: number) =>
+    1 + (isLead(bank.chemistry) ? 0.012 : 0.028) * Math.max(0, 25 - (isNumber(celsius) ? celsius : 20));
+  return {
+    ...cutoffs,
+    held: middle((one) => (one.deviation <= KNOWN ? one.held : NaN)),
+    rest,
+    restPercent: isNumber(rest) ? restPercent(bank.chemistry, rest) : NaN,
+    volts: middle((one) => one.volts / blocks),
+    loadVolts: middle((one) => one.loadVolts / blocks),
+    apart: middle((one) => (one.volts - one.loadVolts) / blocks),
+    sag: middle((one) =>
+      one.amps > SAGS * bank.capacityAh
+        ? (one.restVolts - one.volts) / one.amps / (usual * cold(one.celsius))
+        : NaN,
+    ),
+    celsius: middle((one) => one.celsius),
+    share: (why) => list.filter((one) => one.why === why).length / list.length,
+    spans: list.map(({ at, last }) => ({ from: at - 10 * MINUTE, to: last + 10 * MINUTE })),
+  };
+}
+
+/** "At 6 cut-offs" */
+export const atCuts = ({ list }: Cutting): string => `At ${counted(list.length, 'cut-off')}`;
+
+export const missingCuts = ({ cutoffs }: Observations): string[] =>
+  cutoffs === null || cutoffs.list.length > 0 ? [] : ['a log of a cut-off'];

@@ -1,0 +1,67 @@
+/** The current of each load, by its own log, by the log of a device that carries it, or by what the battery gave. */
+
+import { interpolateAt } from '../count/interpolateAt';
+import { batteryCurrent, logOf, type Timeline } from '../log/timeline';
+import type { KnownSystem } from '../system/known';
+
+export interface LoadCurrent {
+  /** Id of the load; null where it is not known which of several it was. */
+  id: string | null;
+  time: Float64Array;
+  /** A drawn; NaN for what is not known. */
+  amps: Float32Array;
+  /** V at its terminals; null where not logged. */
+  volts: Float32Array | null;
+  /** It is the sum of all loads, seen from the battery. */
+  whole: boolean;
+}
+
+/** One for each load with a log of its own; else one for all together, from another device's log or from the battery's current. */
+export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurrent[] {
+  const own = system.loads.flatMap(({ id }): LoadCurrent[] => {
+    const log = logOf(timeline, id, 'load_current');
+    return log
+      ? [
+          {
+            id,
+            time: log.time,
+            amps: log.channels.load_current!,
+            volts: log.channels.load_voltage ?? null,
+            whole: false,
+          },
+        ]
+      : [];
+  });
+  if (own.length > 0) return own;
+  const id = system.loads.length === 1 ? system.loads[0]!.id : null;
+  const carried = timeline.series.find((one) => one.channels.load_current);
+  if (carried)
+    return [
+      {
+        id,
+        time: carried.time,
+        amps: carried.channels.load_current!,
+        volts: carried.channels.load_voltage ?? null,
+        whole: true,
+      },
+    ];
+  const battery = batteryCurrent(timeline);
+  if (!battery) return [];
+  const { time } = battery;
+  // What the sources give goes to the loads as well; a source without a log hides them while it runs.
+  const given = new Float32Array(time.length);
+  let hidden = false;
+  for (const source of system.sources) {
+    const log = logOf(timeline, source.id, 'source_current');
+    if (!log) {
+      hidden = true;
+      continue;
+    }
+    interpolateAt(log.time, log.channels.source_current!, time).forEach((one, i) => (given[i]! += one));
+  }
+  const amps = battery.amps.map((one, i) => {
+    const drawn = given[i]! - one;
+    return hidden && one > 0 ? NaN : Math.max(0, drawn);
+  });
+  return [{ id, time, amps, volts: null, whole: true }];
+}

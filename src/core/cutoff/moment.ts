@@ -1,0 +1,124 @@
+/** What the logs of the battery say of a moment. */
+
+import type { Counting } from '../count/types';
+import type { Channel, Series } from '../log/channels';
+import { firstAtOrAfter, medianStep } from '../log/grid';
+import { anyLogWith, type Timeline } from '../log/timeline';
+import { MINUTE } from '../quantity/span';
+
+export interface Moment {
+  /** Lowest in the minutes before, V, and just after. */
+  volts: number;
+  after: number;
+  /** Part of the log in which the battery's voltage was lower than that. */
+  lowShare: number;
+  /** Out of the battery, A. */
+  amps: number;
+  /** Percentage shown, and half an hour before. */
+  shown: number;
+  shownBefore: number;
+  held: number;
+  deviation: number;
+  celsius: number;
+  lowestV: number;
+  meanV: number;
+  lowestCell: string;
+}
+
+/** The battery's minutes before a moment, or its last samples. */
+const BEFORE = 3 * MINUTE;
+const SHOWN_BEFORE = 30 * MINUTE;
+
+export function momentReader(timeline: Timeline, counting: Counting | null): (at: number) => Moment {
+  const of = (channel: Channel) => {
+    const monitor = timeline.series.find((one) => one.device === 'monitor' && one.channels[channel]);
+    return monitor ?? anyLogWith(timeline, channel);
+  };
+  const volts = of('battery_voltage') ?? of('source_voltage');
+  const steps = new Map<Series, number>();
+  const stepOf = (one: Series) => {
+    if (!steps.has(one)) steps.set(one, medianStep(one.time));
+    return steps.get(one)!;
+  };
+  const voltage: Channel = volts?.channels.battery_voltage ? 'battery_voltage' : 'source_voltage';
+  const sorted = volts ? Float64Array.from(volts.channels[voltage]!).sort() : null;
+  const amps = of('battery_current');
+  const reading = of('soc');
+  const heat = anyLogWith(timeline, 'battery_temperature');
+  const cells = anyLogWith(timeline, 'cell_01_voltage');
+  const names = cells
+    ? (Object.keys(cells.channels) as Channel[]).filter((one) => /^cell_\d+_voltage$/.test(one)).sort()
+    : [];
+  return (at) => {
+    const lowest = volts ? lowestBefore(volts, voltage, at, stepOf(volts)) : NaN;
+    const cell = cells
+      ? lowestCellBefore(cells, names, at, stepOf(cells))
+      : { volts: NaN, mean: NaN, name: '' };
+    const hourly = counting?.hourly;
+    const hour = hourly ? hourOf(hourly, at) : -1;
+    return {
+      volts: lowest,
+      after: volts ? valueAfter(volts, voltage, at) : NaN,
+      lowShare: sorted ? firstAtOrAfter(sorted, lowest) / sorted.length : NaN,
+      amps: amps ? -valueBefore(amps, 'battery_current', at, stepOf(amps)) : NaN,
+      shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
+      shownBefore: reading ? valueBefore(reading, 'soc', at - SHOWN_BEFORE, stepOf(reading)) : NaN,
+      held: hourly?.reference[hour] ?? NaN,
+      deviation: (hourly?.band[hour] ?? NaN) / 2,
+      celsius: heat ? valueBefore(heat, 'battery_temperature', at, stepOf(heat)) : NaN,
+      lowestV: cell.volts,
+      meanV: cell.mean,
+      lowestCell: cell.name,
+    };
+  };
+}
+
+const hourOf = ({ from, stepMs }: Counting['hourly'], at: number) => Math.round((at - from) / stepMs);
+
+/** What the battery truly held, %; NaN where not known. */
+export const heldAt = (counting: Counting | null, at: number): number =>
+  counting?.hourly.reference[hourOf(counting.hourly, at)] ?? NaN;
+
+/** The last value before a moment; NaN where the log was silent. */
+function valueBefore({ time, channels }: Series, channel: Channel, at: number, step: number): number {
+  const i = firstAtOrAfter(time, at) - 1;
+  return i >= 0 && at - time[i]! < Math.max(10 * MINUTE, 4 * step) ? channels[channel]![i]! : NaN;
+}
+
+/** The second value from a moment on: the first may have been read before what happens there. */
+const valueAfter = ({ time, channels }: Series, channel: Channel, at: number): number =>
+  channels[channel]![firstAtOrAfter(time, at) + 1] ?? NaN;
+
+function lowestBefore({ time, channels }: Series, channel: Channel, at: number, step: number): number {
+  const values = channels[channel]!;
+  let lowest = NaN;
+  // A sample at the moment itself may still be under the load.
+  for (let i = firstAtOrAfter(time, at + 1) - 1; i >= 0 && at - time[i]! <= Math.max(BEFORE, 2 * step); i--)
+    if (!(values[i]! >= lowest) && values[i]! > 1) lowest = values[i]!;
+  return lowest;
+}
+
+function lowestCellBefore({ time, channels }: Series, names: readonly Channel[], at: number, step: number) {
+  const found = { volts: NaN, mean: NaN, name: '' };
+  for (
+    let i = firstAtOrAfter(time, at + step + 1) - 1;
+    i >= 0 && at - time[i]! <= Math.max(BEFORE, 2 * step);
+    i--
+  ) {
+    let least = Infinity;
+    let which = '';
+    let total = 0;
+    for (const name of names) {
+      const volts = channels[name]![i]!;
+      total += volts;
+      if (volts < least) [least, which] = [volts, name];
+    }
+    if (!(least >= found.volts) && least > 1)
+      Object.assign(found, {
+        volts: least,
+        mean: total / names.length,
+        name: which.replace(/^cell_0*(\d+)_voltage$/, '$1'),
+      });
+  }
+  return found;
+}

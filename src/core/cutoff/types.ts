@@ -1,0 +1,74 @@
+/** What ended a load, and in what state the battery then was. */
+
+export const CUT_REASONS = ['volts', 'percent', 'surge', 'cell-low', 'cold', 'unknown'] as const;
+export type CutReason = (typeof CUT_REASONS)[number];
+
+export interface CutOff {
+  /** First trip, epoch ms, and the last of them within half an hour of each other. */
+  at: number;
+  last: number;
+  trips: number;
+  /** Id of the load, `bms`, or `unknown`. */
+  by: string;
+  why: CutReason;
+  /** When the load was back, epoch ms; NaN where it was not until the end of the log. */
+  back: number;
+  /** Percentage shown, and what the battery truly held with one standard deviation; NaN where not known. */
+  shown: number;
+  held: number;
+  deviation: number;
+  /** Just before: V at the battery, V at the load, A that the load drew, A out of the battery; NaN where not logged. */
+  volts: number;
+  loadVolts: number;
+  loadAmps: number;
+  amps: number;
+  /** V to which the battery came back with the load away; NaN where it was charged at once, or drawn on. */
+  restVolts: number;
+  /** Cells just before: lowest and mean, V, and which one; NaN without cells. */
+  lowestV: number;
+  meanV: number;
+  lowestCell: string;
+  celsius: number;
+}
+
+/** Resistance by steps of the current. */
+export interface StepResistance {
+  ohms: number;
+  /** One standard deviation. */
+  error: number;
+  steps: number;
+  /** What a good battery of this kind and size has, Ω, at the temperature of the steps. */
+  usual: number;
+}
+
+/** What lies between battery and load. */
+export interface LoadPath {
+  /** Id of the load. */
+  id: string;
+  ohms: number;
+  error: number;
+  /** V by which the two meters disagree without current. */
+  apart: number;
+  /** A that it draws at most as a rule. */
+  amps: number;
+}
+
+/** How often each cell was the first at an end. */
+export interface CellEnds {
+  cells: number;
+  /** Which was lowest at low-cell stops or near empty, how often, and of how many; V under the mean, median. */
+  low: { cell: string; times: number; of: number; under: number } | null;
+  /** Which was highest near the top of charges; V over the mean, median. */
+  high: { cell: string; times: number; of: number; over: number } | null;
+}
+
+export interface CutOffs {
+  /** A log that would show a cut-off. */
+  hasLoads: boolean;
+  list: CutOff[];
+  resistance: StepResistance | null;
+  paths: LoadPath[];
+  cells: CellEnds | null;
+  /** Temperatures of the log, °C: a tenth of the time it was colder, half of it, nine tenths; NaN where not logged. */
+  celsius: { cold: number; middle: number; warm: number };
+}

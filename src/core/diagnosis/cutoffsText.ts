@@ -1,0 +1,72 @@
+/** What discharging and the cut-offs show, in sentences: for the step, the report and the terminal. */
+
+import type { CutReason } from '../cutoff/types';
+import { amps, counted, duration, percent, volts } from '../quantity/text';
+import { MINUTE } from '../quantity/span';
+import type { CutOffOut, Diagnosis } from './result';
+
+export const REASON_WORDS: Record<CutReason, string> = {
+  volts: 'low voltage',
+  percent: 'percentage',
+  surge: 'starting current',
+  'cell-low': 'a low cell',
+  cold: 'cold',
+  unknown: 'not known',
+};
+
+/** @param nameOf name of a device by its id */
+export const cutterName = ({ by }: CutOffOut, nameOf: (id: string) => string): string =>
+  by === 'bms' ? 'BMS' : by === 'unknown' ? 'not known' : nameOf(by);
+
+/** One cut-off in a line: what was shown and what was there. */
+export function cutoffText(one: CutOffOut, nameOf: (id: string) => string): string {
+  const parts = [
+    one.socShown === null ? null : `${percent(one.socShown)} shown`,
+    one.socTrue === null ? null : `${percent(one.socTrue)} held (± ${Math.round(one.socBand ?? 0)})`,
+    one.volts === null ? null : `${volts(one.volts)} at the battery`,
+    one.loadVolts === null ? null : `${volts(one.loadVolts)} at the load`,
+    one.amps === null ? null : `${amps(one.amps)} drawn`,
+    one.minCellVolts === null
+      ? null
+      : `cell ${one.lowestCell ?? ''} at ${one.minCellVolts.toFixed(2)} V, mean ${one.meanCellVolts?.toFixed(2) ?? '–'} V`,
+    one.restVolts === null ? null : `back to ${volts(one.restVolts)} with the load away`,
+    one.minutesAway === null ? 'not back in this log' : `away for ${duration(one.minutesAway * MINUTE)}`,
+  ].filter((text) => text !== null);
+  return `${cutterName(one, nameOf)}, for ${REASON_WORDS[one.why]}${one.trips > 1 ? ` (${one.trips} trips)` : ''}: ${parts.join(', ')}.`;
+}
+
+export function cutoffsText(
+  { cutoffs, discharge }: Pick<Diagnosis, 'cutoffs' | 'discharge'>,
+  nameOf: (id: string) => string,
+): string[] {
+  if (!discharge) return [];
+  const lines: string[] = [];
+  const reasons = new Map<string, number>();
+  for (const one of cutoffs) {
+    const key = `${cutterName(one, nameOf)} for ${REASON_WORDS[one.why]}`;
+    reasons.set(key, (reasons.get(key) ?? 0) + 1);
+  }
+  lines.push(
+    cutoffs.length === 0
+      ? 'Nothing was cut off in these logs.'
+      : `${counted(cutoffs.length, 'cut-off')}: ${[...reasons].map(([key, count]) => (reasons.size === 1 ? key : `${count} by ${key}`)).join(', ')}.`,
+  );
+  const { resistance, paths, firstLow, firstHigh } = discharge;
+  if (resistance)
+    lines.push(
+      `By ${resistance.steps} steps of its current the battery has ${resistance.milliohms.toFixed(1)} mΩ (± ${resistance.band.toFixed(1)}); a good one of its size has about ${resistance.usualMilliohms.toFixed(1)} mΩ.`,
+    );
+  for (const { load, milliohms, band, lostVolts, amps: drawn } of paths)
+    lines.push(
+      `Between battery and ${nameOf(load)} lie ${milliohms.toFixed(1)} mΩ (± ${band.toFixed(1)}): ${volts(lostVolts)} and ${Math.round(Math.abs(lostVolts * drawn))} W are lost at ${amps(drawn)}.`,
+    );
+  if (firstLow)
+    lines.push(
+      `Cell ${firstLow.cell} came to its lower end first ${counted(firstLow.times, 'time')} of ${firstLow.of}, ${firstLow.millivolts} mV under the mean.`,
+    );
+  if (firstHigh)
+    lines.push(
+      `Cell ${firstHigh.cell} came to its upper end first ${counted(firstHigh.times, 'time')} of ${firstHigh.of}, ${firstHigh.millivolts} mV over the mean.`,
+    );
+  return lines;
+}
