@@ -9,8 +9,7 @@ import { randomJob } from '@/core/simulate/randomJob';
 import { seededRandom } from '@/core/simulate/random';
 import type { SitePlan } from '@/core/simulate/sitePlan';
 import { inTwo } from './inTwo';
-import { seriesOf, type TestSite } from './testSites';
-import { TEST_SITES } from './testSites';
+import { seriesOf, TEST_SITES, type TestSite } from './testSites';
 
 inTwo(Object.keys(TEST_SITES), (name, folder) => {
   const { faults, seed, wanted } = TEST_SITES[name]!;
@@ -21,6 +20,7 @@ inTwo(Object.keys(TEST_SITES), (name, folder) => {
     // What is data of it: a load's own course of hours is not.
     plan: JSON.parse(JSON.stringify(made.plan)) as SitePlan,
     counting: observed.counting,
+    cutoffs: observed.cutoffs,
     findings: conclude(made.job, made.system, observed).findings,
   };
   writeFileSync(join(folder, name), serialize(site));

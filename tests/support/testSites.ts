@@ -7,6 +7,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { deserialize } from 'node:v8';
 import type { Counting } from '@/core/count/types';
+import type { CutOffs } from '@/core/cutoff/types';
 import type { Finding } from '@/core/diagnosis/result';
 import type { Series } from '@/core/log/channels';
 import { takeInLog } from '@/core/log/takeIn';
@@ -19,6 +20,7 @@ import { devicesOf } from '@/core/system/schema';
 export interface TestSite extends RandomJob {
   /** As a diagnosis of its logs has it. */
   counting: Counting | null;
+  cutoffs: CutOffs | null;
   findings: Finding[];
 }
 
@@ -57,6 +59,16 @@ const SUNS = {
   stepping: [0, 5, 12, 14, 15, 20],
   calm: [1, 2, 3, 4, 8, 9],
 };
+/** Cut-offs: one site each of the faults that come up soon. */
+const CUT = [
+  'really-empty',
+  'battery-resistance',
+  'load-path-drop',
+  'cutoff-set-high',
+  'weak-cell',
+  'cold-battery',
+  'surge-trip',
+];
 const COUNTED: Record<string, readonly string[]> = {
   '1': [],
   '2': [],
@@ -121,6 +133,17 @@ export const TEST_SITES: Record<string, Order> = {
     seed: 880_009_002,
     wanted: (plan) => wellCounted(plan) && allLogged(plan),
   },
+  // Cut-offs.
+  ...Object.fromEntries(
+    CUT.map((code, k) => [
+      `cut-${code}`,
+      {
+        faults: [fault(code)],
+        seed: 860_000_000 + k,
+        wanted: ({ days, everySeconds }: SitePlan) => days <= 10 && everySeconds >= 10,
+      },
+    ]),
+  ),
   // Counting.
   ...Object.fromEntries(
     Object.entries(COUNTED).map(([k, codes]) => [

@@ -57,7 +57,20 @@ const contract = z.object({
       judged: z.enum(['true', 'false', 'unsure']),
     }),
   ),
-  cutoffs: z.array(z.never()),
+  cutoffs: z.array(
+    z.object({
+      at: iso,
+      by: z.string(),
+      why: z.enum(['volts', 'percent', 'surge', 'cell-low', 'cold', 'unknown']),
+      trips: z.number().int(),
+      socShown: z.number().nullable(),
+      socTrue: z.number().nullable(),
+      volts: z.number().nullable(),
+      amps: z.number().nullable(),
+      restVolts: z.number().nullable(),
+      minCellVolts: z.number().nullable(),
+    }),
+  ),
   findings: z.array(
     z.object({
       cause: z.string(),
@@ -129,7 +142,7 @@ test('the readable table says the same and what was not looked at', () => {
     /(likely|strong) +about \d+ to 1: Absorption ends too early, on the clock +\(absorption-too-short\)/,
   );
   expect(stdout).toMatch(/absorption +\d+ min +14\.\d\d V +end +\d+\.\d A +\d+ Ah +ended by: clock/);
-  expect(stdout).toMatch(/Not looked at by this version: cutoffs/);
+  expect(stdout).toMatch(/What discharging shows\n.*Nothing was cut off/);
   for (const line of stdout.split('\n')) expect(line.length).toBeLessThan(115);
 });
 

@@ -178,6 +178,13 @@ export function referenceOf({ bank, through, anchors, blind, coarse }: Reference
     const r = covariance[i]![j]! / (sd(i) * sd(j));
     return Math.abs(r) > 0.8 ? [[ESTIMATES[i - 1]!, ESTIMATES[j - 1]!, r]] : [];
   });
+  // Where a zero that is far off is nearly as likely, its size is as open as the choice.
+  const share = 1 / (1 + Math.exp(PLAINLY - over(offset)));
+  const far = {
+    value: -offset.smoothed.state[3]! * c,
+    deviation: Math.sqrt(offset.smoothed.covariance[3]![3]!) * c,
+  };
+  const mixed = mix({ value: -state[3]! * c, deviation: sd(3) * c }, far, share);
   return {
     grid,
     percent: level.map((one) => 100 * clamp(one, 0, 1)),
@@ -193,11 +200,25 @@ export function referenceOf({ bank, through, anchors, blind, coarse }: Reference
       before: { value: 100 * before.efficiency, deviation: 100 * before.efficiencyDeviation },
     },
     // What the meter shows too much, A: taken off its current.
-    offsetA: { value: -state[3]! * c, deviation: sd(3) * c, before: { value: 0, deviation: zero } },
+    offsetA: {
+      ...(best === usual ? mixed : { value: -state[3]! * c, deviation: sd(3) * c }),
+      before: { value: 0, deviation: zero },
+    },
     anchors: [...anchors],
     favours: { offset: over(offset), capacity: odd > LIKELY.least && odd < LIKELY.most ? over(capacity) : 0 },
     entangled,
   };
+}
+
+/** Two estimates as one, the second with a share of the belief. */
+function mix(
+  one: Pick<Estimate, 'value' | 'deviation'>,
+  other: Pick<Estimate, 'value' | 'deviation'>,
+  share: number,
+): Pick<Estimate, 'value' | 'deviation'> {
+  const value = (1 - share) * one.value + share * other.value;
+  const variance = (of: typeof one) => of.deviation ** 2 + (of.value - value) ** 2;
+  return { value, deviation: Math.sqrt((1 - share) * variance(one) + share * variance(other)) };
 }
 
 /** Cells in which the last tenth goes in, before an anchor near the top. */

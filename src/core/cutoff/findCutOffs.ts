@@ -104,6 +104,11 @@ function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: number)
     if (!(amps[i]! <= off && amps[i - 1]! > off) || time[i]! - time[i - 1]! > limit) continue;
     let end = i;
     while (end < time.length && !(amps[end]! > off)) end++;
+    // A sun that rises takes the loads over by and by, and soon charges.
+    if (load.hidden && isTakenOver(load, i)) {
+      i = end;
+      continue;
+    }
     let peak = 0;
     let loadVolts = NaN;
     for (let k = i - 1; k >= 0 && (i - k <= BEFORE.samples || time[i]! - time[k]! <= BEFORE.ms); k--) {
@@ -125,6 +130,17 @@ function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: number)
     i = end;
   }
   return found;
+}
+
+/** So long after a drop a source that nobody logged may not charge, and so far the current may not have sunk before. */
+const TAKEN_OVER = { ms: 20 * MINUTE, from: 0.6 };
+
+function isTakenOver({ time, amps }: LoadCurrent, at: number): boolean {
+  const before = median(amps.subarray(Math.max(0, at - 6), at - 1));
+  if (amps[at - 1]! < TAKEN_OVER.from * before) return true;
+  for (let k = at; k < time.length && (k < at + 3 || time[k]! - time[at]! < TAKEN_OVER.ms); k++)
+    if (amps[k]! !== amps[k]!) return true;
+  return false;
 }
 
 /** What plainly cut a load, or null. */

@@ -14,6 +14,8 @@ export interface LoadCurrent {
   volts: Float32Array | null;
   /** It is the sum of all loads, seen from the battery. */
   whole: boolean;
+  /** A source that has no log gives to the loads as well: what the battery gives is not all that they draw. */
+  hidden: boolean;
 }
 
 /** One for each load with a log of its own; else one for all together, from another device's log or from the battery's current. */
@@ -28,6 +30,7 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurre
             amps: log.channels.load_current!,
             volts: log.channels.load_voltage ?? null,
             whole: false,
+            hidden: false,
           },
         ]
       : [];
@@ -43,6 +46,7 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurre
         amps: carried.channels.load_current!,
         volts: carried.channels.load_voltage ?? null,
         whole: true,
+        hidden: false,
       },
     ];
   const battery = batteryCurrent(timeline);
@@ -63,5 +67,5 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurre
     const drawn = given[i]! - one;
     return hidden && one > 0 ? NaN : Math.max(0, drawn);
   });
-  return [{ id, time, amps, volts: null, whole: true }];
+  return [{ id, time, amps, volts: null, whole: true, hidden }];
 }

@@ -62,6 +62,7 @@ export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | '
   };
 }
 
-const rounded = (value: number, digits: number): number => Number(value.toFixed(digits));
+/** No negative nothing: it would not survive JSON. */
+const rounded = (value: number, digits: number): number => Number(value.toFixed(digits)) + 0;
 const to = (value: number, digits: number): number | null =>
   isNumber(value) ? rounded(value, digits) : null;

@@ -25,6 +25,7 @@ test('without logs nothing is seen', () => {
     span: null,
     charging: [],
     counting: null,
+    cutoffs: null,
     days: [],
     refusals: null,
     hazards: [],

@@ -17,6 +17,7 @@ test('the spine says how each step stands', () => {
     logs: '2 taken in',
     charging: '27 charges',
     counting: 'nothing to count',
+    'cut-offs': 'nothing to see',
     weigh: 'nothing found',
   });
   expect(states('vaccine-cold-room')).toMatchObject({

@@ -22,11 +22,17 @@ const STORIES: Record<string, { shown: string[]; clocks: Record<string, [number,
     shown: ['compensation-missing', 'equalisation-overdue'],
     clocks: { rectifier: [250, 0] },
   },
-  'vaccine-cold-room': { shown: ['float-unsuited', 'source-not-counted'], clocks: { second: [1380, 0] } },
+  'vaccine-cold-room': {
+    shown: ['float-unsuited', 'percentage-cutoff', 'source-not-counted'],
+    clocks: { second: [1380, 0] },
+  },
   'ferry-lamps': { shown: ['false-sync'], clocks: {} },
-  'fog-horn': { shown: [], clocks: { mains: [-3600, 0] } },
-  'parish-radio': { shown: ['runner-stops-charge'], clocks: { mains: [0, -28] } },
-  'weather-mast': { shown: ['cold-charge-block', 'compensation-wrong'], clocks: { bms: [3600, 0] } },
+  'fog-horn': { shown: ['load-path-drop'], clocks: { mains: [-3600, 0] } },
+  'parish-radio': { shown: ['cell-imbalance', 'runner-stops-charge'], clocks: { mains: [0, -28] } },
+  'weather-mast': {
+    shown: ['cold-charge-block', 'compensation-wrong', 'really-empty'],
+    clocks: { bms: [3600, 0] },
+  },
   'harbour-office': { shown: [], clocks: {} },
 };
 
