@@ -73,7 +73,6 @@ start(async () => {
     ['wiring', 'wiring'],
     ['settings', 'settings'],
     ['settings?view=sheet', 'settings-sheet'],
-    ['settings?view=rest', 'rest-voltage'],
   ]) {
     await page.goto(`${address}${coldRoom}/${step}`);
     await shoot(page, name ?? '');
@@ -87,6 +86,10 @@ start(async () => {
   await page.goto(`${address}${lamps}/counting?view=bench`);
   await page.getByText(/points off as a rule/).waitFor();
   await shoot(page, 'settings-bench');
+  await page.goto(address);
+  const horn = await page.getByRole('link', { name: /Fog horn drops out/ }).getAttribute('href');
+  await page.goto(`${address}${horn}/cut-offs`);
+  await shoot(page, 'cut-offs');
 
   const dark = await open({ dark: true });
   await dark.goto(`${base}/charging?view=days`);

@@ -16,7 +16,7 @@ export const REASON_WORDS: Record<CutReason, string> = {
 
 /** @param nameOf name of a device by its id */
 export const cutterName = ({ by }: CutOffOut, nameOf: (id: string) => string): string =>
-  by === 'bms' ? 'BMS' : by === 'unknown' ? 'not known' : nameOf(by);
+  by === 'bms' ? 'the BMS' : by === 'unknown' ? 'a cutter not known' : nameOf(by);
 
 /** One cut-off in a line: what was shown and what was there. */
 export function cutoffText(one: CutOffOut, nameOf: (id: string) => string): string {
@@ -30,9 +30,11 @@ export function cutoffText(one: CutOffOut, nameOf: (id: string) => string): stri
       ? null
       : `cell ${one.lowestCell ?? ''} at ${one.minCellVolts.toFixed(2)} V, mean ${one.meanCellVolts?.toFixed(2) ?? '–'} V`,
     one.restVolts === null ? null : `back to ${volts(one.restVolts)} with the load away`,
-    one.minutesAway === null ? 'not back in this log' : `away for ${duration(one.minutesAway * MINUTE)}`,
+    one.minutesAway === null
+      ? 'not on again in this log'
+      : `on again after ${duration(one.minutesAway * MINUTE)}`,
   ].filter((text) => text !== null);
-  return `${cutterName(one, nameOf)}, for ${REASON_WORDS[one.why]}${one.trips > 1 ? ` (${one.trips} trips)` : ''}: ${parts.join(', ')}.`;
+  return `By ${cutterName(one, nameOf)}, for ${REASON_WORDS[one.why]}${one.trips > 1 ? ` (${one.trips} trips)` : ''}: ${parts.join(', ')}.`;
 }
 
 export function cutoffsText(
@@ -49,7 +51,9 @@ export function cutoffsText(
   lines.push(
     cutoffs.length === 0
       ? 'Nothing was cut off in these logs.'
-      : `${counted(cutoffs.length, 'cut-off')}: ${[...reasons].map(([key, count]) => (reasons.size === 1 ? key : `${count} by ${key}`)).join(', ')}.`,
+      : reasons.size === 1
+        ? `${counted(cutoffs.length, 'cut-off')}, by ${[...reasons.keys()][0]!}.`
+        : `${counted(cutoffs.length, 'cut-off')}: ${[...reasons].map(([key, count]) => `${count} by ${key}`).join(', ')}.`,
   );
   const { resistance, paths, firstLow, firstHigh } = discharge;
   if (resistance)

@@ -88,7 +88,7 @@ export function CutOffsStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
                   </th>
                 ))}
                 <th scope="col" className="px-2 py-1 font-normal max-sm:hidden">
-                  Away for
+                  On again after
                 </th>
               </tr>
             </thead>
@@ -114,7 +114,7 @@ export function CutOffsStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
                     </td>
                   ))}
                   <td className="px-2 py-1 whitespace-nowrap max-sm:hidden">
-                    {one.minutesAway === null ? 'not back' : duration(one.minutesAway * MINUTE)}
+                    {one.minutesAway === null ? 'not in this log' : duration(one.minutesAway * MINUTE)}
                   </td>
                 </tr>
               ))}
