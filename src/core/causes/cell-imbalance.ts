@@ -1,17 +1,10 @@
 /** A cell out of step with the others, its capacity good. */
 
-import { counted } from '../quantity/text';
-import { type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
+import { type Cause, type Evidence, shrunk } from './cause';
+import { CUT_PRIOR, FIRST_LOW, firstLow, missingCuts } from './cutting';
 
 const WEIGHTS = {
-  under: [
-    [0.25, 9],
-    [0.12, 6],
-    [0.05, 0],
-    [0, -10],
-  ],
-  others: -8,
+  ...FIRST_LOW,
   highOther: 7,
   highToo: -10,
 } as const;
@@ -34,20 +27,11 @@ export const cellImbalance: Cause = {
     ],
   },
   weigh(seen): Evidence[] {
-    const cuts = cuttingOf(seen);
-    const low = seen.cutoffs?.cells?.low;
+    const low = firstLow(seen);
     const high = seen.cutoffs?.cells?.high;
-    if (!low || !cuts) return [];
-    const same = low.times >= 0.7 * low.of;
-    const evidence: Evidence[] = [
-      {
-        text: `Cell ${low.cell} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.under)} mV under the mean.`,
-        decibans: same ? shrunk(weightOf(WEIGHTS.under, low.under), low.times) : WEIGHTS.others,
-        group: 'low',
-        spans: cuts.spans,
-      },
-    ];
-    if (same && high && high.over > 0.03)
+    if (!low) return [];
+    const evidence = [low.evidence];
+    if (low.same && high && high.over > 0.03)
       evidence.push({
         text:
           high.cell === low.cell

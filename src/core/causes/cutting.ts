@@ -8,7 +8,7 @@ import { counted } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import { restPercent } from '../system/restVoltage';
 import { bankOhms } from '../system/sag';
-import type { Judged, Observations } from './cause';
+import { type Evidence, type Judged, type Observations, shrunk, weightOf } from './cause';
 
 export const CUT_PRIOR = { complained: -4, otherwise: -8 } as const;
 
@@ -72,3 +72,32 @@ export const atCuts = ({ list }: Cutting): string => `At ${counted(list.length, 
 
 export const missingCuts = ({ cutoffs }: Observations): string[] =>
   cutoffs === null || cutoffs.list.length > 0 ? [] : ['a log of a cut-off'];
+
+/** Weights of a cell that comes to its lower end first: V under the mean, and where it was not always the same one. */
+export const FIRST_LOW = {
+  under: [
+    [0.25, 10],
+    [0.12, 6],
+    [0.05, 0],
+    [0, -10],
+  ],
+  others: -8,
+} as const;
+
+/** Which cell was the lowest, as evidence; `same` where it was mostly one. Null without cells or without a cut-off. */
+export function firstLow(seen: Judged): { cell: string; same: boolean; evidence: Evidence } | null {
+  const cuts = cuttingOf(seen);
+  const low = seen.cutoffs?.cells?.low;
+  if (!low || !cuts) return null;
+  const same = low.times >= 0.7 * low.of;
+  return {
+    cell: low.cell,
+    same,
+    evidence: {
+      text: `Cell ${low.cell} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.under)} mV under the mean.`,
+      decibans: same ? shrunk(weightOf(FIRST_LOW.under, low.under), low.times) : FIRST_LOW.others,
+      group: 'low',
+      spans: cuts.spans,
+    },
+  };
+}

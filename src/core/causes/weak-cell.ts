@@ -2,19 +2,11 @@
 
 import { isNumber } from '../quantity/numbers';
 import { counted } from '../quantity/text';
-import { type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
+import { type Cause, type Evidence, shrunk } from './cause';
+import { CUT_PRIOR, FIRST_LOW, firstLow, missingCuts } from './cutting';
 
 const WEIGHTS = {
-  /** V by which the lowest cell stood under the mean. */
-  under: [
-    [0.25, 10],
-    [0.12, 6],
-    [0.05, 0],
-    [0, -10],
-  ],
-  /** It was not always the same one. */
-  others: -8,
+  ...FIRST_LOW,
   /** The same cell is first high on charge; another one is. */
   highToo: 7,
   highOther: -9,
@@ -38,20 +30,11 @@ export const weakCell: Cause = {
     ],
   },
   weigh(seen): Evidence[] {
-    const cuts = cuttingOf(seen);
-    const low = seen.cutoffs?.cells?.low;
+    const low = firstLow(seen);
     const high = seen.cutoffs?.cells?.high;
-    if (!low || !cuts) return [];
-    const same = low.times >= 0.7 * low.of;
-    const evidence: Evidence[] = [
-      {
-        text: `Cell ${low.cell} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.under)} mV under the mean.`,
-        decibans: same ? shrunk(weightOf(WEIGHTS.under, low.under), low.times) : WEIGHTS.others,
-        group: 'low',
-        spans: cuts.spans,
-      },
-    ];
-    if (same && high && isNumber(high.over) && high.over > 0.03)
+    if (!low) return [];
+    const evidence = [low.evidence];
+    if (low.same && high && isNumber(high.over) && high.over > 0.03)
       evidence.push({
         text:
           high.cell === low.cell

@@ -24,6 +24,7 @@ import { sourceName } from '@/core/system/sourceName';
 import { buttonClass } from '@/ui/primitives/buttons';
 import { isRight, SortableHeads } from '@/ui/primitives/SortableHeads';
 import { ChargeCard } from './ChargeCard';
+import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
   system: System;
@@ -150,12 +151,7 @@ export function ChargesTable({ system, diagnosis, onGo }: Props) {
           {shown.length} of {rows.length} {rows.length === 1 ? 'charge' : 'charges'}
         </p>
       </div>
-      <div
-        className="border-rule-strong bg-sheet overflow-x-auto border"
-        tabIndex={0}
-        role="region"
-        aria-label="Table of charges"
-      >
+      <TableFrame label="Table of charges">
         <table className="w-full border-collapse text-xs">
           <thead>
             {table.getHeaderGroups().map((group) => (
@@ -220,7 +216,7 @@ export function ChargesTable({ system, diagnosis, onGo }: Props) {
           </tbody>
         </table>
         {shown.length === 0 && <p className="p-3 text-sm">No charge is so. Choose fewer conditions.</p>}
-      </div>
+      </TableFrame>
     </section>
   );
 }

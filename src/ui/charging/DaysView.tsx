@@ -11,6 +11,7 @@ import { ampHours } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
 import { sourceName } from '@/core/system/sourceName';
 import { fillOf, LETTER, StagePatterns } from '@/ui/strips/stageTextures';
+import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
   system: System;
@@ -64,12 +65,7 @@ export function DaysView({ system, diagnosis, logEnds, onGo }: Props) {
           ))}
         </fieldset>
       )}
-      <div
-        className="border-rule-strong bg-sheet overflow-x-auto border"
-        tabIndex={0}
-        role="region"
-        aria-label="Days by the clock"
-      >
+      <TableFrame label="Days by the clock">
         <table className="w-full min-w-130 border-collapse text-xs">
           <thead>
             <tr className="text-ink-soft border-rule-strong border-b text-left">
@@ -161,7 +157,7 @@ export function DaysView({ system, diagnosis, logEnds, onGo }: Props) {
             ))}
           </tbody>
         </table>
-      </div>
+      </TableFrame>
       <ul className="text-ink-soft mt-2 flex flex-wrap gap-x-4 gap-y-1 text-xs">
         {(['bulk', 'absorption', 'float', 'equalise', 'hold'] as const).map((stage) => (
           <li key={stage} className="flex items-center gap-1.5">

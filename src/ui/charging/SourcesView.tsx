@@ -5,6 +5,7 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import { balanceText, sourceLines } from '@/core/diagnosis/sourceTable';
 import type { System } from '@/core/system/schema';
 import { sourceName } from '@/core/system/sourceName';
+import { TableFrame } from '@/ui/primitives/TableFrame';
 
 export function SourcesView({ system, diagnosis }: { system: System; diagnosis: Diagnosis }) {
   const { sources, balance } = diagnosis.charging;
@@ -24,12 +25,7 @@ export function SourcesView({ system, diagnosis }: { system: System; diagnosis: 
             {lines.length === 0 ? (
               <p className="text-sm">It held no voltage, and nothing can be measured.</p>
             ) : (
-              <div
-                className="border-rule-strong bg-sheet overflow-x-auto border"
-                tabIndex={0}
-                role="region"
-                aria-label={`Figures of ${name}`}
-              >
+              <TableFrame label={`Figures of ${name}`}>
                 <table className="w-full border-collapse text-left text-sm">
                   <thead>
                     <tr className="border-rule-strong text-ink-soft border-b text-xs">
@@ -60,7 +56,7 @@ export function SourcesView({ system, diagnosis }: { system: System; diagnosis: 
                     ))}
                   </tbody>
                 </table>
-              </div>
+              </TableFrame>
             )}
           </section>
         );

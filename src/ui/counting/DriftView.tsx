@@ -18,6 +18,7 @@ import type { CountingOut } from '@/core/diagnosis/result';
 import { ampHours, duration } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
 import { isRight, SortableHeads } from '@/ui/primitives/SortableHeads';
+import { TableFrame } from '@/ui/primitives/TableFrame';
 
 type Interval = CountingOut['intervals'][number];
 
@@ -95,49 +96,46 @@ export function DriftView({ system, counting }: { system: System; counting: Coun
   return (
     <section aria-label="Drift">
       {chosen && <Waterfall interval={chosen} zone={system.timeZone} />}
-      <div
-        className="border-rule-strong bg-sheet mt-3 overflow-x-auto border"
-        tabIndex={0}
-        role="region"
-        aria-label="Table of intervals"
-      >
-        <table className="w-full border-collapse text-xs">
-          <thead>
-            {table.getHeaderGroups().map((group) => (
-              <tr key={group.id} className="border-rule-strong text-ink-soft border-b text-left">
-                <SortableHeads group={group} />
-              </tr>
-            ))}
-          </thead>
-          <tbody>
-            {table.getRowModel().rows.map((row) => (
-              <tr
-                key={row.original.from}
-                className={`border-rule hover:bg-accent-soft cursor-pointer border-b align-top ${chosen?.from === row.original.from ? 'bg-accent-soft' : ''}`}
-                onClick={() => setChosen(row.original)}
-              >
-                {row.getVisibleCells().map((cell, k) => (
-                  <td
-                    key={cell.id}
-                    className={`px-2 py-1 whitespace-nowrap ${isRight(cell.column.columnDef.meta) ? 'text-right font-mono' : ''}`}
-                  >
-                    {k === 0 ? (
-                      <button
-                        type="button"
-                        aria-pressed={chosen?.from === row.original.from}
-                        onClick={() => setChosen(row.original)}
-                      >
-                        {flexRender(cell.column.columnDef.cell, cell.getContext())}
-                      </button>
-                    ) : (
-                      flexRender(cell.column.columnDef.cell, cell.getContext())
-                    )}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+      <div className="mt-3">
+        <TableFrame label="Table of intervals">
+          <table className="w-full border-collapse text-xs">
+            <thead>
+              {table.getHeaderGroups().map((group) => (
+                <tr key={group.id} className="border-rule-strong text-ink-soft border-b text-left">
+                  <SortableHeads group={group} />
+                </tr>
+              ))}
+            </thead>
+            <tbody>
+              {table.getRowModel().rows.map((row) => (
+                <tr
+                  key={row.original.from}
+                  className={`border-rule hover:bg-accent-soft cursor-pointer border-b align-top ${chosen?.from === row.original.from ? 'bg-accent-soft' : ''}`}
+                  onClick={() => setChosen(row.original)}
+                >
+                  {row.getVisibleCells().map((cell, k) => (
+                    <td
+                      key={cell.id}
+                      className={`px-2 py-1 whitespace-nowrap ${isRight(cell.column.columnDef.meta) ? 'text-right font-mono' : ''}`}
+                    >
+                      {k === 0 ? (
+                        <button
+                          type="button"
+                          aria-pressed={chosen?.from === row.original.from}
+                          onClick={() => setChosen(row.original)}
+                        >
+                          {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                        </button>
+                      ) : (
+                        flexRender(cell.column.columnDef.cell, cell.getContext())
+                      )}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </TableFrame>
       </div>
       <p className="text-ink-soft mt-2 max-w-3xl text-xs">
         Drift in points of per cent: what the reading moved by less what the battery did. Each part is what

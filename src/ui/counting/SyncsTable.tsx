@@ -7,6 +7,7 @@ import { useState } from 'react';
 import type { Diagnosis, SyncOut } from '@/core/diagnosis/result';
 import type { System } from '@/core/system/schema';
 import { VERDICT_WORDS, VerdictMark } from './verdicts';
+import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
   jobId: string;
@@ -66,12 +67,7 @@ export function SyncsTable({ jobId, system, diagnosis }: Props) {
           {counting?.replayed ? ', by the settings that were told: no percentage was logged' : ''}
         </p>
       </div>
-      <div
-        className="border-rule-strong bg-sheet overflow-x-auto border"
-        tabIndex={0}
-        role="region"
-        aria-label="Table of syncs"
-      >
+      <TableFrame label="Table of syncs">
         <table className="w-full border-collapse text-left text-xs">
           <thead>
             <tr className="border-rule-strong text-ink-soft border-b">
@@ -111,7 +107,7 @@ export function SyncsTable({ jobId, system, diagnosis }: Props) {
             ))}
           </tbody>
         </table>
-      </div>
+      </TableFrame>
       <p className="text-ink-soft mt-2 text-xs">
         A sync is true where the battery held 95 % and more, false under 90 %. The voltage and current of each
         stand on the{' '}

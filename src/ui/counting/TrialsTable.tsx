@@ -3,6 +3,7 @@
 import type { Preset, Trial } from '@/core/count/bench';
 import type { CounterSettings } from '@/core/count/settings';
 import { offText } from './trialText';
+import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
   presets: readonly Preset[];
@@ -13,12 +14,7 @@ interface Props {
 
 export function TrialsTable({ presets, trials, onTry }: Props) {
   return (
-    <div
-      className="border-rule-strong bg-sheet overflow-x-auto border"
-      tabIndex={0}
-      role="region"
-      aria-label="What each school would have given"
-    >
+    <TableFrame label="What each school would have given">
       <table className="w-full border-collapse text-left text-xs">
         <thead>
           <tr className="border-rule-strong text-ink-soft border-b">
@@ -69,6 +65,6 @@ export function TrialsTable({ presets, trials, onTry }: Props) {
           })}
         </tbody>
       </table>
-    </div>
+    </TableFrame>
   );
 }

@@ -9,6 +9,7 @@ import { duration } from '@/core/quantity/text';
 import { MINUTE, type Span } from '@/core/quantity/span';
 import type { System } from '@/core/system/schema';
 import { deviceName } from '@/core/system/sourceName';
+import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
   jobId: string;
@@ -63,12 +64,7 @@ export function CutOffsStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
         </ul>
       </div>
       {diagnosis.cutoffs.length > 0 && (
-        <div
-          className="border-rule-strong bg-sheet overflow-x-auto border"
-          tabIndex={0}
-          role="region"
-          aria-label="Table of cut-offs"
-        >
+        <TableFrame label="Table of cut-offs">
           <table className="w-full border-collapse text-left text-xs">
             <thead>
               <tr className="border-rule-strong text-ink-soft border-b">
@@ -120,7 +116,7 @@ export function CutOffsStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
               ))}
             </tbody>
           </table>
-        </div>
+        </TableFrame>
       )}
       <p className="text-ink-soft mt-2 max-w-3xl text-xs">
         A load that is switched off is none: something must show what cut it, a limit that was reached, a
