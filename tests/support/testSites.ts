@@ -60,7 +60,7 @@ const SUNS = {
   calm: [1, 2, 3, 4, 8, 9],
 };
 /** Cut-offs: one site each of the faults that come up soon. */
-const CUT = [
+export const CUT_CODES = [
   'really-empty',
   'battery-resistance',
   'load-path-drop',
@@ -135,7 +135,7 @@ export const TEST_SITES: Record<string, Order> = {
   },
   // Cut-offs.
   ...Object.fromEntries(
-    CUT.map((code, k) => [
+    CUT_CODES.map((code, k) => [
       `cut-${code}`,
       {
         faults: [fault(code)],

@@ -53,10 +53,9 @@ export const batteryResistance: Cause = {
     const evidence: Evidence[] = [];
     const { resistance } = cuts;
     if (resistance) {
-      const ratio = resistance.ohms / resistance.usual;
       evidence.push({
-        text: `By ${resistance.steps} steps of its current the battery has ${(1000 * resistance.ohms).toFixed(1)} mΩ, ${ratio.toFixed(1)} times what a good one of this size has.`,
-        decibans: weightOf(WEIGHTS.steps, ratio),
+        text: `By ${resistance.steps} steps of its current the battery has ${(1000 * resistance.ohms).toFixed(1)} mΩ, ${cuts.bySteps.toFixed(1)} times what a good one of this size has.`,
+        decibans: weightOf(WEIGHTS.steps, cuts.bySteps),
         group: 'ohms',
         spans: [],
       });

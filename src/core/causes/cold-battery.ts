@@ -71,10 +71,9 @@ export const coldBattery: Cause = {
         group: 'held',
         spans: [],
       });
-    const ratio = cuts.resistance ? cuts.resistance.ohms / cuts.resistance.usual : NaN;
-    if (ratio > 2.6)
+    if (cuts.bySteps > 2.6)
       evidence.push({
-        text: `Even for the cold its resistance is ${ratio.toFixed(1)} times a good one’s.`,
+        text: `Even for the cold its resistance is ${cuts.bySteps.toFixed(1)} times a good one’s.`,
         decibans: WEIGHTS.highAnyway,
         group: 'ohms',
         spans: [],

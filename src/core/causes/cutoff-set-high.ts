@@ -73,8 +73,7 @@ export const cutoffSetHigh: Cause = {
         group: 'held',
         spans: cuts.spans,
       });
-    const ratio = cuts.resistance ? cuts.resistance.ohms / cuts.resistance.usual : cuts.sag;
-    if (ratio > 2.2)
+    if (cuts.ohms > 2.2)
       evidence.push({
         text: 'The battery’s voltage sinks more under the load than a good one’s.',
         decibans: WEIGHTS.sags,

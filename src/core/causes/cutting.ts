@@ -5,9 +5,9 @@ import { isNumber, median } from '../quantity/numbers';
 import type { Span } from '../quantity/span';
 import { MINUTE } from '../quantity/span';
 import { counted } from '../quantity/text';
-import { blocksInSeries, isLead } from '../system/chemistry';
+import { blocksInSeries } from '../system/chemistry';
 import { restPercent } from '../system/restVoltage';
-import { bankOhms } from '../system/sag';
+import { bankOhms, coldShare } from '../system/sag';
 import { type Evidence, type Judged, type Observations, shrunk, weightOf } from './cause';
 
 export const CUT_PRIOR = { complained: -4, otherwise: -8 } as const;
@@ -27,6 +27,9 @@ export interface Cutting extends Omit<CutOffs, 'celsius'> {
   apart: number;
   /** What the voltage came back by over the current that went, in parts of a good battery's resistance, median; NaN where not known. */
   sag: number;
+  /** The battery's resistance by steps of its current, parts of a good one's; and by these or, without, by the sag. */
+  bySteps: number;
+  ohms: number;
   celsius: number;
   /** Share of the cut-offs for a reason. */
   share(why: CutReason): number;
@@ -46,8 +49,12 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
   const middle = (of: (one: CutOff) => number) => median(list.map(of).filter(isNumber));
   const rest = middle((one) => one.restVolts / blocks);
   const usual = bankOhms(bank);
-  const cold = (celsius: number) =>
-    1 + (isLead(bank.chemistry) ? 0.012 : 0.028) * Math.max(0, 25 - (isNumber(celsius) ? celsius : 20));
+  const sag = middle((one) =>
+    one.amps > SAGS * bank.capacityAh
+      ? (one.restVolts - one.volts) / one.amps / (usual * coldShare(bank.chemistry, one.celsius))
+      : NaN,
+  );
+  const bySteps = cutoffs.resistance ? cutoffs.resistance.ohms / cutoffs.resistance.usual : NaN;
   return {
     ...cutoffs,
     held: middle((one) => (one.deviation <= KNOWN ? one.held : NaN)),
@@ -56,11 +63,9 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
     volts: middle((one) => one.volts / blocks),
     loadVolts: middle((one) => one.loadVolts / blocks),
     apart: middle((one) => (one.volts - one.loadVolts) / blocks),
-    sag: middle((one) =>
-      one.amps > SAGS * bank.capacityAh
-        ? (one.restVolts - one.volts) / one.amps / (usual * cold(one.celsius))
-        : NaN,
-    ),
+    sag,
+    bySteps,
+    ohms: isNumber(bySteps) ? bySteps : sag,
     celsius: middle((one) => one.celsius),
     share: (why) => list.filter((one) => one.why === why).length / list.length,
     spans: list.map(({ at, last }) => ({ from: at - 10 * MINUTE, to: last + 10 * MINUTE })),

@@ -71,11 +71,10 @@ export const rateExpected: Cause = {
         spans: cuts.spans,
       });
     }
-    const ratio = cuts.resistance ? cuts.resistance.ohms / cuts.resistance.usual : cuts.sag;
-    if (hours < 5 && isNumber(ratio))
+    if (hours < 5 && isNumber(cuts.ohms))
       evidence.push({
-        text: `Its resistance is ${ratio.toFixed(1)} times a good one’s.`,
-        decibans: ratio > 2 ? WEIGHTS.high : ratio < 1.5 ? WEIGHTS.good : 0,
+        text: `Its resistance is ${cuts.ohms.toFixed(1)} times a good one’s.`,
+        decibans: cuts.ohms > 2 ? WEIGHTS.high : cuts.ohms < 1.5 ? WEIGHTS.good : 0,
         group: 'ohms',
         spans: [],
       });

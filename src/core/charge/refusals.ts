@@ -1,6 +1,6 @@
 /** When the BMS let no charge in or out, and what it saw at that moment: cold, or a cell ahead of the others. */
 
-import type { Series } from '../log/channels';
+import { cellChannels, cellNumber, type Series } from '../log/channels';
 import { anyLogWith, type Timeline } from '../log/timeline';
 import { firstAtOrAfter, gapLimit, medianStep } from '../log/grid';
 import type { Span } from '../quantity/span';
@@ -51,7 +51,7 @@ export function refusalsOf(
 
 /** The samples about its beginning: the cell that stopped it stands furthest out just before. */
 function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'from' | 'to'> {
-  const cells = Object.keys(log.channels).filter((one) => /^cell_\d+_voltage$/.test(one));
+  const cells = cellChannels(log);
   let highestV = NaN;
   let highestCell = '';
   let meanV = NaN;
@@ -63,7 +63,7 @@ function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'f
     let top = -Infinity;
     let which = '';
     for (const one of cells) {
-      const volts = log.channels[one as keyof typeof log.channels]![i]!;
+      const volts = log.channels[one]![i]!;
       total += volts;
       if (volts < least) least = volts;
       if (volts > top) {
@@ -73,7 +73,7 @@ function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'f
     }
     if (cells.length > 0 && !(top <= highestV)) {
       highestV = top;
-      highestCell = which.replace(/^cell_0*(\d+)_voltage$/, '$1');
+      highestCell = cellNumber(which) ?? '';
       meanV = total / cells.length;
     }
     if (cells.length > 0 && !(least >= lowestV)) {

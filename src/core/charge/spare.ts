@@ -64,6 +64,7 @@ function atRest(
   // A pump that starts takes a moment of it from the battery; and what counts is what the source gives over the whole stretch.
   let still = 0;
   let given = 0;
+  let marked = 0;
   for (let cell = 0; cell < grid.count; cell++) {
     if (isStill(cell)) {
       still++;
@@ -74,8 +75,9 @@ function atRest(
       still--;
       given -= amps[left]!;
     }
-    if (left >= -1 && still >= MOSTLY * size && given > least * still)
-      for (let k = left + 1; k <= cell; k++) if (isStill(k)) out[k] = SPARES.somebody;
+    if (left < -1 || still < MOSTLY * size || !(given > least * still)) continue;
+    for (let k = Math.max(left + 1, marked); k <= cell; k++) if (isStill(k)) out[k] = SPARES.somebody;
+    marked = cell + 1;
   }
 }
 

@@ -2,6 +2,7 @@ import type { Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
 import { cellEnds } from './cellEnds';
 
+const lithium = { chemistry: 'lfp' } as const;
 const MINUTE = 60_000;
 const DAY = 1440;
 
@@ -27,6 +28,7 @@ function cells(days: number, of: (cell: number) => { high: number; low: number }
 
 test('a cell that is first at both ends', () => {
   const found = cellEnds(
+    lithium,
     timelineOf([cells(5, (k) => (k === 3 ? { high: 3.6, low: 2.6 } : { high: 3.46, low: 2.95 }))]),
   )!;
   expect(found.low).toMatchObject({ cell: '3', times: 5, of: 5 });
@@ -37,6 +39,7 @@ test('a cell that is first at both ends', () => {
 
 test('a cell that is first low, another first high', () => {
   const found = cellEnds(
+    lithium,
     timelineOf([cells(4, (k) => ({ high: k === 1 ? 3.55 : 3.44, low: k === 2 ? 2.7 : 3.1 }))]),
   )!;
   expect(found.low!.cell).toBe('2');
@@ -44,7 +47,7 @@ test('a cell that is first low, another first high', () => {
 });
 
 test('cells that never come to an end', () => {
-  expect(cellEnds(timelineOf([cells(3, () => ({ high: 3.35, low: 3.2 }))]))).toEqual({
+  expect(cellEnds(lithium, timelineOf([cells(3, () => ({ high: 3.35, low: 3.2 }))]))).toEqual({
     cells: 4,
     low: null,
     high: null,
@@ -52,5 +55,13 @@ test('cells that never come to an end', () => {
 });
 
 test('no cells logged', () => {
-  expect(cellEnds(timelineOf([{ device: 'bms', time: Float64Array.of(0, 1), channels: {} }]))).toBeNull();
+  expect(
+    cellEnds(lithium, timelineOf([{ device: 'bms', time: Float64Array.of(0, 1), channels: {} }])),
+  ).toBeNull();
+});
+
+test('cells of lead have no such ends', () => {
+  expect(
+    cellEnds({ chemistry: 'flooded' }, timelineOf([cells(3, () => ({ high: 2.4, low: 1.9 }))])),
+  ).toBeNull();
 });

@@ -1,9 +1,11 @@
 /** Which cell comes to its end first: lowest as the battery nears empty or its BMS stops it, highest near the top of a charge. */
 
-import type { Series } from '../log/channels';
+import { cellChannels, cellNumber } from '../log/channels';
 import { anyLogWith, type Timeline } from '../log/timeline';
 import { HOUR } from '../quantity/span';
 import { median } from '../quantity/numbers';
+import { isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
 import type { CellEnds } from './types';
 
 /** A lithium cell under the one is near its empty end, over the other near its full end, V (common practice, no source). */
@@ -16,9 +18,10 @@ interface End {
   apart: number;
 }
 
-export function cellEnds(timeline: Timeline): CellEnds | null {
-  const log = anyLogWith(timeline, 'cell_01_voltage');
-  const names = log ? cellsOf(log) : [];
+/** Null without cells, and for lead, whose cells have no such ends. */
+export function cellEnds({ chemistry }: Pick<KnownBank, 'chemistry'>, timeline: Timeline): CellEnds | null {
+  const log = isLead(chemistry) ? null : anyLogWith(timeline, 'cell_01_voltage');
+  const names = log ? cellChannels(log) : [];
   if (!log || names.length < 2) return null;
   const columns = names.map((one) => log.channels[one]!);
   const low: End[] = [];
@@ -32,12 +35,18 @@ export function cellEnds(timeline: Timeline): CellEnds | null {
     let leastAt = 0;
     let mostAt = 0;
     let total = 0;
-    columns.forEach((one, k) => {
-      const volts = one[i]!;
+    for (let k = 0; k < columns.length; k++) {
+      const volts = columns[k]![i]!;
       total += volts;
-      if (volts < least) [least, leastAt] = [volts, k];
-      if (volts > most) [most, mostAt] = [volts, k];
-    });
+      if (volts < least) {
+        least = volts;
+        leastAt = k;
+      }
+      if (volts > most) {
+        most = volts;
+        mostAt = k;
+      }
+    }
     const mean = total / columns.length;
     if (mean !== mean) continue;
     const now = log.time[i]!;
@@ -62,7 +71,7 @@ export function cellEnds(timeline: Timeline): CellEnds | null {
     const [most] = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0]);
     if (!most) return null;
     return {
-      cell: names[most[0]]!.replace(/^cell_0*(\d+)_voltage$/, '$1'),
+      cell: cellNumber(names[most[0]]!) ?? '',
       times: most[1],
       of: ends.length,
       apart: median(ends.filter((one) => one.cell === most[0]).map((one) => one.apart)),
@@ -76,8 +85,3 @@ export function cellEnds(timeline: Timeline): CellEnds | null {
     high: h && { cell: h.cell, times: h.times, of: h.of, over: h.apart },
   };
 }
-
-const cellsOf = (log: Series) =>
-  (Object.keys(log.channels) as (keyof Series['channels'])[])
-    .filter((one) => /^cell_\d+_voltage$/.test(one))
-    .sort();

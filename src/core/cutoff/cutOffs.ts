@@ -20,7 +20,7 @@ export function cutOffsOf(system: KnownSystem, timeline: Timeline, counting: Cou
     list: findCutOffs(system, timeline, loads, counting),
     resistance: stepResistance(system.bank, timeline, (at) => heldAt(counting, at)),
     paths: loadPaths(loads, timeline),
-    cells: cellEnds(timeline),
+    cells: cellEnds(system.bank, timeline),
     celsius: { cold: quantile(heat, 0.1), middle: quantile(heat, 0.5), warm: quantile(heat, 0.9) },
   };
 }

@@ -12,8 +12,6 @@ export interface LoadCurrent {
   amps: Float32Array;
   /** V at its terminals; null where not logged. */
   volts: Float32Array | null;
-  /** It is the sum of all loads, seen from the battery. */
-  whole: boolean;
   /** A source that has no log gives to the loads as well: what the battery gives is not all that they draw. */
   hidden: boolean;
 }
@@ -29,7 +27,6 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurre
             time: log.time,
             amps: log.channels.load_current!,
             volts: log.channels.load_voltage ?? null,
-            whole: false,
             hidden: false,
           },
         ]
@@ -45,7 +42,6 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurre
         time: carried.time,
         amps: carried.channels.load_current!,
         volts: carried.channels.load_voltage ?? null,
-        whole: true,
         hidden: false,
       },
     ];
@@ -67,5 +63,5 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurre
     const drawn = given[i]! - one;
     return hidden && one > 0 ? NaN : Math.max(0, drawn);
   });
-  return [{ id, time, amps, volts: null, whole: true, hidden }];
+  return [{ id, time, amps, volts: null, hidden }];
 }

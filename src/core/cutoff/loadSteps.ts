@@ -4,17 +4,14 @@ import { mean, median, sum } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { medianStep } from '../log/grid';
 import { anyLogWith, type Timeline } from '../log/timeline';
-import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
-import { bankOhms } from '../system/sag';
+import { bankOhms, coldShare } from '../system/sag';
 import type { StepResistance } from './types';
 
 /** Steps of at least this part of the capacity, A; fewest that tell, and most that are needed. */
 const STEP = { least: 0.02, fewest: 12, most: 4000 };
 /** Samples further apart than this show more than the resistance. */
 const APART = 2.5 * MINUTE;
-/** Growth per °C under 25 °C (common practice, no source). */
-const COLD = { lead: 0.012, lithium: 0.028 };
 /** Of what some minutes of load cost, steps within a sample show so much (common practice, no source). */
 const AT_ONCE = 0.7;
 
@@ -61,13 +58,12 @@ export function stepResistance(
   const total = sum(kept.map((one) => one.amps));
   const ohms = sum(kept.map((one) => one.amps * one.ohms)) / total;
   const heat = anyLogWith(timeline, 'battery_temperature');
-  const celsius = heat ? median(heat.channels.battery_temperature!) : 20;
-  const cold = isLead(bank.chemistry) ? COLD.lead : COLD.lithium;
+  const celsius = heat ? median(heat.channels.battery_temperature!) : NaN;
   return {
     ohms,
     error: deviation(kept.map((one) => one.ohms)) / Math.sqrt(kept.length),
     steps: steps.length,
-    usual: AT_ONCE * bankOhms(bank) * (1 + cold * Math.max(0, 25 - celsius)),
+    usual: AT_ONCE * bankOhms(bank) * coldShare(bank.chemistry, celsius),
   };
 }
 

@@ -1,7 +1,7 @@
 /** What the logs of the battery say of a moment. */
 
 import type { Counting } from '../count/types';
-import type { Channel, Series } from '../log/channels';
+import { type Channel, cellChannels, cellNumber, type Series } from '../log/channels';
 import { firstAtOrAfter, medianStep } from '../log/grid';
 import { anyLogWith, type Timeline } from '../log/timeline';
 import { MINUTE } from '../quantity/span';
@@ -41,14 +41,17 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
     return steps.get(one)!;
   };
   const voltage: Channel = volts?.channels.battery_voltage ? 'battery_voltage' : 'source_voltage';
-  const sorted = volts ? Float64Array.from(volts.channels[voltage]!).sort() : null;
+  let sorted: Float64Array | null = null;
+  /** Sorted when first asked for: most logs have nothing to look at. */
+  const shareBelow = (one: Series, level: number) => {
+    sorted ??= Float64Array.from(one.channels[voltage]!).sort();
+    return firstAtOrAfter(sorted, level) / sorted.length;
+  };
   const amps = of('battery_current');
   const reading = of('soc');
   const heat = anyLogWith(timeline, 'battery_temperature');
   const cells = anyLogWith(timeline, 'cell_01_voltage');
-  const names = cells
-    ? (Object.keys(cells.channels) as Channel[]).filter((one) => /^cell_\d+_voltage$/.test(one)).sort()
-    : [];
+  const names = cells ? cellChannels(cells) : [];
   return (at) => {
     const lowest = volts ? lowestBefore(volts, voltage, at, stepOf(volts)) : NaN;
     const cell = cells
@@ -59,7 +62,7 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
     return {
       volts: lowest,
       after: volts ? valueAfter(volts, voltage, at) : NaN,
-      lowShare: sorted ? firstAtOrAfter(sorted, lowest) / sorted.length : NaN,
+      lowShare: volts ? shareBelow(volts, lowest) : NaN,
       amps: amps ? -valueBefore(amps, 'battery_current', at, stepOf(amps)) : NaN,
       shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
       shownBefore: reading ? valueBefore(reading, 'soc', at - SHOWN_BEFORE, stepOf(reading)) : NaN,
@@ -117,7 +120,7 @@ function lowestCellBefore({ time, channels }: Series, names: readonly Channel[],
       Object.assign(found, {
         volts: least,
         mean: total / names.length,
-        name: which.replace(/^cell_0*(\d+)_voltage$/, '$1'),
+        name: cellNumber(which) ?? '',
       });
   }
   return found;

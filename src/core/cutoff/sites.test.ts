@@ -1,18 +1,9 @@
 /** Cut-offs on random sites: found, by whom, and the cause behind them. */
 
-import { testSite, type TestSite } from '../../../tests/support/testSites';
+import { CUT_CODES, testSite, type TestSite } from '../../../tests/support/testSites';
 import { apart } from '../simulate/faults/cutting';
 
-const CODES = [
-  'really-empty',
-  'battery-resistance',
-  'load-path-drop',
-  'cutoff-set-high',
-  'weak-cell',
-  'cold-battery',
-  'surge-trip',
-];
-const sites = CODES.map((code) => ({ code, site: testSite(`cut-${code}`) }));
+const sites = CUT_CODES.map((code) => ({ code, site: testSite(`cut-${code}`) }));
 
 const HALF_HOUR = 1_800_000;
 /** Of the true cut-offs of a site, those that were found at their time, and found for their reason. */

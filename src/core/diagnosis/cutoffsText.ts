@@ -14,6 +14,9 @@ export const REASON_WORDS: Record<CutReason, string> = {
   unknown: 'not known',
 };
 
+/** Cells that part by less are well balanced, mV (common practice, no source). */
+const LEVEL = 20;
+
 /** @param nameOf name of a device by its id */
 export const cutterName = ({ by }: CutOffOut, nameOf: (id: string) => string): string =>
   by === 'bms' ? 'the BMS' : by === 'unknown' ? 'a cutter not known' : nameOf(by);
@@ -64,11 +67,11 @@ export function cutoffsText(
     lines.push(
       `Between battery and ${nameOf(load)} lie ${milliohms.toFixed(1)} mΩ (± ${band.toFixed(1)}): ${volts(lostVolts)} and ${Math.round(Math.abs(lostVolts * drawn))} W are lost at ${amps(drawn)}.`,
     );
-  if (firstLow)
+  if (firstLow && firstLow.millivolts >= LEVEL)
     lines.push(
       `Cell ${firstLow.cell} came to its lower end first ${counted(firstLow.times, 'time')} of ${firstLow.of}, ${firstLow.millivolts} mV under the mean.`,
     );
-  if (firstHigh)
+  if (firstHigh && firstHigh.millivolts >= LEVEL)
     lines.push(
       `Cell ${firstHigh.cell} came to its upper end first ${counted(firstHigh.times, 'time')} of ${firstHigh.of}, ${firstHigh.millivolts} mV over the mean.`,
     );

@@ -11,7 +11,7 @@ import { asItWas, sinceSentence } from '../system/asItWas';
 import { reviewSettings } from '../system/review/review';
 import { knownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
-import type { Series } from '../log/channels';
+import { type Series, spanOf } from '../log/channels';
 import { CAUSES } from '../causes';
 import { chargingOut } from './chargingOut';
 import { countingOut } from './countingOut';
@@ -33,13 +33,12 @@ export interface DiagnosisInput {
 
 /** The whole way: what the logs show, then what it comes to. */
 export function diagnose({ job, system, series, changes = [] }: DiagnosisInput): Diagnosis {
-  const was = asItWas(
-    system,
-    changes,
-    middleOf(series.map(({ time }) => ({ from: time[0]!, to: time.at(-1)! }))),
-  );
+  const was = asItWas(system, changes, middleOf(series.filter((one) => one.time.length > 0).map(spanOf)));
   return conclude(job, was.system, observe(was.system, series), { today: system, since: was.since });
 }
+
+/** What this version does not look at. */
+const UNEXAMINED = ['cells'] as const;
 
 /** The middle of the logs, epoch ms; today without any. */
 export const middleOf = (spans: readonly Span[]): number =>
@@ -63,7 +62,7 @@ export function conclude(
   const review = reviewSettings(today, job);
   return {
     format: 1,
-    unexamined: [],
+    unexamined: [...UNEXAMINED],
     trust: [
       ...seen.trust.map(({ spans, ...note }) => ({ ...note, spans: spans.map(isoSpan) })),
       ...(changed ? [{ code: 'settings-changed', devices: [], text: changed, spans: [] }] : []),

@@ -263,7 +263,7 @@ const discharge = z.object({
 
 export const diagnosisSchema = z.object({
   format: z.literal(1),
-  /** Sections that this version does not look at; none at present. */
+  /** What this version does not look at. */
   unexamined: z.array(z.string()),
   trust: z.array(
     z.object({

@@ -65,7 +65,7 @@ const MINDED = ['gaps', 'clock-offset', 'settings-changed'];
 
 /** Names in the diagnosis, as people say them. */
 const SAID: Record<string, string> = {
-  cutoffs: 'cut-offs',
+  cells: 'how cells part over weeks',
 };
 
 /** What is said where no cause is possible or better. */

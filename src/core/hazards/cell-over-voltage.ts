@@ -1,5 +1,6 @@
 /** A lithium cell above its limit. */
 
+import { cellNumber } from '../log/channels';
 import { MINUTE } from '../quantity/span';
 import type { HazardRule } from './hazard';
 import { greatestIn, howOften, spells } from './spells';
@@ -12,7 +13,7 @@ export const cellOverVoltage: HazardRule = ({ system: { bank }, timeline }) => {
   if (bank.chemistry !== 'lfp') return [];
   return timeline.series.flatMap(({ time, channels }) =>
     Object.entries(channels).flatMap(([name, at]) => {
-      const cell = /^cell_0*(\d+)_voltage$/.exec(name);
+      const cell = cellNumber(name);
       if (!cell || !at) return [];
       const found = spells(time, (i) => at[i]! > LIMIT + ALLOWANCE, MINUTE);
       if (found.length === 0) return [];
@@ -20,7 +21,7 @@ export const cellOverVoltage: HazardRule = ({ system: { bank }, timeline }) => {
       return [
         {
           code: 'cell-over-voltage' as const,
-          text: `Cell ${cell[1]} stood above ${LIMIT.toFixed(2)} V ${howOften(found)}, at up to ${most.toFixed(2)} V. It is being overcharged: do not charge until the BMS is seen to stop it, and lower the charge voltage until the cells are level.`,
+          text: `Cell ${cell} stood above ${LIMIT.toFixed(2)} V ${howOften(found)}, at up to ${most.toFixed(2)} V. It is being overcharged: do not charge until the BMS is seen to stop it, and lower the charge voltage until the cells are level.`,
           spans: found,
         },
       ];

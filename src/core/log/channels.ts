@@ -36,6 +36,12 @@ export const NAMED_CHANNELS = Object.keys(CHANNELS) as NamedChannel[];
 
 const CELL = /^cell_(\d{2,3})_(voltage|temperature)$/;
 
+/** Number of the cell whose voltage a channel is, "5"; null for any other channel. */
+export const cellNumber = (channel: string): string | null => {
+  const cell = CELL.exec(channel);
+  return cell?.[2] === 'voltage' ? String(Number(cell[1])) : null;
+};
+
 export const isChannel = (text: string): text is Channel => Object.hasOwn(CHANNELS, text) || CELL.test(text);
 
 export function channelInfo(channel: ReadChannel): ChannelInfo {
@@ -148,3 +154,7 @@ export const spanOf = (series: Series): Span => ({
 /** What a series is made of, to be handed to another thread. */
 export const buffersOf = (series: Series): ArrayBuffer[] =>
   [series.time, ...Object.values(series.channels)].map((column) => column!.buffer as ArrayBuffer);
+
+/** Channels of a log that are voltages of cells, in the order of the cells. */
+export const cellChannels = ({ channels }: Pick<Series, 'channels'>): Channel[] =>
+  (Object.keys(channels) as Channel[]).filter((one) => cellNumber(one) !== null).sort();

@@ -1,8 +1,8 @@
 /** How far a battery's voltage sinks under load, before anything was measured. */
 
-import { blocksInSeries } from './chemistry';
+import { blocksInSeries, isLead } from './chemistry';
 import { pairOhms } from './conductor';
-import type { Bank, Conductor } from './schema';
+import type { Bank, Chemistry, Conductor } from './schema';
 
 /**
  * Ω·Ah per 12 V block after some minutes of load: inner resistance with what diffusion adds. Common practice, no source: a healthy
@@ -14,6 +14,15 @@ export function bankOhms(bank: Required<Pick<Bank, 'chemistry' | 'cellsInSeries'
   const perBlock = (bank.chemistry === 'lfp' ? OHM_AH.lithium : OHM_AH.lead) / bank.capacityAh;
   return perBlock * blocksInSeries(bank);
 }
+
+/** Growth of the resistance per °C under 25 °C (common practice, no source). */
+const COLD = { lead: 0.012, lithium: 0.028 };
+
+/** By how much the cold raises the inner resistance; where the temperature is not known, a cool room's. @param celsius NaN where not known */
+export const coldShare = (chemistry: Chemistry, celsius: number): number =>
+  1 +
+  (isLead(chemistry) ? COLD.lead : COLD.lithium) *
+    Math.max(0, 25 - (Number.isFinite(celsius) ? celsius : 20));
 
 /** V lost in battery and cable at a current; the cable at 30 °C. */
 export function sagVolts(

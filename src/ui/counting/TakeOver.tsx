@@ -9,6 +9,7 @@ import { counted } from '@/core/quantity/text';
 import { fieldAt } from '@/core/system/fields';
 import type { System } from '@/core/system/schema';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
+import { postChange } from '@/ui/primitives/postChange';
 import { useToast } from '@/ui/primitives/Toasts';
 
 interface Props {
@@ -182,32 +183,13 @@ function TakeOverForm({ systemId, systemVersion, rows, reason, onDone }: FormPro
 /** One change for the record; a description that somebody else has changed meanwhile is taken as it stands now. */
 async function change(
   systemId: string,
-  body: { base: number; path: string; after: number; why: string; on: string },
+  body: Parameters<typeof postChange>[1],
 ): Promise<{ version: number } | { problem: string }> {
-  try {
-    for (let attempt = 0; attempt < 2; attempt++) {
-      const response = await fetch(`/api/systems/${systemId}/changes`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(body),
-      });
-      const answer = (await response.json()) as {
-        version: number;
-        problems?: Record<string, string>;
-        error?: string;
-      };
-      if (response.ok) return { version: answer.version };
-      if (response.status !== 409)
-        return {
-          problem:
-            Object.values(answer.problems ?? {})[0] ??
-            answer.error ??
-            'The change could not be stored. Try again.',
-        };
-      body = { ...body, base: answer.version };
-    }
-    return { problem: 'Somebody is changing this system at the same time. Try again.' };
-  } catch {
-    return { problem: 'The server could not be reached. Try again.' };
+  for (let attempt = 0; attempt < 2; attempt++) {
+    const answer = await postChange(systemId, body);
+    if (answer.kind === 'changed') return { version: answer.version };
+    if (answer.kind === 'refused') return { problem: Object.values(answer.problems)[0]! };
+    body = { ...body, base: answer.version };
   }
+  return { problem: 'Somebody is changing this system at the same time. Try again.' };
 }

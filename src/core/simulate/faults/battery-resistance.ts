@@ -1,7 +1,7 @@
 /** An inner resistance that is high: the voltage sinks under every large load, though the battery is well charged. */
 
 import { median } from '../../quantity/numbers';
-import { chargeAt, cutsOf, cutting, heavy, isPlague, usualCutoff } from './cutting';
+import { chargeAt, cutsOf, cutting, heavy, comeAgain, usualCutoff } from './cutting';
 import type { Fault } from './fault';
 
 export const batteryResistance: Fault = {
@@ -18,5 +18,5 @@ export const batteryResistance: Fault = {
     });
   },
   hurts: (outcome) =>
-    isPlague(cutsOf(outcome, 'load', 'volts')) && median(chargeAt(outcome, cutsOf(outcome))) > 40,
+    comeAgain(cutsOf(outcome, 'load', 'volts')) && median(chargeAt(outcome, cutsOf(outcome))) > 40,
 };

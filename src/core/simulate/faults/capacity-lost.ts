@@ -2,7 +2,7 @@
 
 import { isLead } from '../../system/chemistry';
 import { median } from '../../quantity/numbers';
-import { chargeAt, cutsOf, cutting, isPlague, usualCutoff } from './cutting';
+import { chargeAt, cutsOf, cutting, comeAgain, usualCutoff } from './cutting';
 import { type Fault, fullDays } from './fault';
 
 export const capacityLost: Fault = {
@@ -27,5 +27,7 @@ export const capacityLost: Fault = {
     plan.startCharge = 0.95;
   },
   hurts: (outcome) =>
-    isPlague(outcome.truth.cuts) && fullDays(outcome) >= 2 && median(chargeAt(outcome, cutsOf(outcome))) < 15,
+    comeAgain(outcome.truth.cuts) &&
+    fullDays(outcome) >= 2 &&
+    median(chargeAt(outcome, cutsOf(outcome))) < 15,
 };

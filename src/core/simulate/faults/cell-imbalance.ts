@@ -1,6 +1,6 @@
 /** A cell out of step with the others, its capacity good: first low and not first high. */
 
-import { cutsOf, cutting, isPlague } from './cutting';
+import { cutsOf, cutting, comeAgain } from './cutting';
 import type { Fault } from './fault';
 
 export const cellImbalance: Fault = {
@@ -15,5 +15,5 @@ export const cellImbalance: Fault = {
     plan.lithium.cells[which]!.charge -= random.uniform(0.25, 0.45);
     plan.meanLoadA = (plan.capacityAh * random.uniform(0.5, 0.75)) / 24;
   },
-  hurts: (outcome) => isPlague(cutsOf(outcome, 'bms', 'cell-low')),
+  hurts: (outcome) => comeAgain(cutsOf(outcome, 'bms', 'cell-low')),
 };

@@ -1,7 +1,7 @@
 /** Cold nights: less capacity, more resistance. By day all is well. */
 
 import { median } from '../../quantity/numbers';
-import { cutsOf, cutting, heavy, isPlague, usualCutoff } from './cutting';
+import { cutsOf, cutting, heavy, comeAgain, usualCutoff } from './cutting';
 import type { Fault } from './fault';
 
 export const coldBattery: Fault = {
@@ -23,7 +23,7 @@ export const coldBattery: Fault = {
   },
   hurts(outcome) {
     const cuts = cutsOf(outcome, 'load', 'volts');
-    if (!isPlague(cuts)) return false;
+    if (!comeAgain(cuts)) return false;
     const { time, channels } = outcome.truth.series;
     const celsius = channels.battery_temperature!;
     const step = time[1]! - time[0]!;

@@ -2,7 +2,7 @@
 
 import { isLead } from '../../system/chemistry';
 import { median } from '../../quantity/numbers';
-import { chargeAt, cutsOf, cutting, heavy, isPlague } from './cutting';
+import { chargeAt, cutsOf, cutting, heavy, comeAgain } from './cutting';
 import type { Fault } from './fault';
 
 export const cutoffSetHigh: Fault = {
@@ -20,5 +20,5 @@ export const cutoffSetHigh: Fault = {
     plan.meanLoadA = Math.max(plan.meanLoadA, (plan.capacityAh * random.uniform(0.3, 0.5)) / 24);
   },
   hurts: (outcome) =>
-    isPlague(cutsOf(outcome, 'load', 'volts')) && median(chargeAt(outcome, cutsOf(outcome))) > 45,
+    comeAgain(cutsOf(outcome, 'load', 'volts')) && median(chargeAt(outcome, cutsOf(outcome))) > 45,
 };

@@ -48,4 +48,4 @@ export const apart = (cuts: readonly Cut[]): Cut[] =>
   cuts.filter((one, k) => k === 0 || one.at - cuts[k - 1]!.at > 1_800_000);
 
 /** Enough of them that a technician is called, and not so many that nothing else happens. */
-export const isPlague = (cuts: readonly Cut[]): boolean => apart(cuts).length >= 2;
+export const comeAgain = (cuts: readonly Cut[]): boolean => apart(cuts).length >= 2;

@@ -1,7 +1,7 @@
 /** Joints or cable to the load: it sees an emptier battery than there is. */
 
 import { median } from '../../quantity/numbers';
-import { chargeAt, cutsOf, cutting, heavy, isPlague, usualCutoff } from './cutting';
+import { chargeAt, cutsOf, cutting, heavy, comeAgain, usualCutoff } from './cutting';
 import type { Fault } from './fault';
 
 export const loadPathDrop: Fault = {
@@ -21,5 +21,5 @@ export const loadPathDrop: Fault = {
     plan.logsLoadsApart = true;
   },
   hurts: (outcome) =>
-    isPlague(cutsOf(outcome, 'load', 'volts')) && median(chargeAt(outcome, cutsOf(outcome))) > 40,
+    comeAgain(cutsOf(outcome, 'load', 'volts')) && median(chargeAt(outcome, cutsOf(outcome))) > 40,
 };

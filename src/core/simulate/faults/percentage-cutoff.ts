@@ -1,7 +1,7 @@
 /** The load goes off by a percentage that has drifted: the battery is well. */
 
 import { median } from '../../quantity/numbers';
-import { chargeAt, cutsOf, cutting, isPlague } from './cutting';
+import { chargeAt, cutsOf, cutting, comeAgain } from './cutting';
 import type { Fault } from './fault';
 
 export const percentageCutoff: Fault = {
@@ -25,6 +25,6 @@ export const percentageCutoff: Fault = {
   },
   hurts: (outcome) => {
     const cuts = cutsOf(outcome, 'load', 'percent');
-    return isPlague(cuts) && median(chargeAt(outcome, cuts)) > 60;
+    return comeAgain(cuts) && median(chargeAt(outcome, cuts)) > 60;
   },
 };

@@ -1,7 +1,7 @@
 /** Nothing is wrong: so much at once that a good battery gives less, as the law of rates has it. */
 
 import { isLead } from '../../system/chemistry';
-import { cutsOf, cutting, isPlague, usualCutoff } from './cutting';
+import { cutsOf, cutting, comeAgain, usualCutoff } from './cutting';
 import type { Fault } from './fault';
 
 export const rateExpected: Fault = {
@@ -23,5 +23,5 @@ export const rateExpected: Fault = {
       one.ratedA = Number(one.givesA.toFixed(1));
     }
   },
-  hurts: (outcome) => isPlague(cutsOf(outcome, 'load', 'volts')) && outcome.bestDaily > 92,
+  hurts: (outcome) => comeAgain(cutsOf(outcome, 'load', 'volts')) && outcome.bestDaily > 92,
 };

@@ -2,7 +2,7 @@
 
 import { isLead } from '../../system/chemistry';
 import { median } from '../../quantity/numbers';
-import { chargeAt, cutsOf, cutting, isPlague, usualCutoff } from './cutting';
+import { chargeAt, cutsOf, cutting, comeAgain, usualCutoff } from './cutting';
 import type { Fault } from './fault';
 
 export const reallyEmpty: Fault = {
@@ -20,5 +20,5 @@ export const reallyEmpty: Fault = {
     plan.startCharge = random.uniform(0.5, 0.95);
     plan.complaints = ['premature-cutoff'];
   },
-  hurts: (outcome) => isPlague(outcome.truth.cuts) && median(chargeAt(outcome, cutsOf(outcome))) < 15,
+  hurts: (outcome) => comeAgain(outcome.truth.cuts) && median(chargeAt(outcome, cutsOf(outcome))) < 15,
 };

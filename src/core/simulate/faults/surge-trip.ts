@@ -1,6 +1,6 @@
 /** Something that starts draws so much for a moment that the load's own protection trips. */
 
-import { cutsOf, cutting, isPlague } from './cutting';
+import { cutsOf, cutting, comeAgain } from './cutting';
 import type { Fault } from './fault';
 
 export const surgeTrip: Fault = {
@@ -15,5 +15,5 @@ export const surgeTrip: Fault = {
     });
     plan.logsLoadsApart = true;
   },
-  hurts: (outcome) => isPlague(cutsOf(outcome, 'load', 'surge')),
+  hurts: (outcome) => comeAgain(cutsOf(outcome, 'load', 'surge')),
 };

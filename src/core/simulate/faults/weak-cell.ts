@@ -1,6 +1,6 @@
 /** One cell holds less than the others: first low while discharging, first high while charging. */
 
-import { cutsOf, cutting, isPlague } from './cutting';
+import { cutsOf, cutting, comeAgain } from './cutting';
 import type { Fault } from './fault';
 
 export const weakCell: Fault = {
@@ -19,5 +19,5 @@ export const weakCell: Fault = {
     cell.capacityAh *= part;
     plan.meanLoadA = (plan.capacityAh * random.uniform(0.55, 0.85)) / 24;
   },
-  hurts: (outcome) => isPlague(cutsOf(outcome, 'bms', 'cell-low')),
+  hurts: (outcome) => comeAgain(cutsOf(outcome, 'bms', 'cell-low')),
 };

@@ -6,6 +6,7 @@ import { useId, useState } from 'react';
 import type { SheetRow } from '@/core/system/review/review';
 import type { System } from '@/core/system/schema';
 import { resyncSentence } from '@/core/system/schools';
+import { postChange } from '@/ui/primitives/postChange';
 import { useToast } from '@/ui/primitives/Toasts';
 import type { ChangeShown } from '../DescribeWorkspace';
 import { useTyped } from '../fields/context';
@@ -161,35 +162,16 @@ function ChangeDialog({ row, systemId, description, onClose, onChanged }: Dialog
     try {
       for (let attempt = 0; attempt < 2; attempt++) {
         const base = await description.settledVersion('system');
-        const response = await fetch(`/api/systems/${systemId}/changes`, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ base, path: setting.path, after: value, why, on }),
-        });
-        const answer = (await response.json()) as {
-          version: number;
-          system: System;
-          value?: System;
-          id?: string;
-          change?: ChangeShown;
-          problems?: Record<string, string>;
-          error?: string;
-        };
-        if (response.status === 409 && answer.value) {
+        const answer = await postChange(systemId, { base, path: setting.path, after: value, why, on });
+        if (answer.kind === 'conflict') {
           description.adopt('system', answer.version, answer.value);
           continue;
         }
-        if (response.ok && answer.change) {
-          description.adopt('system', answer.version, answer.system);
-          onChanged(answer.change);
-          return;
-        }
-        setProblems(answer.problems ?? { '': answer.error ?? 'The change could not be stored. Try again.' });
-        return;
+        if (answer.kind === 'refused') return setProblems(answer.problems);
+        description.adopt('system', answer.version, answer.system);
+        return onChanged(answer.change);
       }
       setProblems({ '': 'Somebody is changing this system at the same time. Try again.' });
-    } catch {
-      setProblems({ '': 'The server could not be reached. Nothing was changed; try again.' });
     } finally {
       setBusy(false);
     }

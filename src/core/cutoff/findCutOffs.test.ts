@@ -1,0 +1,159 @@
+/** Drawn logs: what is a cut-off, by whom and why, and what is none. */
+
+import type { Series } from '../log/channels';
+import { timelineOf } from '../log/timeline';
+import type { KnownSystem } from '../system/known';
+import { findCutOffs } from './findCutOffs';
+import { loadCurrents } from './loadCurrents';
+
+const MINUTE = 60_000;
+const DAY = 1440;
+
+interface Drawn {
+  /** A that the load draws, V at battery and load, percentage shown; by the minute. */
+  amps(minute: number): number;
+  volts(minute: number): number;
+  loadVolts?(minute: number): number;
+  shown?(minute: number): number;
+}
+
+const column = (of: (minute: number) => number, days: number) =>
+  Float32Array.from({ length: days * DAY }, (_, i) => of(i));
+
+function find(
+  { amps, volts, loadVolts, shown }: Drawn,
+  load: Partial<KnownSystem['loads'][number]> = {},
+  { days = 2, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp' } = {},
+) {
+  const time = Float64Array.from({ length: days * DAY }, (_, i) => i * MINUTE);
+  const monitor: Series = {
+    device: 'monitor',
+    time,
+    channels: {
+      battery_voltage: column(volts, days),
+      battery_current: column((minute) => -amps(minute), days),
+      ...(shown ? { soc: column(shown, days) } : {}),
+    },
+  };
+  const pump: Series = {
+    device: 'pump',
+    time,
+    channels: {
+      load_current: column(amps, days),
+      ...(loadVolts ? { load_voltage: column(loadVolts, days) } : {}),
+    },
+  };
+  const system = {
+    bank: { chemistry, cellsInSeries: chemistry === 'agm' ? 6 : 4, capacityAh: 100 },
+    sources: [],
+    loads: [{ id: 'pump', name: 'Pump', counted: true, ...load }],
+    timeZone: 'UTC',
+  } as unknown as KnownSystem;
+  const timeline = timelineOf([monitor, pump, ...more]);
+  return findCutOffs(system, timeline, loadCurrents(system, timeline), null);
+}
+
+/** Off for two hours from the sixth hour of each day on. */
+const off = (minute: number) => minute % DAY >= 360 && minute % DAY < 480;
+
+test('a load that goes off at its voltage, and what the battery came back to', () => {
+  const found = find(
+    {
+      amps: (m) => (off(m) ? 0 : 5),
+      volts: (m) => (off(m) ? 12.1 : m % DAY < 360 ? 12.4 - 0.0025 * (m % DAY) : 12.6),
+    },
+    { cutoffV: 11.5 },
+  );
+  expect(found.map((one) => [one.by, one.why, one.trips])).toEqual([
+    ['pump', 'volts', 1],
+    ['pump', 'volts', 1],
+  ]);
+  expect(found[0]!.at).toBe(360 * MINUTE);
+  expect(found[0]!.volts).toBeCloseTo(11.5, 1);
+  expect(found[0]!.restVolts).toBeCloseTo(12.1, 3);
+  expect((found[0]!.back - found[0]!.at) / MINUTE).toBe(120);
+});
+
+test('a load that is switched off is none', () => {
+  expect(find({ amps: (m) => (off(m) ? 0 : 5), volts: () => 12.6 }, { cutoffV: 11.5 })).toEqual([]);
+  // Nor is a cycling one, at whatever voltage it ends.
+  expect(
+    find({ amps: (m) => (m % 40 < 15 ? 5 : 0), volts: (m) => 12.8 - (0.4 * ((m * 7) % 13)) / 13 }),
+  ).toEqual([]);
+});
+
+test('the voltage at the load decides, where it was logged', () => {
+  const drawn = { amps: (m: number) => (off(m) ? 0 : 20), volts: (m: number) => (off(m) ? 12.8 : 12.6) };
+  expect(
+    find({ ...drawn, loadVolts: (m) => (off(m) ? 12.8 : 11.45) }, { cutoffV: 11.5 }).map((one) => one.why),
+  ).toEqual(['volts', 'volts']);
+  expect(find({ ...drawn, loadVolts: (m) => (off(m) ? 12.8 : 12.5) }, { cutoffV: 11.5 })).toEqual([]);
+});
+
+test('a percentage that is reached; one that was passed long ago is none', () => {
+  const drawn = { amps: (m: number) => (off(m) ? 0 : 5), volts: () => 12.7 };
+  const falling = (m: number) => 40 + Math.max(0, 360 - (m % DAY)) / 18;
+  const [one] = find({ ...drawn, shown: falling }, { cutoffPercent: 40 });
+  expect([one!.by, one!.why]).toEqual(['pump', 'percent']);
+  expect(one!.shown).toBeCloseTo(40, 0);
+  expect(find({ ...drawn, shown: (m) => falling(m) - 10 }, { cutoffPercent: 40 })).toEqual([]);
+});
+
+test('a spike before it, at a healthy voltage; a low voltage goes before a spike that nobody set a limit for', () => {
+  const amps = (m: number) => (off(m) ? 0 : m % DAY === 359 ? 80 : 5);
+  expect(find({ amps, volts: () => 12.7 }, { surgeA: 75 }).map((one) => one.why)).toEqual(['surge', 'surge']);
+  expect(
+    find({ amps, volts: (m) => (m % DAY === 359 ? 11.3 : 12.7) }, { cutoffV: 11.5 }).map((one) => one.why),
+  ).toEqual(['volts', 'volts']);
+});
+
+test('trips within half an hour are one', () => {
+  const amps = (m: number) => (m % DAY >= 360 && m % DAY < 420 && m % 10 >= 2 ? 0 : 5);
+  const [one, ...others] = find(
+    { amps, volts: (m) => (m % DAY >= 350 && m % DAY < 420 ? 11.4 : 12.6) },
+    { cutoffV: 11.5 },
+    { days: 1 },
+  );
+  expect(others).toEqual([]);
+  expect(one!.trips).toBe(6);
+});
+
+test('the BMS, by its word and the lowest cell; loads that come and go while it stops are no more cut-offs', () => {
+  const time = Float64Array.from({ length: DAY }, (_, i) => i * MINUTE);
+  const low = (m: number) => (m >= 355 && m < 360 ? 2.6 : 3.2);
+  const bms: Series = {
+    device: 'bms',
+    time,
+    channels: {
+      bms_discharge_allowed: column((m) => (off(m) ? 0 : 1), 1),
+      cell_01_voltage: column(() => 3.2, 1),
+      cell_02_voltage: column(low, 1),
+    },
+  };
+  const amps = (m: number) => (off(m) && m % 50 > 5 ? 0 : 5);
+  const found = find({ amps, volts: () => 12.9 }, {}, { days: 1, more: [bms], chemistry: 'lfp' });
+  expect(found.map((one) => [one.by, one.why, one.lowestCell])).toEqual([['bms', 'cell-low', '2']]);
+  expect(found[0]!.lowestV).toBeCloseTo(2.6, 3);
+});
+
+test('behind a source without a log a sun that takes the load over is none', () => {
+  const time = Float64Array.from({ length: 3 * DAY }, (_, i) => i * MINUTE);
+  // 5 A by night; the sun takes them over within an hour, and charges.
+  const amps = (m: number) => {
+    const sun = Math.max(0, Math.min(20, ((m % DAY) - 360) / 12));
+    return (m % DAY < 1080 ? sun : 0) - 5;
+  };
+  const monitor: Series = {
+    device: 'monitor',
+    time,
+    channels: { battery_voltage: column(() => 11.4, 3), battery_current: column(amps, 3) },
+  };
+  const system = {
+    bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 },
+    sources: [{ id: 'sun', name: 'Sun', kind: 'solar' }],
+    loads: [{ id: 'pump', name: 'Pump', cutoffV: 11.5 }],
+    timeZone: 'UTC',
+  } as unknown as KnownSystem;
+  const timeline = timelineOf([monitor]);
+  expect(findCutOffs(system, timeline, loadCurrents(system, timeline), null)).toEqual([]);
+});

@@ -1,0 +1,56 @@
+/** Drawn steps of a known resistance. */
+
+import type { Series } from '../log/channels';
+import { timelineOf } from '../log/timeline';
+import { seededRandom } from '../simulate/random';
+import type { KnownBank } from '../system/known';
+import { bankOhms, coldShare } from '../system/sag';
+import { stepResistance } from './loadSteps';
+
+const bank = { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 } as KnownBank;
+
+/** A load of 5 A, and of 25 A for four minutes of every ten, behind so many ohms; meters of so coarse a step. */
+function drawn(ohms: number, quantum = 0.01, celsius?: number): Series {
+  const random = seededRandom(3);
+  const count = 2000;
+  const amps = (i: number) => (i % 10 < 4 ? -25 : -5);
+  const round = (value: number) => Math.round(value / quantum) * quantum;
+  return {
+    device: 'monitor',
+    time: Float64Array.from({ length: count }, (_, i) => i * 60_000),
+    channels: {
+      battery_current: Float32Array.from({ length: count }, (_, i) => amps(i)),
+      battery_voltage: Float32Array.from({ length: count }, (_, i) =>
+        round(12.7 - 0.0002 * i + ohms * amps(i) + random.normal(0, 0.005)),
+      ),
+      ...(celsius === undefined ? {} : { battery_temperature: new Float32Array(count).fill(celsius) }),
+    },
+  };
+}
+
+const found = (log: Series, held = 80) => stepResistance(bank, timelineOf([log]), () => held);
+
+test.each([0.004, 0.01, 0.03])('%d ohm within a tenth, with a coarse meter too', (ohms) => {
+  for (const quantum of [0.01, 0.1]) {
+    const { ohms: seen, error, steps } = found(drawn(ohms, quantum))!;
+    expect(steps).toBeGreaterThan(300);
+    expect(Math.abs(seen / ohms - 1)).toBeLessThan(quantum > 0.05 ? 0.25 : 0.1);
+    expect(Math.abs(seen - ohms)).toBeLessThan(4 * error + 0.0002);
+  }
+});
+
+test('a good one of its size is 10 mΩ a 100 Ah block after minutes, less at once, more in the cold', () => {
+  expect(bankOhms(bank)).toBeCloseTo(0.01, 6);
+  expect(coldShare('agm', 25)).toBe(1);
+  expect(coldShare('lfp', 0)).toBeCloseTo(1.7, 6);
+  expect(coldShare('agm', NaN)).toBe(coldShare('agm', 20));
+  const warm = found(drawn(0.01, 0.01, 25))!.usual;
+  expect(found(drawn(0.01, 0.01, 0))!.usual / warm).toBeCloseTo(1.3, 6);
+});
+
+test('a nearly empty battery tells nothing, nor does one without steps', () => {
+  expect(found(drawn(0.01), 20)).toBeNull();
+  const even = drawn(0.01);
+  even.channels.battery_current!.fill(-5);
+  expect(found(even)).toBeNull();
+});
