@@ -4,6 +4,7 @@ import { DateTime } from 'luxon';
 import { ENDED_WORDS } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { countingText, driftText } from '@/core/diagnosis/countingText';
+import { cellsText } from '@/core/diagnosis/cellsText';
 import { cutoffsText, cutoffText } from '@/core/diagnosis/cutoffsText';
 import { chargingText } from '@/core/diagnosis/sourceTable';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
@@ -116,6 +117,12 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
     block(
       `Cut-offs (${zone})`,
       diagnosis.cutoffs.flatMap((one) => wrap(`${clock(one.at)}  ${cutoffText(one, nameOf)}`)),
+    );
+  const cellLines = cellsText(diagnosis.cells, system);
+  if (cellLines.length > 0)
+    block(
+      'What the cells show',
+      cellLines.flatMap((one) => wrap(one)),
     );
   if (diagnosis.unexamined.length > 0)
     out.push(...wrap(`Not looked at by this version: ${diagnosis.unexamined.join(', ')}.`), '');

@@ -1,7 +1,8 @@
 /** The battery's inner resistance is high: its voltage sinks under load and comes back at once. */
 
 import { isNumber } from '../quantity/numbers';
-import { percent } from '../quantity/text';
+import { MINUTE } from '../quantity/span';
+import { percent, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { atCuts, CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
 
@@ -22,12 +23,21 @@ const WEIGHTS = {
     [1.5, -4],
     [0, -9],
   ],
+  /** V a block that it sank by under the load and came back by: less cuts nothing off. */
+  sank: [
+    [0.9, 3],
+    [0.5, 0],
+    [0, -8],
+  ],
   held: [
     [40, 3],
     [20, -3],
     [0, -12],
   ],
 } as const;
+
+/** A load that ran longer has drawn the voltage down by more than the resistance. */
+const BRIEF = 15 * MINUTE;
 
 export const batteryResistance: Cause = {
   code: 'battery-resistance',
@@ -60,12 +70,20 @@ export const batteryResistance: Cause = {
         spans: [],
       });
     }
-    // An empty battery sinks whatever its resistance.
-    if (isNumber(cuts.sag) && !(cuts.held < 25))
+    // An empty battery sinks whatever its resistance, and after long runs it comes back by more than that.
+    if (isNumber(cuts.sag) && !(cuts.held < 25) && !(cuts.ranMs > BRIEF && cuts.resistance))
       evidence.push({
         text: `With the load gone its voltage came back by ${cuts.sag.toFixed(1)} times what a good one’s would.`,
         decibans: shrunk(weightOf(WEIGHTS.sag, cuts.sag), cuts.list.length),
         group: 'ohms',
+        spans: cuts.spans,
+      });
+    const sank = cuts.rest - cuts.volts;
+    if (evidence.length > 0 && isNumber(sank))
+      evidence.push({
+        text: `Under the load it stood ${volts(sank)} a 12 V block lower than with the load away.`,
+        decibans: shrunk(weightOf(WEIGHTS.sank, sank), cuts.list.length),
+        group: 'sank',
         spans: cuts.spans,
       });
     if (evidence.length > 0 && isNumber(cuts.held))

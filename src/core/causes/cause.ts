@@ -11,6 +11,7 @@ import type { Refusal } from '../charge/refusals';
 import type { SourceCharging } from '../charge/types';
 import type { Counting } from '../count/types';
 import type { CutOffs } from '../cutoff/types';
+import type { Cells } from '../cells/types';
 import type { CauseCode } from './codes';
 import type { Family } from './families';
 import type { Remedy } from './remedy';
@@ -47,6 +48,8 @@ export interface Observations {
   refusals: Refusal[] | null;
   /** Null without a log, or while a basic of the bank is not known. */
   cutoffs: CutOffs | null;
+  /** Null where neither cells nor the voltage between two halves were logged. */
+  cells: Cells | null;
 }
 
 /** Observations of a battery of which the basics are known. */

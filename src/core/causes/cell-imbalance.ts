@@ -1,12 +1,15 @@
 /** A cell out of step with the others, its capacity good. */
 
 import { type Cause, type Evidence, shrunk } from './cause';
-import { CUT_PRIOR, FIRST_LOW, firstLow, missingCuts } from './cutting';
+import { CUT_PRIOR, missingCuts } from './cutting';
+import { FIRST_LOW, lagText, lowCell } from './lowCell';
 
 const WEIGHTS = {
   ...FIRST_LOW,
-  highOther: 7,
-  highToo: -10,
+  /** Where it stands when the others are full. */
+  behind: 9,
+  level: -9,
+  ahead: -12,
 } as const;
 
 export const cellImbalance: Cause = {
@@ -27,17 +30,16 @@ export const cellImbalance: Cause = {
     ],
   },
   weigh(seen): Evidence[] {
-    const low = firstLow(seen);
-    const high = seen.cutoffs?.cells?.high;
+    const low = lowCell(seen);
     if (!low) return [];
     const evidence = [low.evidence];
-    if (low.same && high && high.over > 0.03)
+    if (low.isSame && low.atTop !== 'unknown')
       evidence.push({
         text:
-          high.cell === low.cell
-            ? 'The same cell is first high on charge: it has lost capacity.'
-            : `On charge another is first high, cell ${high.cell}: this one holds as much, but starts from less.`,
-        decibans: shrunk(high.cell === low.cell ? WEIGHTS.highToo : WEIGHTS.highOther, high.times),
+          low.atTop === 'behind'
+            ? `When the others are full it is not${lagText(low.behindAh)}: it holds as much, but starts from less.`
+            : `When the others are full it is so too${low.atTop === 'ahead' ? ', before them' : ''}: it has lost capacity.`,
+        decibans: shrunk(WEIGHTS[low.atTop], seen.cells!.tops),
         group: 'high',
         spans: [],
       });
@@ -45,7 +47,7 @@ export const cellImbalance: Cause = {
   },
   missing: missingCuts,
   remedy: (seen) => ({
-    text: `Charge at a low current at the charge voltage until cell ${seen.cutoffs?.cells?.low?.cell ?? ''} has caught up; hours to days at what the BMS bleeds. Then let it out and look whether it is still first low.`,
+    text: `Charge at a low current at the charge voltage until cell ${seen.cells?.low?.cell ?? ''} has caught up; hours to days at what the BMS bleeds. Then let it out and look whether it is still first low.`,
     caution: 'No cell above the limit of the BMS while balancing.',
   }),
 };

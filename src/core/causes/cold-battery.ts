@@ -1,7 +1,7 @@
 /** Cold: less capacity and more resistance; warm, all is well. */
 
 import { isNumber } from '../quantity/numbers';
-import { celsius as degrees } from '../quantity/text';
+import { celsius as degrees, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { atCuts, CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
 
@@ -18,11 +18,16 @@ const WEIGHTS = {
   notWarm: 4,
   warmToo: -6,
   held: [
+    [50, 4],
     [25, 2],
     [12, -3],
     [0, -9],
   ],
+  /** By steps of its current, parts of a good one's at that temperature: the cold alone explains it, or not. */
+  asInTheCold: 3,
   highAnyway: -6,
+  /** V a block lost on the way to the load. */
+  lost: -8,
   dischargeStopped: 10,
 } as const;
 
@@ -71,11 +76,19 @@ export const coldBattery: Cause = {
         group: 'held',
         spans: [],
       });
-    if (cuts.bySteps > 2.6)
+    const asInTheCold = isNumber(cuts.bySteps) ? cuts.bySteps < 1.8 : cuts.sag < 2.5;
+    if (cuts.celsius < 8 && (cuts.bySteps > 2.6 || asInTheCold))
       evidence.push({
-        text: `Even for the cold its resistance is ${cuts.bySteps.toFixed(1)} times a good one’s.`,
-        decibans: WEIGHTS.highAnyway,
+        text: `${cuts.bySteps > 2.6 ? 'Even for the cold' : 'For the cold'} its resistance is ${cuts.ohms.toFixed(1)} times a good one’s.`,
+        decibans: cuts.bySteps > 2.6 ? WEIGHTS.highAnyway : WEIGHTS.asInTheCold,
         group: 'ohms',
+        spans: [],
+      });
+    if (cuts.lost > 0.35)
+      evidence.push({
+        text: `${volts(cuts.lost)} a 12 V block are lost on the way to the load.`,
+        decibans: WEIGHTS.lost,
+        group: 'lost',
         spans: [],
       });
     if (cuts.share('cold') > 0.5)

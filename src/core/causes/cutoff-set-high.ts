@@ -31,6 +31,9 @@ const WEIGHTS = {
   lost: -10,
 } as const;
 
+/** V a block that a battery sinks by under a load and comes back by, to speak of a sinking one. */
+const SINKS = 0.4;
+
 export const cutoffSetHigh: Cause = {
   code: 'cutoff-set-high',
   title: 'The low-voltage disconnect is set too high',
@@ -73,18 +76,17 @@ export const cutoffSetHigh: Cause = {
         group: 'held',
         spans: cuts.spans,
       });
-    if (cuts.ohms > 2.2)
+    // Near its rest voltage it hardly sank at all.
+    if ((cuts.bySteps > 2.2 || cuts.sag > 3.5) && !(cuts.rest - cuts.volts < SINKS))
       evidence.push({
         text: 'The battery’s voltage sinks more under the load than a good one’s.',
         decibans: WEIGHTS.sags,
         group: 'sags',
         spans: [],
       });
-    const lost =
-      cuts.paths.length > 0 ? Math.max(...cuts.paths.map((one) => one.ohms * one.amps)) / blocks : cuts.apart;
-    if (lost > 0.35)
+    if (cuts.lost > 0.35)
       evidence.push({
-        text: `${volts(lost)} a 12 V block are lost on the way to the load.`,
+        text: `${volts(cuts.lost)} a 12 V block are lost on the way to the load.`,
         decibans: WEIGHTS.lost,
         group: 'lost',
         spans: [],

@@ -1,6 +1,6 @@
 /** What the causes of loads that go off too soon share. */
 
-import type { CutOff, CutOffs, CutReason } from '../cutoff/types';
+import type { CutOff, CutOffs, CutReason, LoadPath } from '../cutoff/types';
 import { isNumber, median } from '../quantity/numbers';
 import type { Span } from '../quantity/span';
 import { MINUTE } from '../quantity/span';
@@ -8,7 +8,7 @@ import { counted } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
 import { restPercent } from '../system/restVoltage';
 import { bankOhms, coldShare } from '../system/sag';
-import { type Evidence, type Judged, type Observations, shrunk, weightOf } from './cause';
+import type { Judged, Observations } from './cause';
 
 export const CUT_PRIOR = { complained: -4, otherwise: -8 } as const;
 
@@ -25,12 +25,16 @@ export interface Cutting extends Omit<CutOffs, 'celsius'> {
   loadVolts: number;
   /** V a block by which the load stood under the battery just before, median; NaN where one of the two was not logged. */
   apart: number;
+  /** V a block lost on the way to the load: by the path's resistance where two voltages were logged, else as it stood apart. */
+  lost: number;
   /** What the voltage came back by over the current that went, in parts of a good battery's resistance, median; NaN where not known. */
   sag: number;
   /** The battery's resistance by steps of its current, parts of a good one's; and by these or, without, by the sag. */
   bySteps: number;
   ohms: number;
   celsius: number;
+  /** How long the load had run, ms, median. */
+  ranMs: number;
   /** Share of the cut-offs for a reason. */
   share(why: CutReason): number;
   spans: Span[];
@@ -57,6 +61,10 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
   const bySteps = cutoffs.resistance ? cutoffs.resistance.ohms / cutoffs.resistance.usual : NaN;
   return {
     ...cutoffs,
+    lost:
+      cutoffs.paths.length > 0
+        ? Math.max(...cutoffs.paths.map((one) => one.ohms * drawnAt(list, one))) / blocks
+        : middle((one) => (one.volts - one.loadVolts) / blocks),
     held: middle((one) => (one.deviation <= KNOWN ? one.held : NaN)),
     rest,
     restPercent: isNumber(rest) ? restPercent(bank.chemistry, rest) : NaN,
@@ -67,42 +75,21 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
     bySteps,
     ohms: isNumber(bySteps) ? bySteps : sag,
     celsius: middle((one) => one.celsius),
+    ranMs: middle((one) => one.ranMs),
     share: (why) => list.filter((one) => one.why === why).length / list.length,
     spans: list.map(({ at, last }) => ({ from: at - 10 * MINUTE, to: last + 10 * MINUTE })),
   };
 }
+
+/** A that a load drew at its cut-offs, median, where that is more than it draws as a rule. */
+export const drawnAt = (list: readonly CutOff[], { id, amps }: LoadPath): number =>
+  Math.max(
+    amps,
+    ...[median(list.filter((one) => one.by === id).map((one) => one.loadAmps))].filter(isNumber),
+  );
 
 /** "At 6 cut-offs" */
 export const atCuts = ({ list }: Cutting): string => `At ${counted(list.length, 'cut-off')}`;
 
 export const missingCuts = ({ cutoffs }: Observations): string[] =>
   cutoffs === null || cutoffs.list.length > 0 ? [] : ['a log of a cut-off'];
-
-/** Weights of a cell that comes to its lower end first: V under the mean, and where it was not always the same one. */
-export const FIRST_LOW = {
-  under: [
-    [0.25, 10],
-    [0.12, 6],
-    [0.05, 0],
-    [0, -10],
-  ],
-  others: -8,
-} as const;
-
-/** Which cell was the lowest, as evidence; `same` where it was mostly one. Null without cells or without a cut-off. */
-export function firstLow(seen: Judged): { cell: string; same: boolean; evidence: Evidence } | null {
-  const cuts = cuttingOf(seen);
-  const low = seen.cutoffs?.cells?.low;
-  if (!low || !cuts) return null;
-  const same = low.times >= 0.7 * low.of;
-  return {
-    cell: low.cell,
-    same,
-    evidence: {
-      text: `Cell ${low.cell} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.under)} mV under the mean.`,
-      decibans: same ? shrunk(weightOf(FIRST_LOW.under, low.under), low.times) : FIRST_LOW.others,
-      group: 'low',
-      spans: cuts.spans,
-    },
-  };
-}

@@ -22,7 +22,11 @@ const WEIGHTS = {
   ],
   /** One half was filled by its charger again and again, the other hardly ever; or their chargers hold them apart. */
   oneFilled: 9,
-  heldApart: 7,
+  heldApart: [
+    [0.3, 7],
+    [0.2, 3],
+    [0, 0],
+  ],
   bothFilled: -5,
   /** Measured by hand. */
   measured: [
@@ -111,7 +115,7 @@ export const halfBank: Cause = {
 /** Charges of a half of which so many times more got it full. */
 const OFTENER = 3;
 /** V a 12 V block by which the charge voltages of the halves may differ. */
-const HELD = 0.12;
+const HELD = 0.2;
 
 /** The two halves by what their chargers did. */
 function weighCharges(charging: readonly SourceCharging[]): Evidence[] {
@@ -141,7 +145,7 @@ function weighCharges(charging: readonly SourceCharging[]): Evidence[] {
   if (by >= HELD)
     evidence.push({
       text: `Their chargers hold the halves ${volts(by)} a 12 V block apart.`,
-      decibans: WEIGHTS.heldApart,
+      decibans: weightOf(WEIGHTS.heldApart, by),
       group: 'held',
       spans: [],
     });

@@ -4,7 +4,7 @@ import { isNumber } from '../quantity/numbers';
 import { amps, percent, volts } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { atCuts, cuttingOf } from './cutting';
+import { atCuts, cuttingOf, drawnAt } from './cutting';
 import { PATH_ANSWERS, PATH_WEIGHTS, weighPaths } from './paths';
 import { LIVE } from './remedy';
 
@@ -67,10 +67,11 @@ export const loadPathDrop: Cause = {
     const evidence: Evidence[] = [];
     const worst = [...(seen.cutoffs?.paths ?? [])].sort((a, b) => b.ohms * b.amps - a.ohms * a.amps)[0];
     if (worst) {
-      const lost = (worst.ohms * worst.amps) / blocks;
+      const drawn = drawnAt(cuts?.list ?? [], worst);
+      const lost = (worst.ohms * drawn) / blocks;
       const name = seen.system.loads.find(({ id }) => id === worst.id)?.name ?? 'the load';
       evidence.push({
-        text: `Between battery and ${name} lie ${(1000 * worst.ohms).toFixed(1)} mΩ: ${volts(worst.ohms * worst.amps)} are lost at ${amps(worst.amps)}.`,
+        text: `Between battery and ${name} lie ${(1000 * worst.ohms).toFixed(1)} mΩ: ${volts(worst.ohms * drawn)} are lost at ${amps(drawn)}.`,
         decibans: weightOf(WEIGHTS.lost, lost),
         group: 'lost',
         spans: cuts?.spans ?? [],

@@ -1,7 +1,8 @@
 /** Nothing is wrong: so much at once that a good lead battery gives less, as Peukert's law has it. */
 
-import { isNumber, median } from '../quantity/numbers';
-import { amps, percent } from '../quantity/text';
+import { isNumber, mean, median } from '../quantity/numbers';
+import { MINUTE } from '../quantity/span';
+import { amps, duration, percent, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { cuttingOf, missingCuts } from './cutting';
 
@@ -9,8 +10,8 @@ const WEIGHTS = {
   /** Hours in which the current at the cut-offs empties the battery; fewer is faster. */
   hours: [
     [8, -14],
-    [5, -8],
-    [3.5, -1],
+    [6, -8],
+    [4.5, -1],
     [0, 6],
   ],
   /** Points between what was left and what that rate leaves. */
@@ -23,10 +24,20 @@ const WEIGHTS = {
   /** Its resistance is a good one's, or not. */
   good: 3,
   high: -9,
+  /** Minutes that it ran before it went off: what is at fault at once is not the rate. */
+  ran: [
+    [20, 5],
+    [8, 1],
+    [0, -7],
+  ],
+  setHigh: -8,
 } as const;
 
 /** Exponent of a lead battery where nothing is told (common practice, no source), and hours for which its capacity holds. */
 const USUAL = { exponent: 1.24, hours: 20 };
+
+/** V a block: a disconnect that lets go above it is set high for a large load (common practice, no source). */
+const SET_HIGH = 11.9;
 
 export const rateExpected: Cause = {
   code: 'rate-expected',
@@ -63,18 +74,36 @@ export const rateExpected: Cause = {
     if (hours < 8 && isNumber(cuts.held)) {
       const exponent = system.monitor?.peukert ?? USUAL.exponent;
       // W. Peukert, Elektrotechnische Zeitschrift 20 (1897): at a faster rate so much less comes out.
-      const left = 100 * (1 - (hours / (bank.capacityHours ?? USUAL.hours)) ** (exponent - 1));
+      const law = 100 * (1 - (hours / (bank.capacityHours ?? USUAL.hours)) ** (exponent - 1));
+      // After a fast discharge the count and the voltage it comes back to stand on either side of the truth.
+      const left = mean([cuts.held, cuts.restPercent]);
       evidence.push({
-        text: `By Peukert’s law ${percent(left)} stays in at that rate; ${percent(cuts.held)} was left.`,
-        decibans: shrunk(weightOf(WEIGHTS.apart, Math.abs(left - cuts.held)), cuts.list.length),
+        text: `By Peukert’s law ${percent(law)} stays in at that rate; about ${percent(left)} was left.`,
+        decibans: shrunk(weightOf(WEIGHTS.apart, Math.abs(law - left)), cuts.list.length),
         group: 'left',
         spans: cuts.spans,
       });
     }
-    if (hours < 5 && isNumber(cuts.ohms))
+    if (hours < 8 && isNumber(cuts.ranMs))
       evidence.push({
-        text: `Its resistance is ${cuts.ohms.toFixed(1)} times a good one’s.`,
-        decibans: cuts.ohms > 2 ? WEIGHTS.high : cuts.ohms < 1.5 ? WEIGHTS.good : 0,
+        text: `It had run for ${duration(cuts.ranMs)} when it went off.`,
+        decibans: shrunk(weightOf(WEIGHTS.ran, cuts.ranMs / MINUTE), cuts.list.length),
+        group: 'ran',
+        spans: cuts.spans,
+      });
+    const level = isNumber(cuts.loadVolts) ? cuts.loadVolts : cuts.volts;
+    if (level > SET_HIGH)
+      evidence.push({
+        text: `It goes off at ${volts(level)} a 12 V block already.`,
+        decibans: WEIGHTS.setHigh,
+        group: 'level',
+        spans: [],
+      });
+    // What it came back by after hours of a large load is more than its resistance.
+    if (hours < 5 && isNumber(cuts.bySteps))
+      evidence.push({
+        text: `Its resistance is ${cuts.bySteps.toFixed(1)} times a good one’s.`,
+        decibans: cuts.bySteps > 2 ? WEIGHTS.high : cuts.bySteps < 1.6 ? WEIGHTS.good : 0,
         group: 'ohms',
         spans: [],
       });

@@ -17,6 +17,7 @@ const seen = (of: KnownSystem): Judged => ({
   days: [],
   refusals: null,
   cutoffs: null,
+  cells: null,
 });
 const remedyOf = (code: string, of: KnownSystem = system) =>
   CAUSES.find((one) => one.code === code)!.remedy!(seen(of));

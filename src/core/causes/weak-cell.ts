@@ -1,15 +1,16 @@
 /** One cell holds less than the others: first low while discharging, first high while charging. */
 
-import { isNumber } from '../quantity/numbers';
 import { counted } from '../quantity/text';
 import { type Cause, type Evidence, shrunk } from './cause';
-import { CUT_PRIOR, FIRST_LOW, firstLow, missingCuts } from './cutting';
+import { CUT_PRIOR, missingCuts } from './cutting';
+import { FIRST_LOW, lagText, lowCell } from './lowCell';
 
 const WEIGHTS = {
   ...FIRST_LOW,
-  /** The same cell is first high on charge; another one is. */
-  highToo: 7,
-  highOther: -9,
+  /** Where it stands when the others are full. */
+  ahead: 9,
+  level: 8,
+  behind: -11,
 } as const;
 
 export const weakCell: Cause = {
@@ -30,20 +31,18 @@ export const weakCell: Cause = {
     ],
   },
   weigh(seen): Evidence[] {
-    const low = firstLow(seen);
-    const high = seen.cutoffs?.cells?.high;
+    const low = lowCell(seen);
     if (!low) return [];
     const evidence = [low.evidence];
-    if (low.same && high && isNumber(high.over) && high.over > 0.03)
+    if (low.isSame && low.atTop !== 'unknown')
       evidence.push({
         text:
-          high.cell === low.cell
-            ? `The same cell is first high on charge, ${counted(high.times, 'time')} of ${high.of}.`
-            : `On charge cell ${high.cell} is first high, not this one.`,
-        decibans:
-          high.cell === low.cell
-            ? shrunk(WEIGHTS.highToo, high.times)
-            : shrunk(WEIGHTS.highOther, high.times),
+          low.atTop === 'behind'
+            ? `When the others are full it is not${lagText(low.behindAh)}: it starts from less.`
+            : low.atTop === 'ahead'
+              ? `It is also the first to be full, ${counted(seen.cells!.tops, 'time')} looked at: it holds less.`
+              : 'It is as full as the others at the top of charges, and empty before them: it holds less.',
+        decibans: shrunk(WEIGHTS[low.atTop], seen.cells!.tops),
         group: 'high',
         spans: [],
       });
@@ -51,7 +50,7 @@ export const weakCell: Cause = {
   },
   missing: missingCuts,
   remedy: (seen) => ({
-    text: `Measure the capacity of cell ${seen.cutoffs?.cells?.low?.cell ?? ''} on its own; where it is well under the others, replace it with one of the same make and age. Balancing does not help it.`,
+    text: `Measure the capacity of cell ${seen.cells?.low?.cell ?? ''} on its own; where it is well under the others, replace it with one of the same make and age. Balancing does not help it.`,
     caution:
       'Work on an open pack belongs to those who are trained for it: cover the other terminals, insulated tools.',
   }),

@@ -210,8 +210,14 @@ export function bmsAnchors(timeline: Timeline, grid: Grid): Anchor[] {
   return found;
 }
 
-/** A lead battery is as good as empty when its voltage falls off its knee at a usual current. V a block. */
-const LEAD_KNEE = 11.2;
+/**
+ * A lead battery is as good as empty when its voltage falls off its knee at a usual current: V a block at next to no current, and what
+ * it may be lower by, V for a current that would empty it in an hour. Empty and rested it stands at 11.9 V (Battery Council
+ * International, from memory).
+ */
+const LEAD_KNEE = { volts: 11.65, falls: 3, atLeast: 11.2 };
+const leadKnee = (part: number): number =>
+  Math.max(LEAD_KNEE.atLeast, LEAD_KNEE.volts + LEAD_KNEE.falls * part);
 
 export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, volts: Float32Array): Anchor[] {
   const lead = isLead(bank.chemistry);
@@ -223,7 +229,7 @@ export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vo
     const perBlock = volts[cell]! / blocks;
     const at = cellStart(grid, cell);
     const drawn = part < -0.002 && part > (lead ? -0.08 : -0.3);
-    if (!drawn || perBlock > (lead ? LEAD_KNEE : 11.6) || perBlock < 6 || at - last < EVERY) continue;
+    if (!drawn || perBlock > (lead ? leadKnee(part) : 11.6) || perBlock < 6 || at - last < EVERY) continue;
     found.push({ kind: 'empty', at, until: at, charge: lead ? 0.06 : 0.04, deviation: lead ? 0.06 : 0.04 });
     last = at;
   }

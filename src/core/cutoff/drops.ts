@@ -18,6 +18,8 @@ export interface Drop {
   /** A just before, and at most in that time. */
   amps: number;
   peak: number;
+  /** How long it had drawn at least half of that, ms. */
+  ranMs: number;
   /** What it hardly ever draws more than, A. */
   most: number;
   /** V at the load's terminals at least, NaN where not logged. */
@@ -58,6 +60,7 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
       back: end < time.length ? time[end]! : NaN,
       amps: amps[i - 1]!,
       peak,
+      ranMs: time[i]! - time[startOfRun(load, i - 1)]!,
       most,
       loadVolts,
       moment,
@@ -65,6 +68,15 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
     i = end;
   }
   return found;
+}
+
+/** The first sample of the run that ends with a sample: half of what it draws then is no pause. */
+function startOfRun({ time, amps }: LoadCurrent, last: number): number {
+  const half = amps[last]! / 2;
+  const limit = gapLimit(medianStep(time));
+  let first = last;
+  while (first > 0 && amps[first - 1]! > half && time[first]! - time[first - 1]! <= limit) first--;
+  return first;
 }
 
 /** So long after a drop a source that nobody logged may not charge, and so far the current may not have sunk before. */

@@ -50,7 +50,7 @@ function find(
     timeZone: 'UTC',
   } as unknown as KnownSystem;
   const timeline = timelineOf([monitor, pump, ...more]);
-  return findCutOffs(system, timeline, loadCurrents(system, timeline), null);
+  return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
 }
 
 /** Off for two hours from the sixth hour of each day on. */
@@ -155,5 +155,5 @@ test('behind a source without a log a sun that takes the load over is none', () 
     timeZone: 'UTC',
   } as unknown as KnownSystem;
   const timeline = timelineOf([monitor]);
-  expect(findCutOffs(system, timeline, loadCurrents(system, timeline), null)).toEqual([]);
+  expect(findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null)).toEqual([]);
 });

@@ -26,6 +26,13 @@ const NEAR = { load: 0.12, battery: 0.25 };
 const LOW = { lead: 11.7, lithium: 12.2 };
 /** Drops whose cause nothing shows are cut-offs where so many came at one voltage or percentage: spread in V a block, and in points. */
 const SAME = { fewest: 3, volts: 0.08, points: 0.7, lowest: 0.1 };
+/**
+ * Two drops alone are cut-offs where they came at the very same voltage, the lowest of the log and well
+ * under what anything lets go at: spread in V a block, part of the log, V a block.
+ */
+const PAIR = { volts: 0.02, lowest: 0.02, under: 0.25 };
+/** What was cut off is not back within this. */
+const AWAY = 5 * MINUTE;
 /** A start draws so many times what is usual at most. */
 const START = 2.2;
 /** A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V. */
@@ -106,6 +113,8 @@ function reasonOf(
   const limits = own.flatMap((one) => (one.cutoffV === undefined ? [] : [one.cutoffV]));
   const low = (isLead(system.bank.chemistry) ? LOW.lead : LOW.lithium) * blocks;
   const limit = limits.length > 0 ? Math.max(...limits) + margin : low;
+  // A spike pulls the voltage down too: without a limit that says so, it was the spike.
+  if (surges && limits.length === 0) return { by: idOf(load), why: 'surge' };
   if (volts <= limit) return { by: idOf(load), why: 'volts' };
   return surges ? { by: idOf(load), why: 'surge' } : null;
 }
@@ -146,7 +155,7 @@ function bmsReason(
 function alike(open: readonly Drop[], system: KnownSystem, loads: readonly LoadCurrent[]): Found[] {
   const blocks = blocksInSeries(system.bank);
   return loads.flatMap((load): Found[] => {
-    const drops = open.filter((one) => one.load === load);
+    const drops = open.filter((one) => one.load === load && !(one.back - one.at < AWAY));
     if (drops.length < 2) return [];
     const as = (some: readonly Drop[], why: CutReason): Found[] =>
       some.map((drop) => ({ drop, at: drop.at, by: idOf(load), why, moment: drop.moment }));
@@ -164,17 +173,20 @@ function alike(open: readonly Drop[], system: KnownSystem, loads: readonly LoadC
     // A load has one percentage: where it is known, no other is looked for. People set round figures.
     const isOpen = loadOf(system, load).every((one) => one.cutoffPercent === undefined);
     const isRound = Math.abs(percent - 5 * Math.round(percent / 5)) < 0.8;
-    if (isOpen && points <= SAME.points && percent < 90 && (enough ? !(spread < SAME.volts / 3) : isRound))
+    // Lead that stood at one voltage each time may have gone off by that; in lithium's flat part nothing does.
+    const highest = isLead(system.bank.chemistry) ? HIGHEST.lead : HIGHEST.lithium;
+    const byVolts = spread < SAME.volts / 3 && level < highest;
+    if (isOpen && points <= SAME.points && percent < 90 && (enough ? !byVolts : isRound))
       return as(
         drops.filter((one) => Math.abs(one.moment.shown - percent) <= 2),
         'percent',
       );
-    if (
-      enough &&
-      spread <= SAME.volts &&
-      isLowest &&
-      level < (isLead(system.bank.chemistry) ? HIGHEST.lead : HIGHEST.lithium)
-    )
+    const isLimit = enough
+      ? spread <= SAME.volts && isLowest
+      : level < highest - PAIR.under &&
+        Math.abs(volts[0]! - volts[1]!) <= PAIR.volts &&
+        drops.every(({ moment }) => moment.lowShare < PAIR.lowest);
+    if (isLimit && level < highest)
       return as(
         drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts),
         'volts',
@@ -209,6 +221,7 @@ function together(found: readonly Found[], timeline: Timeline, capacityAh: numbe
       loadVolts: drop?.loadVolts ?? NaN,
       loadAmps: drop?.peak ?? NaN,
       amps: moment.amps,
+      ranMs: drop?.ranMs ?? NaN,
       restVolts: NaN,
       lowestV: moment.lowestV,
       meanV: moment.meanV,

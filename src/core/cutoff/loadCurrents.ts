@@ -16,8 +16,14 @@ export interface LoadCurrent {
   hidden: boolean;
 }
 
-/** One for each load with a log of its own; else one for all together, from another device's log or from the battery's current. */
-export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurrent[] {
+/** A battery that takes more is charged, parts of the capacity in A; less is the meter's zero. */
+const CHARGES = 0.004;
+
+/**
+ * One for each load with a log of its own; else one for all together, from another device's log or from the battery's current.
+ * @param zeroA A that the battery's meter shows where nothing flows
+ */
+export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: number): LoadCurrent[] {
   const own = system.loads.flatMap(({ id }): LoadCurrent[] => {
     const log = logOf(timeline, id, 'load_current');
     return log
@@ -60,8 +66,8 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline): LoadCurre
     interpolateAt(log.time, log.channels.source_current!, time).forEach((one, i) => (given[i]! += one));
   }
   const amps = battery.amps.map((one, i) => {
-    const drawn = given[i]! - one;
-    return hidden && one > 0 ? NaN : Math.max(0, drawn);
+    const drawn = given[i]! - (one - zeroA);
+    return hidden && one > CHARGES * system.bank.capacityAh ? NaN : Math.max(0, drawn);
   });
   return [{ id, time, amps, volts: null, hidden }];
 }

@@ -42,10 +42,10 @@ test.each([0.004, 0.01, 0.03])('%d ohm within a tenth, with a coarse meter too',
 test('a good one of its size is 10 mΩ a 100 Ah block after minutes, less at once, more in the cold', () => {
   expect(bankOhms(bank)).toBeCloseTo(0.01, 6);
   expect(coldShare('agm', 25)).toBe(1);
-  expect(coldShare('lfp', 0)).toBeCloseTo(1.7, 6);
+  expect(coldShare('lfp', 0)).toBeCloseTo(Math.exp(0.75), 6);
   expect(coldShare('agm', NaN)).toBe(coldShare('agm', 20));
   const warm = found(drawn(0.01, 0.01, 25))!.usual;
-  expect(found(drawn(0.01, 0.01, 0))!.usual / warm).toBeCloseTo(1.3, 6);
+  expect(found(drawn(0.01, 0.01, 0))!.usual / warm).toBeCloseTo(Math.exp(0.3), 6);
 });
 
 test('a nearly empty battery tells nothing, nor does one without steps', () => {

@@ -1,5 +1,6 @@
 /** The battery's resistance by steps of its current: what the voltage moves by within a sample or two, over what the current moves by. */
 
+import { interpolateAt } from '../count/interpolateAt';
 import { mean, median, sum } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { medianStep } from '../log/grid';
@@ -36,7 +37,7 @@ export function stepResistance(
   const volts = log?.channels.battery_voltage;
   const amps = log?.channels.battery_current;
   if (!log || !volts || !amps || medianStep(log.time) > APART) return null;
-  const steps: { amps: number; ohms: number }[] = [];
+  const steps: { at: number; amps: number; ohms: number }[] = [];
   for (let i = 2; i + 1 < amps.length && steps.length < STEP.most; i++) {
     const step = amps[i]! - amps[i - 1]!;
     if (!(Math.abs(step) >= STEP.least * bank.capacityAh) || log.time[i]! - log.time[i - 1]! > APART)
@@ -48,7 +49,7 @@ export function stepResistance(
     if (Math.abs(amps[i + 1]! - amps[i]!) > 0.3 * Math.abs(step)) continue;
     const moved = volts[i]! - volts[i - 1]!;
     if (moved !== moved || volts[i]! < 6 || volts[i - 1]! < 6 || heldAt(log.time[i]!) < CHARGED) continue;
-    steps.push({ amps: Math.abs(step), ohms: moved / step });
+    steps.push({ at: log.time[i]!, amps: Math.abs(step), ohms: moved / step });
   }
   if (steps.length < STEP.fewest) return null;
   const sorted = steps.sort((a, b) => a.ohms - b.ohms);
@@ -58,7 +59,9 @@ export function stepResistance(
   const total = sum(kept.map((one) => one.amps));
   const ohms = sum(kept.map((one) => one.amps * one.ohms)) / total;
   const heat = anyLogWith(timeline, 'battery_temperature');
-  const celsius = heat ? median(heat.channels.battery_temperature!) : NaN;
+  // Loads run at night too: what counts is how cold it was at the steps.
+  const times = Float64Array.from(steps.map((one) => one.at)).sort();
+  const celsius = heat ? median(interpolateAt(heat.time, heat.channels.battery_temperature!, times)) : NaN;
   return {
     ohms,
     error: deviation(kept.map((one) => one.ohms)) / Math.sqrt(kept.length),

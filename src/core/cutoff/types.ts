@@ -22,6 +22,8 @@ export interface CutOff {
   loadVolts: number;
   loadAmps: number;
   amps: number;
+  /** How long the load had drawn at least half of that, ms; NaN where not logged. */
+  ranMs: number;
   /** V to which the battery came back with the load away; NaN where it was charged at once, or drawn on. */
   restVolts: number;
   /** Cells just before: lowest and mean, V, and which one; NaN without cells. */
@@ -53,22 +55,12 @@ export interface LoadPath {
   amps: number;
 }
 
-/** How often each cell was the first at an end. */
-export interface CellEnds {
-  cells: number;
-  /** Which was lowest at low-cell stops or near empty, how often, and of how many; V under the mean, median. */
-  low: { cell: string; times: number; of: number; under: number } | null;
-  /** Which was highest near the top of charges; V over the mean, median. */
-  high: { cell: string; times: number; of: number; over: number } | null;
-}
-
 export interface CutOffs {
   /** A log that would show a cut-off. */
   hasLoads: boolean;
   list: CutOff[];
   resistance: StepResistance | null;
   paths: LoadPath[];
-  cells: CellEnds | null;
   /** Temperatures of the log, °C: a tenth of the time it was colder, half of it, nine tenths; NaN where not logged. */
   celsius: { cold: number; middle: number; warm: number };
 }

@@ -6,6 +6,7 @@ import type { Setpoint } from '../charge/setpoint';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { isoSpan, isoTime } from '../quantity/span';
 import { compensationOf, expectedVolts, isLead } from '../system/chemistry';
+import { rounded, roundedOrNull } from './rounded';
 import type { Diagnosis, DiagnosisCharge, DiagnosisStage, SourceFigures } from './result';
 
 /** Temperatures that must lie so far apart, °C, before a compensation is told. */
@@ -28,11 +29,11 @@ export function chargingOut({
     charges: charges.map(chargeOut),
     setpoints: charging.map(({ source, setpoints, bank }) => ({
       source: source?.id ?? null,
-      absorptionV: rounded(setpoints.absorption?.volts, 2),
-      floatV: rounded(setpoints.float?.volts, 2),
+      absorptionV: roundedOrNull(setpoints.absorption?.volts, 2),
+      floatV: roundedOrNull(setpoints.float?.volts, 2),
       compensationMvPerCellPerC:
         setpoints.celsius && setpoints.celsius.max - setpoints.celsius.min >= LEAST_SPREAD
-          ? rounded((1000 * setpoints.voltsPerC) / bank.cellsInSeries, 1)
+          ? roundedOrNull((1000 * setpoints.voltsPerC) / bank.cellsInSeries, 1)
           : null,
     })),
     charging: {
@@ -40,9 +41,9 @@ export function chargingOut({
       sources: charging.map(sourceOut),
       days: days.map(({ date, ampHoursIn, ampHoursOut, hours, reached }) => ({
         date,
-        ampHoursIn: rounded(ampHoursIn, 1),
-        ampHoursOut: rounded(ampHoursOut, 1),
-        hours: rounded(hours, 1) ?? 0,
+        ampHoursIn: roundedOrNull(ampHoursIn, 1),
+        ampHoursOut: roundedOrNull(ampHoursOut, 1),
+        hours: roundedOrNull(hours, 1) ?? 0,
         reached,
       })),
       balance: balance && balanceOut(balance),
@@ -63,14 +64,14 @@ function sourceOut(one: SourceCharging): SourceFigures {
       ? [
           {
             stage,
-            volts: to(found.volts, 2),
+            volts: rounded(found.volts, 2),
             at25: setpoints.celsius !== null || !isLead(bank.chemistry),
-            band: to(found.width, 2),
-            hours: to(found.hours, 1),
+            band: rounded(found.width, 2),
+            hours: rounded(found.hours, 1),
             days: found.days,
             called: found.called,
             configured: configured ?? null,
-            asks: asks && { min: to(asks.min, 2), max: to(asks.max, 2) },
+            asks: asks && { min: rounded(asks.min, 2), max: rounded(asks.max, 2) },
           },
         ]
       : [];
@@ -94,36 +95,36 @@ function sourceOut(one: SourceCharging): SourceFigures {
     compensation:
       slope && slope.to - slope.from >= LEAST_SPREAD
         ? {
-            found: to(slope.mvPerCell, 1),
-            band: to(slope.error, 1),
-            fromC: to(slope.from, 0),
-            toC: to(slope.to, 0),
+            found: rounded(slope.mvPerCell, 1),
+            band: rounded(slope.error, 1),
+            fromC: rounded(slope.from, 0),
+            toC: rounded(slope.to, 0),
             configured: profile.compensationMvPerCellPerC ?? null,
             asks: compensationOf(bank),
           }
         : null,
     path: path && {
-      milliohms: to(1000 * path.ohms, 1),
-      band: to(1000 * path.error, 1),
-      offsetVolts: to(path.offsetVolts, 2),
-      amps: to(path.amps, 1),
-      lostVolts: to(path.lostVolts, 2),
-      lostWatts: to(path.lostWatts, 0),
+      milliohms: rounded(1000 * path.ohms, 1),
+      band: rounded(1000 * path.error, 1),
+      offsetVolts: rounded(path.offsetVolts, 2),
+      amps: rounded(path.amps, 1),
+      lostVolts: rounded(path.lostVolts, 2),
+      lostWatts: rounded(path.lostWatts, 0),
     },
     saysOtherwise: one.saysOtherwise && {
       ...one.saysOtherwise,
-      hours: to(one.saysOtherwise.hours, 1),
-      ofHours: to(one.saysOtherwise.ofHours, 1),
+      hours: rounded(one.saysOtherwise.hours, 1),
+      ofHours: rounded(one.saysOtherwise.ofHours, 1),
     },
     // Seen through the battery's current, its own is not known.
-    limits: one.knowsOwnAmps ? limits.map((limit) => to(limit.amps, 1)) : [],
+    limits: one.knowsOwnAmps ? limits.map((limit) => rounded(limit.amps, 1)) : [],
     ratedA: one.knowsOwnAmps ? (source?.ratedA ?? null) : null,
     missing: missing && {
       charges: missing.charges,
-      minutes: to(missing.minutes, 0),
-      minutesBand: { min: to(missing.minutesBand.min, 0), max: to(missing.minutesBand.max, 0) },
-      ampHours: to(missing.ampHours, 1),
-      ampHoursBand: { min: to(missing.ampHoursBand.min, 1), max: to(missing.ampHoursBand.max, 1) },
+      minutes: rounded(missing.minutes, 0),
+      minutesBand: { min: rounded(missing.minutesBand.min, 0), max: rounded(missing.minutesBand.max, 0) },
+      ampHours: rounded(missing.ampHours, 1),
+      ampHoursBand: { min: rounded(missing.ampHoursBand.min, 1), max: rounded(missing.ampHoursBand.max, 1) },
     },
   };
 }
@@ -134,12 +135,12 @@ function balanceOut(one: Balance): NonNullable<Diagnosis['charging']['balance']>
     from,
     to: until,
     between: one.between,
-    ampHoursIn: to(one.ampHoursIn, 1),
-    ampHoursOut: to(one.ampHoursOut, 1),
-    startPercent: rounded(one.startPercent, 0),
-    endPercent: rounded(one.endPercent, 0),
-    returned: rounded(one.returned, 2),
-    returnedBand: rounded(one.returnedBand, 2),
+    ampHoursIn: rounded(one.ampHoursIn, 1),
+    ampHoursOut: rounded(one.ampHoursOut, 1),
+    startPercent: roundedOrNull(one.startPercent, 0),
+    endPercent: roundedOrNull(one.endPercent, 0),
+    returned: roundedOrNull(one.returned, 2),
+    returnedBand: roundedOrNull(one.returnedBand, 2),
     needs: one.needs,
   };
 }
@@ -150,7 +151,7 @@ function chargeOut(charge: Charge): DiagnosisCharge {
     to: isoTime(charge.to),
     source: charge.source,
     stages: charge.stages.map(stageOut),
-    ampHours: rounded(charge.ampHours, 1),
+    ampHours: roundedOrNull(charge.ampHours, 1),
     full: charge.full,
   };
 }
@@ -160,19 +161,12 @@ function stageOut(stage: Stage): DiagnosisStage {
     stage: stage.stage,
     from: isoTime(stage.from),
     to: isoTime(stage.to),
-    volts: rounded(stage.volts, 3),
-    endAmps: rounded(stage.endAmps, 2),
-    ampHours: rounded(stage.ampHours, 2),
+    volts: roundedOrNull(stage.volts, 3),
+    endAmps: roundedOrNull(stage.endAmps, 2),
+    ampHours: roundedOrNull(stage.ampHours, 2),
     endedBy: stage.endedBy,
-    heldMinutes: rounded(stage.heldMs / 60_000, 1) ?? 0,
+    heldMinutes: roundedOrNull(stage.heldMs / 60_000, 1) ?? 0,
     dips: stage.dips,
-    celsius: rounded(stage.celsius, 1),
+    celsius: roundedOrNull(stage.celsius, 1),
   };
 }
-
-/** Without a negative zero, which no file should carry. */
-const to = (value: number, digits: number): number => Number(value.toFixed(digits)) + 0;
-
-/** Rounded for output; NaN and undefined become null, because JSON has neither. */
-const rounded = (value: number | undefined, digits: number): number | null =>
-  value === undefined || !Number.isFinite(value) ? null : to(value, digits);

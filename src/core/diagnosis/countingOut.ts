@@ -5,6 +5,7 @@ import type { Counting, JudgedSync, MissedSync } from '../count/types';
 import type { Estimate, EstimateName } from '../count/reference';
 import { DAY, isoTime, MINUTE } from '../quantity/span';
 import { amps, duration, percent, volts } from '../quantity/text';
+import { roundedOrNull, roundedOrZero } from './rounded';
 import type { CountingOut, Diagnosis, SyncOut } from './result';
 
 export function countingOut(counting: Counting | null): Pick<Diagnosis, 'syncs' | 'counting' | 'soc'> {
@@ -20,11 +21,17 @@ export function countingOut(counting: Counting | null): Pick<Diagnosis, 'syncs' 
       settings: { ...counting.settings },
       assumed: counting.assumed,
       behaves: behaves && {
-        capacityAh: { value: to(behaves.capacityAh, 0), band: to(2 * behaves.capacityError, 0) },
+        capacityAh: {
+          value: roundedOrZero(behaves.capacityAh, 0),
+          band: roundedOrZero(2 * behaves.capacityError, 0),
+        },
         efficiencyPercent: Number.isFinite(behaves.efficiencyPercent)
-          ? { value: to(behaves.efficiencyPercent, 0), band: to(2 * behaves.efficiencyError, 1) }
+          ? {
+              value: roundedOrZero(behaves.efficiencyPercent, 0),
+              band: roundedOrZero(2 * behaves.efficiencyError, 1),
+            }
           : null,
-        peukert: to(behaves.peukert, 2),
+        peukert: roundedOrZero(behaves.peukert, 2),
       },
       capacityAh: estimate(counting.capacityAh, 0),
       efficiencyPercent: estimate(counting.efficiencyPercent, 0),
@@ -34,64 +41,64 @@ export function countingOut(counting: Counting | null): Pick<Diagnosis, 'syncs' 
         kind,
         count,
       })),
-      band: rounded(2 * counting.deviation, 1),
+      band: roundedOrNull(2 * counting.deviation, 1),
       off: counting.off && {
-        median: to(counting.off.median, 1),
-        most: to(counting.off.most, 1),
-        last: to(counting.off.last, 1),
-        hours: to(counting.off.hours, 0),
+        median: roundedOrZero(counting.off.median, 1),
+        most: roundedOrZero(counting.off.most, 1),
+        last: roundedOrZero(counting.off.last, 1),
+        hours: roundedOrZero(counting.off.hours, 0),
       },
       coverage: meters.shares.map(({ id, share, error }) => ({
         id,
-        share: to(share, 2),
-        band: to(2 * error, 2),
+        share: roundedOrZero(share, 2),
+        band: roundedOrZero(2 * error, 2),
       })),
       missed: counting.missed.map((one) => missedOut(one, counting)),
       intervals: counting.intervals.map((one) => ({
         from: isoTime(one.from),
         to: isoTime(one.to),
         endedBy: one.endedBy,
-        ampHoursIn: to(one.ampHoursIn, 1),
-        ampHoursOut: to(one.ampHoursOut, 1),
-        readingFrom: to(one.readingFrom, 1),
-        readingTo: to(one.readingTo, 1),
-        trueFrom: to(one.trueFrom, 1),
-        trueTo: to(one.trueTo, 1),
-        band: to(2 * one.deviation, 1),
-        drift: to(one.drift, 1),
+        ampHoursIn: roundedOrZero(one.ampHoursIn, 1),
+        ampHoursOut: roundedOrZero(one.ampHoursOut, 1),
+        readingFrom: roundedOrZero(one.readingFrom, 1),
+        readingTo: roundedOrZero(one.readingTo, 1),
+        trueFrom: roundedOrZero(one.trueFrom, 1),
+        trueTo: roundedOrZero(one.trueTo, 1),
+        band: roundedOrZero(2 * one.deviation, 1),
+        drift: roundedOrZero(one.drift, 1),
         parts: Object.fromEntries(
-          Object.entries(one.parts).map(([name, value]) => [name, to(value, 1)]),
+          Object.entries(one.parts).map(([name, value]) => [name, roundedOrZero(value, 1)]),
         ) as CountingOut['intervals'][number]['parts'],
       })),
       jumps: counting.jumps.map(({ at, from, to: until, silentMs }) => ({
         at: isoTime(at),
-        from: to(from, 1),
-        to: to(until, 1),
-        silentMinutes: to(silentMs / MINUTE, 0),
+        from: roundedOrZero(from, 1),
+        to: roundedOrZero(until, 1),
+        silentMinutes: roundedOrZero(silentMs / MINUTE, 0),
       })),
       tailByFloat: counting.recipes.tail && {
-        amps: to(counting.recipes.tail.amps, 1),
-        percent: to((100 * counting.recipes.tail.amps) / counting.capacityAh.before.value, 1),
+        amps: roundedOrZero(counting.recipes.tail.amps, 1),
+        percent: roundedOrZero((100 * counting.recipes.tail.amps) / counting.capacityAh.before.value, 1),
         charges: counting.recipes.tail.charges,
       },
       capacityByRefill: counting.recipes.refill && {
         from: isoTime(counting.recipes.refill.from),
         to: isoTime(counting.recipes.refill.to),
-        ampHours: to(counting.recipes.refill.ampHours - counting.recipes.refill.out, 0),
-        counted: to(
+        ampHours: roundedOrZero(counting.recipes.refill.ampHours - counting.recipes.refill.out, 0),
+        counted: roundedOrZero(
           (counting.settings.efficiencyPercent / 100) * counting.recipes.refill.ampHours -
             counting.recipes.refill.out,
           0,
         ),
       },
-      daysSinceFull: Number.isFinite(lastFull) ? to((logged.to - lastFull) / DAY, 1) : null,
+      daysSinceFull: Number.isFinite(lastFull) ? roundedOrZero((logged.to - lastFull) / DAY, 1) : null,
     },
     soc: {
       from: isoTime(hourly.from),
       stepHours: hourly.stepMs / 3_600_000,
-      reported: Array.from(hourly.reported, (one) => rounded(one, 1)),
-      reference: Array.from(hourly.reference, (one) => rounded(one, 1)),
-      band: Array.from(hourly.band, (one) => rounded(one, 1)),
+      reported: Array.from(hourly.reported, (one) => roundedOrNull(one, 1)),
+      reference: Array.from(hourly.reference, (one) => roundedOrNull(one, 1)),
+      band: Array.from(hourly.band, (one) => roundedOrNull(one, 1)),
     },
   };
 }
@@ -99,11 +106,11 @@ export function countingOut(counting: Counting | null): Pick<Diagnosis, 'syncs' 
 function syncOut(one: JudgedSync): SyncOut {
   return {
     at: isoTime(one.at),
-    from: to(one.from, 1),
-    to: to(one.to, 1),
+    from: roundedOrZero(one.from, 1),
+    to: roundedOrZero(one.to, 1),
     judged: one.judged,
-    reference: rounded(one.reference, 1),
-    band: rounded(2 * one.deviation, 1),
+    reference: roundedOrNull(one.reference, 1),
+    band: roundedOrNull(2 * one.deviation, 1),
     why: whyJudged(one),
   };
 }
@@ -152,8 +159,8 @@ function missedOut(one: MissedSync, { settings }: Counting): CountingOut['missed
     to: isoTime(one.to),
     full: one.full,
     why,
-    topVolts: rounded(one.topVolts, 2),
-    leastAmps: rounded(one.leastAmps, 2),
+    topVolts: roundedOrNull(one.topVolts, 2),
+    leastAmps: roundedOrNull(one.leastAmps, 2),
   };
 }
 
@@ -170,11 +177,6 @@ const apart = (a: EstimateName, b: EstimateName): string =>
   APART[`${a}-${b}`] ?? `This log cannot tell ${a} from ${b}.`;
 
 const estimate = ({ value, deviation }: Estimate, digits: number) => ({
-  value: to(value, digits),
-  band: to(2 * deviation, digits),
+  value: roundedOrZero(value, digits),
+  band: roundedOrZero(2 * deviation, digits),
 });
-
-const to = (value: number, digits: number): number =>
-  Number.isFinite(value) ? Number(value.toFixed(digits)) + 0 : 0;
-const rounded = (value: number, digits: number): number | null =>
-  Number.isFinite(value) ? to(value, digits) : null;

@@ -1,32 +1,32 @@
 /** The section on cut-offs of a diagnosis. */
 
 import type { CutOffs } from '../cutoff/types';
-import { isNumber } from '../quantity/numbers';
 import { isoTime, MINUTE } from '../quantity/span';
+import { rounded, roundedOrNull } from './rounded';
 import type { Diagnosis } from './result';
 
 export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | 'discharge'> {
   if (!found) return { cutoffs: [], discharge: null };
-  const { resistance, paths, cells } = found;
+  const { resistance, paths } = found;
   return {
     cutoffs: found.list.map((one) => ({
       at: isoTime(one.at),
       by: one.by,
       why: one.why,
       trips: one.trips,
-      socShown: to(one.shown, 1),
-      socTrue: to(one.held, 1),
-      socBand: to(2 * one.deviation, 1),
-      volts: to(one.volts, 2),
-      loadVolts: to(one.loadVolts, 2),
-      amps: to(one.amps, 1),
-      loadAmps: to(one.loadAmps, 1),
-      restVolts: to(one.restVolts, 2),
-      minCellVolts: to(one.lowestV, 3),
-      meanCellVolts: to(one.meanV, 3),
+      socShown: roundedOrNull(one.shown, 1),
+      socTrue: roundedOrNull(one.held, 1),
+      socBand: roundedOrNull(2 * one.deviation, 1),
+      volts: roundedOrNull(one.volts, 2),
+      loadVolts: roundedOrNull(one.loadVolts, 2),
+      amps: roundedOrNull(one.amps, 1),
+      loadAmps: roundedOrNull(one.loadAmps, 1),
+      restVolts: roundedOrNull(one.restVolts, 2),
+      minCellVolts: roundedOrNull(one.lowestV, 3),
+      meanCellVolts: roundedOrNull(one.meanV, 3),
       lowestCell: one.lowestCell === '' ? null : one.lowestCell,
-      celsius: to(one.celsius, 1),
-      minutesAway: to((one.back - one.last) / MINUTE, 0),
+      celsius: roundedOrNull(one.celsius, 1),
+      minutesAway: roundedOrNull((one.back - one.last) / MINUTE, 0),
     })),
     discharge: {
       resistance: resistance && {
@@ -42,27 +42,6 @@ export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | '
         lostVolts: rounded(ohms * amps, 2),
         amps: rounded(amps, 1),
       })),
-      firstLow: cells?.low
-        ? {
-            cell: cells.low.cell,
-            times: cells.low.times,
-            of: cells.low.of,
-            millivolts: Math.round(1000 * cells.low.under),
-          }
-        : null,
-      firstHigh: cells?.high
-        ? {
-            cell: cells.high.cell,
-            times: cells.high.times,
-            of: cells.high.of,
-            millivolts: Math.round(1000 * cells.high.over),
-          }
-        : null,
     },
   };
 }
-
-/** No negative nothing: it would not survive JSON. */
-const rounded = (value: number, digits: number): number => Number(value.toFixed(digits)) + 0;
-const to = (value: number, digits: number): number | null =>
-  isNumber(value) ? rounded(value, digits) : null;

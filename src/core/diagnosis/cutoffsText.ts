@@ -14,9 +14,6 @@ export const REASON_WORDS: Record<CutReason, string> = {
   unknown: 'not known',
 };
 
-/** Cells that part by less are well balanced, mV (common practice, no source). */
-const LEVEL = 20;
-
 /** @param nameOf name of a device by its id */
 export const cutterName = ({ by }: CutOffOut, nameOf: (id: string) => string): string =>
   by === 'bms' ? 'the BMS' : by === 'unknown' ? 'a cutter not known' : nameOf(by);
@@ -58,7 +55,7 @@ export function cutoffsText(
         ? `${counted(cutoffs.length, 'cut-off')}, by ${[...reasons.keys()][0]!}.`
         : `${counted(cutoffs.length, 'cut-off')}: ${[...reasons].map(([key, count]) => `${count} by ${key}`).join(', ')}.`,
   );
-  const { resistance, paths, firstLow, firstHigh } = discharge;
+  const { resistance, paths } = discharge;
   if (resistance)
     lines.push(
       `By ${resistance.steps} steps of its current the battery has ${resistance.milliohms.toFixed(1)} mΩ (± ${resistance.band.toFixed(1)}); a good one of its size has about ${resistance.usualMilliohms.toFixed(1)} mΩ.`,
@@ -66,14 +63,6 @@ export function cutoffsText(
   for (const { load, milliohms, band, lostVolts, amps: drawn } of paths)
     lines.push(
       `Between battery and ${nameOf(load)} lie ${milliohms.toFixed(1)} mΩ (± ${band.toFixed(1)}): ${volts(lostVolts)} and ${Math.round(Math.abs(lostVolts * drawn))} W are lost at ${amps(drawn)}.`,
-    );
-  if (firstLow && firstLow.millivolts >= LEVEL)
-    lines.push(
-      `Cell ${firstLow.cell} came to its lower end first ${counted(firstLow.times, 'time')} of ${firstLow.of}, ${firstLow.millivolts} mV under the mean.`,
-    );
-  if (firstHigh && firstHigh.millivolts >= LEVEL)
-    lines.push(
-      `Cell ${firstHigh.cell} came to its upper end first ${counted(firstHigh.times, 'time')} of ${firstHigh.of}, ${firstHigh.millivolts} mV over the mean.`,
     );
   return lines;
 }

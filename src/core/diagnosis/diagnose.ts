@@ -13,6 +13,7 @@ import { knownSystem } from '../system/known';
 import type { Job, System } from '../system/schema';
 import { type Series, spanOf } from '../log/channels';
 import { CAUSES } from '../causes';
+import { cellsOut } from './cellsOut';
 import { chargingOut } from './chargingOut';
 import { countingOut } from './countingOut';
 import { cutoffsOut } from './cutoffsOut';
@@ -37,9 +38,6 @@ export function diagnose({ job, system, series, changes = [] }: DiagnosisInput):
   return conclude(job, was.system, observe(was.system, series), { today: system, since: was.since });
 }
 
-/** What this version does not look at. */
-const UNEXAMINED = ['cells'] as const;
-
 /** The middle of the logs, epoch ms; today without any. */
 export const middleOf = (spans: readonly Span[]): number =>
   spans.length === 0
@@ -62,7 +60,7 @@ export function conclude(
   const review = reviewSettings(today, job);
   return {
     format: 1,
-    unexamined: [...UNEXAMINED],
+    unexamined: [],
     trust: [
       ...seen.trust.map(({ spans, ...note }) => ({ ...note, spans: spans.map(isoSpan) })),
       ...(changed ? [{ code: 'settings-changed', devices: [], text: changed, spans: [] }] : []),
@@ -74,6 +72,7 @@ export function conclude(
     ...chargingOut(seen),
     ...countingOut(seen.counting),
     ...cutoffsOut(seen.cutoffs),
+    cells: cellsOut(seen.cells, seen.bank?.capacityAh ?? NaN),
     findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy }) => ({
       cause: cause.code,
       title: cause.title,

@@ -127,8 +127,9 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'load-path-drop': ['cutoff-set-high', 'surge-trip'],
   'battery-resistance': ['cutoff-set-high', 'rate-expected'],
   'cold-battery': ['cutoff-set-high'],
-  'weak-cell': ['really-empty', 'capacity-lost', 'cell-imbalance'],
-  'cell-imbalance': ['really-empty', 'capacity-lost'],
+  // The reading counts the whole battery; a low cell ends it before.
+  'weak-cell': ['really-empty', 'capacity-lost', 'cell-imbalance', 'capacity-wrong', 'never-started'],
+  'cell-imbalance': ['really-empty', 'capacity-lost', 'capacity-wrong', 'never-started'],
   'capacity-lost': ['really-empty', 'rate-expected'],
 };
 

@@ -11,6 +11,7 @@ import { counterLog } from '../count/counterLog';
 import { countingOf } from '../count/counting';
 import { metersOf } from '../count/meters';
 import { wrongOf } from '../count/trueCurrent';
+import { cellsOf } from '../cells/cells';
 import { cutOffsOf } from '../cutoff/cutOffs';
 import { integrate, longSilences } from '../log/grid';
 import type { Series } from '../log/channels';
@@ -42,6 +43,7 @@ export function observe(system: System, series: readonly Series[]): Observed {
       days: [],
       refusals: null,
       cutoffs: null,
+      cells: null,
       hazards: [],
       balance: null,
       trust: [],
@@ -54,6 +56,7 @@ export function observe(system: System, series: readonly Series[]): Observed {
     days: known ? balanceDays(known, timeline, charging) : [],
     refusals: refusalsOf(timeline),
     cutoffs: known ? cutOffsOf(known, timeline, counting) : null,
+    cells: known ? cellsOf(known, timeline) : null,
     hazards: known ? hazardsIn({ system: known, timeline, charging }) : [],
     balance: known ? balanceOf(known, timeline, charging) : null,
     trust: judgeTrust(system, timeline),

@@ -1,5 +1,6 @@
 /** The diagnosis as it leaves the core: plain JSON, one schema, a section a family of observations. */
 
+import { CELL_VERDICTS } from '../cells/verdict';
 import { CUT_REASONS } from '../cutoff/types';
 import { z } from 'zod';
 import { REACHED } from '../causes/cause';
@@ -257,8 +258,46 @@ const discharge = z.object({
   paths: z.array(
     z.object({ load: z.string(), milliohms: number, band: number, lostVolts: number, amps: number }),
   ),
-  firstLow: z.object({ cell: z.string(), times: number, of: number, millivolts: number }).nullable(),
-  firstHigh: z.object({ cell: z.string(), times: number, of: number, millivolts: number }).nullable(),
+});
+
+const firstAtEnd = z.object({ cell: z.string(), times: number, of: number, millivolts: number }).nullable();
+/** Ah by which a cell lags, known no better than between the least and the most. */
+const lag = z.object({ ampHours: number, least: number, most: number, times: number }).nullable();
+
+/** The cells beside each other, or the halves of a bank. */
+const cells = z.object({
+  kind: z.enum(['cells', 'halves']),
+  /** How often the top and the bottom were seen. */
+  tops: number,
+  bottoms: number,
+  /** Highest less lowest, mV, medians. */
+  spread: z.object({ flat: known, top: known, bottom: known }),
+  firstLow: firstAtEnd,
+  firstHigh: firstAtEnd,
+  /** Hours a day with a cell above the voltage at which balancing begins. */
+  balancingHoursADay: known,
+  cells: z.array(
+    z.object({
+      cell: z.string(),
+      /** mV over or under the middle of the cells. */
+      flat: known,
+      top: known,
+      bottom: known,
+      firstHigh: number,
+      firstLow: number,
+      behindAtTop: lag,
+      shortAtBottom: lag,
+      fallsBehindAhADay: known,
+      verdict: z.enum(CELL_VERDICTS),
+    }),
+  ),
+  /** mV from the middle of the cells in even steps, a row a cell; and highest less lowest. */
+  heat: z.object({
+    from: z.string(),
+    stepHours: number,
+    apart: z.array(z.array(known)),
+    spread: z.array(known),
+  }),
 });
 
 export const diagnosisSchema = z.object({
@@ -294,6 +333,8 @@ export const diagnosisSchema = z.object({
   cutoffs: z.array(cutoff),
   /** Null without a log. */
   discharge: discharge.nullable(),
+  /** Null where neither cells nor the voltage between two halves were logged. */
+  cells: cells.nullable(),
   findings: z.array(finding),
   nextTest: z
     .object({
@@ -327,4 +368,6 @@ export type Finding = Diagnosis['findings'][number];
 export type IsoSpan = [string, string];
 export type CountingOut = NonNullable<Diagnosis['counting']>;
 export type SyncOut = Diagnosis['syncs'][number];
+export type CellsOut = NonNullable<Diagnosis['cells']>;
+export type CellOut = CellsOut['cells'][number];
 export type CutOffOut = Diagnosis['cutoffs'][number];

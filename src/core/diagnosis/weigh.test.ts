@@ -14,6 +14,7 @@ const seen: Observations = {
   days: [],
   refusals: null,
   cutoffs: null,
+  cells: null,
 };
 
 const item = (decibans: number, group = 'a', withSpan = true): Evidence => ({

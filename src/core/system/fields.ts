@@ -293,6 +293,7 @@ export const FIELDS: Record<string, Field> = {
   'bms.cellHighReleaseV': field('Lets charge again below', 'V', BMS, fixed(3.3, 3.6)),
   'bms.cellLowReleaseV': field('Lets discharge again above', 'V', BMS, fixed(2.7, 3.2)),
   'bms.balanceV': field('Balances above a cell of', 'V', BMS, fixed(3.38, 3.5)),
+  'bms.balanceA': field('Bleeds a cell by', 'A', BMS, fixed(0.02, 5)),
   'bms.chargeAboveC': field('Charges only above', '°C', BMS, fixed(-5, 10)),
   'bms.dischargeAboveC': field('Discharges only above', '°C', BMS, fixed(-30, 0)),
   'bms.maxChargeA': field('Greatest charge current', 'A', BMS, ofCapacity(0.1, 1.5)),

@@ -139,6 +139,8 @@ export const bmsSchema = z.object({
   cellHighReleaseV: positive().optional(),
   cellLowReleaseV: positive().optional(),
   balanceV: positive().optional(),
+  /** What it bleeds a cell by, A. */
+  balanceA: positive().optional(),
   chargeAboveC: celsius().optional(),
   dischargeAboveC: celsius().optional(),
   maxChargeA: positive().optional(),

@@ -1,7 +1,7 @@
 /** Cold nights: less capacity, more resistance. By day all is well. */
 
 import { median } from '../../quantity/numbers';
-import { cutsOf, cutting, heavy, comeAgain, usualCutoff } from './cutting';
+import { chargeAt, cutsOf, cutting, heavy, comeAgain, usualCutoff } from './cutting';
 import type { Fault } from './fault';
 
 export const coldBattery: Fault = {
@@ -14,7 +14,8 @@ export const coldBattery: Fault = {
     plan.climate.meanC = random.uniform(-4, 3);
     plan.climate.dailyC = random.uniform(6, 10);
     plan.logsTemperature = true;
-    plan.resistance *= random.uniform(1.1, 1.5);
+    // A good battery, but for the cold.
+    plan.resistance = random.uniform(0.9, 1.5);
     cutting(plan, random, {
       ...usualCutoff(plan, random),
       cutoffSeconds: random.pick([20, 60, 90]),
@@ -23,7 +24,8 @@ export const coldBattery: Fault = {
   },
   hurts(outcome) {
     const cuts = cutsOf(outcome, 'load', 'volts');
-    if (!comeAgain(cuts)) return false;
+    // A battery that is empty as well is another case.
+    if (!comeAgain(cuts) || median(chargeAt(outcome, cuts)) < 25) return false;
     const { time, channels } = outcome.truth.series;
     const celsius = channels.battery_temperature!;
     const step = time[1]! - time[0]!;

@@ -1,7 +1,8 @@
 /** Nothing is wrong: so much at once that a good battery gives less, as the law of rates has it. */
 
 import { isLead } from '../../system/chemistry';
-import { cutsOf, cutting, comeAgain, usualCutoff } from './cutting';
+import { median } from '../../quantity/numbers';
+import { chargeAt, cutsOf, cutting, comeAgain, usualCutoff } from './cutting';
 import type { Fault } from './fault';
 
 export const rateExpected: Fault = {
@@ -23,5 +24,10 @@ export const rateExpected: Fault = {
       one.ratedA = Number(one.givesA.toFixed(1));
     }
   },
-  hurts: (outcome) => comeAgain(cutsOf(outcome, 'load', 'volts')) && outcome.bestDaily > 92,
+  // Something stays in, as the law has it: a battery that is run flat is empty.
+  hurts(outcome) {
+    const cuts = cutsOf(outcome, 'load', 'volts');
+    const left = median(chargeAt(outcome, cuts));
+    return comeAgain(cuts) && outcome.bestDaily > 92 && left > 20 && left < 75;
+  },
 };

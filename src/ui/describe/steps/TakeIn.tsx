@@ -77,6 +77,7 @@ export function TakeIn({ jobId }: { jobId: string }) {
             'cellLowV',
             'cellLowReleaseV',
             'balanceV',
+            'balanceA',
             'chargeAboveC',
             'dischargeAboveC',
             'maxChargeA',

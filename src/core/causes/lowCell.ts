@@ -1,0 +1,57 @@
+/** What the two causes of a low cell share: which cell is empty first, and where it stands when the others are full. */
+
+import { type AtTop, placeAtTop } from '../cells/verdict';
+import { isNumber } from '../quantity/numbers';
+import { counted } from '../quantity/text';
+import { type Bands, type Evidence, type Judged, shrunk, weightOf } from './cause';
+import { cuttingOf } from './cutting';
+
+/** Weights of a cell that comes to its lower end first: V under the mean, and where it was not always the same one. */
+export const FIRST_LOW = {
+  under: [
+    [0.25, 10],
+    [0.12, 6],
+    [0.05, 0],
+    [0, -10],
+  ],
+  others: -8,
+} as const satisfies Record<string, Bands | number>;
+
+export interface LowCell {
+  cell: string;
+  /** Mostly one and the same. */
+  isSame: boolean;
+  atTop: AtTop;
+  /** Ah behind the others at the top, and empty before them at the bottom; NaN where not known. */
+  behindAh: number;
+  shortAh: number;
+  evidence: Evidence;
+}
+
+/** Null without cells or without an end that was seen. */
+export function lowCell(seen: Judged): LowCell | null {
+  const { cells, bank } = seen;
+  const low = cells?.low;
+  if (!cells || !low) return null;
+  const isSame = low.times >= 0.7 * low.of;
+  const own = cells.figures.find((one) => one.cell === low.cell)!;
+  return {
+    cell: low.cell,
+    isSame,
+    atTop: placeAtTop(cells, own, bank.capacityAh),
+    behindAh: own.behindAtTop.ampHours,
+    shortAh: own.shortAtBottom.ampHours,
+    evidence: {
+      text: `Cell ${low.cell} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.apart)} mV under the mean.`,
+      decibans: isSame ? shrunk(weightOf(FIRST_LOW.under, low.apart), low.times) : FIRST_LOW.others,
+      group: 'low',
+      spans: cuttingOf(seen)?.spans ?? [],
+    },
+  };
+}
+
+/** ", 12 Ah behind" where that is known */
+export const lagText = (ampHours: number): string =>
+  isNumber(ampHours) && ampHours > 0
+    ? `, ${ampHours < 10 ? ampHours.toFixed(1) : Math.round(ampHours)} Ah behind`
+    : '';
