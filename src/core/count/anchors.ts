@@ -212,10 +212,10 @@ export function bmsAnchors(timeline: Timeline, grid: Grid): Anchor[] {
 
 /**
  * A lead battery is as good as empty when its voltage falls off its knee at a usual current: V a block at next to no current, and what
- * it may be lower by, V for a current that would empty it in an hour. Empty and rested it stands at 11.9 V (Battery Council
+ * it may be lower by, V for a current that would empty it in an hour; what is left for each V above the least. Empty and rested it stands at 11.9 V (Battery Council
  * International, from memory).
  */
-const LEAD_KNEE = { volts: 11.65, falls: 3, atLeast: 11.2 };
+const LEAD_KNEE = { volts: 11.65, falls: 3, atLeast: 11.2, left: 0.2 };
 const leadKnee = (part: number): number =>
   Math.max(LEAD_KNEE.atLeast, LEAD_KNEE.volts + LEAD_KNEE.falls * part);
 
@@ -230,7 +230,9 @@ export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vo
     const at = cellStart(grid, cell);
     const drawn = part < -0.002 && part > (lead ? -0.08 : -0.3);
     if (!drawn || perBlock > (lead ? leadKnee(part) : 11.6) || perBlock < 6 || at - last < EVERY) continue;
-    found.push({ kind: 'empty', at, until: at, charge: lead ? 0.06 : 0.04, deviation: lead ? 0.06 : 0.04 });
+    // The higher it stands as it comes to the knee, the more is left below it.
+    const charge = lead ? 0.06 + LEAD_KNEE.left * Math.max(0, perBlock - LEAD_KNEE.atLeast) : 0.04;
+    found.push({ kind: 'empty', at, until: at, charge, deviation: lead ? 0.06 : 0.04 });
     last = at;
   }
   return found;

@@ -79,7 +79,8 @@ export interface ReferenceInput {
   coarse?: boolean;
 }
 
-export function referenceOf({ bank, through, anchors, blind, coarse }: ReferenceInput): Reference {
+export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: ReferenceInput): Reference {
+  const anchors = claimed.flatMap((one) => whileKept(one, through, bank.capacityAh));
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   const { grid } = through;
   const lead = isLead(bank.chemistry);
@@ -234,6 +235,23 @@ function nearTop(anchors: readonly Anchor[], { grid, in: into }: Through, capaci
     }
   }
   return near;
+}
+
+/** A battery that gives this part of its capacity, and does not get it back, is not kept full, whatever its charger says. */
+const DRAWN = 0.02;
+
+/** An anchor of a full battery for as long as the battery stays so; none where it was drawn upon just before. */
+function whileKept(anchor: Anchor, { grid, in: into, out }: Through, capacityAh: number): Anchor[] {
+  if (anchor.kind !== 'full') return [anchor];
+  const first = cellOfAnchor(grid, anchor);
+  const last = Math.min(grid.count - 1, cellOf(grid, anchor.until));
+  let drawn = 0;
+  for (let k = Math.max(0, cellOf(grid, anchor.at - HOUR)); k <= last; k++) {
+    drawn = Math.max(0, drawn + out[k]! - into[k]!);
+    if (drawn <= DRAWN * capacityAh) continue;
+    return k <= first ? [] : [{ ...anchor, until: Math.max(anchor.at, cellStart(grid, k - 1)) }];
+  }
+  return [anchor];
 }
 
 /** Cells in which a charger only keeps a full battery full. */
