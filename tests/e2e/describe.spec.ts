@@ -289,25 +289,25 @@ test('the wiring walk: conductors in order, coverage, clamp readings that do not
 });
 
 test('a changed setting is recorded with date and reason, and can be put back', async ({ page }) => {
-  const id = await openStep(page, /Transmitter off/, 'settings?view=sheet');
+  const id = await openStep(page, /Transmitter goes off/, 'settings?view=sheet');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Change Monitor: Charged voltage' }).click();
   const dialog = page.getByRole('dialog', { name: 'Monitor: Charged voltage' });
-  await expect(dialog.getByLabel(/New value/)).toHaveValue('55.2');
+  await expect(dialog.getByLabel(/New value/)).toHaveValue('51.65');
   await expectAccessible(page);
   await dialog.getByLabel('Why').fill('');
   await dialog.getByRole('button', { name: 'Change and record' }).click();
   await expect(dialog.getByText('Say why: whoever comes next will want to know.')).toBeVisible();
-  await dialog.getByLabel('Why').fill('The charger never goes above 56 V.');
+  await dialog.getByLabel('Why').fill('The charger never goes above 52.4 V.');
   await dialog.getByLabel('Changed on').fill('2026-10-27');
   await dialog.getByRole('button', { name: 'Change and record' }).click();
   const record = page.getByRole('region', { name: 'Changed settings' });
   await expect(record).toContainText('2026-10-27');
-  await expect(record).toContainText('57.6 V → 55.2 V');
+  await expect(record).toContainText('53.9 V → 51.65 V');
   await expect(page.getByText('1 to change')).toBeVisible();
   await page.goto(`/jobs/${id}/settings-sheet`);
   await expect(page.getByRole('article')).toContainText(
-    '57.6 V → 55.2 V. The charger never goes above 56 V.',
+    '53.9 V → 51.65 V. The charger never goes above 52.4 V.',
   );
   await page.goto(`/jobs/${id}/settings?view=sheet`);
   await record.getByRole('button', { name: 'Put back Monitor: Charged voltage' }).click();

@@ -26,6 +26,7 @@ test('without logs nothing is seen', () => {
     charging: [],
     counting: null,
     cutoffs: null,
+    cells: null,
     days: [],
     refusals: null,
     hazards: [],

@@ -49,14 +49,30 @@ export interface Told {
   syncs: { all: number; wrong: number } | null;
   /** Cut-offs; null without a log. */
   cutoffs: number | null;
+  /** Cells that do not stand with the others; null where none were logged. */
+  cellsApart: number | null;
   /** Causes that are possible or better. */
   found: number;
 }
 
-export const toldOf = ({ charges, findings, counting, syncs, cutoffs, discharge }: Diagnosis): Told => ({
+export const toldOf = ({
+  charges,
+  findings,
+  counting,
+  syncs,
+  cutoffs,
+  discharge,
+  cells,
+}: Diagnosis): Told => ({
   charges: charges.length,
   syncs: counting && { all: syncs.length, wrong: syncs.filter((one) => one.judged === 'false').length },
   cutoffs: discharge && cutoffs.length,
+  cellsApart:
+    cells && cells.kind === 'cells'
+      ? cells.cells.filter(
+          (one) => one.verdict !== 'level' && (one.verdict !== 'unknown' || one.firstLow > 0),
+        ).length
+      : null,
   found: findings.filter(isFound).length,
 });
 

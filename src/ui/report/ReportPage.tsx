@@ -153,6 +153,15 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
             </ul>
           </Section>
         )}
+        {report.cells.length > 0 && (
+          <Section title="What cells shows">
+            <ul className="list-disc pl-5">
+              {report.cells.map((text) => (
+                <li key={text}>{text}</li>
+              ))}
+            </ul>
+          </Section>
+        )}
         <Section title="Charges">
           <div className="overflow-x-auto">
             <table className="w-full border-collapse text-xs">

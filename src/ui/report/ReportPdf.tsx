@@ -127,6 +127,10 @@ export function ReportPdf({ report, photos }: Props) {
         {report.discharging.map((text) => (
           <Text key={text}>{`– ${text}`}</Text>
         ))}
+        {report.cells.length > 0 && <Text style={style.heading}>What cells shows</Text>}
+        {report.cells.map((text) => (
+          <Text key={text}>{`– ${text}`}</Text>
+        ))}
         <Text style={style.heading}>Charges</Text>
         {report.charges.map((row, i) => (
           <View key={i} style={[style.row, { borderBottomWidth: 0.4, borderColor: '#dbe5dc' }]} wrap={false}>

@@ -3,6 +3,7 @@
 import { DateTime } from 'luxon';
 import { lastFullText } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
+import { cellsText } from '@/core/diagnosis/cellsText';
 import { cutoffsText, cutoffText } from '@/core/diagnosis/cutoffsText';
 import { countingText, driftText } from '@/core/diagnosis/countingText';
 import { chargingText } from '@/core/diagnosis/sourceTable';
@@ -52,6 +53,8 @@ export interface Report {
   counting: string[];
   /** What discharging shows, and the first of the cut-offs. */
   discharging: string[];
+  /** What the cells show. */
+  cells: string[];
   /** Charge table: heading row first. */
   charges: string[][];
   cautions: string[];
@@ -181,6 +184,7 @@ export function reportOf(
         ? [`And ${counted(diagnosis.cutoffs.length - MOST_CUTS, 'cut-off')} more.`]
         : []),
     ],
+    cells: cellsText(diagnosis.cells, system),
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],
       ...diagnosis.charges.map((charge) => {

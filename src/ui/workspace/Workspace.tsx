@@ -9,6 +9,7 @@ import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { Job, System } from '@/core/system/schema';
 import { Notebook } from '@/ui/notebook/Notebook';
+import { CellsStep } from '@/ui/cells/CellsStep';
 import { CountingStep } from '@/ui/counting/CountingStep';
 import { CutOffsStep } from '@/ui/cutoffs/CutOffsStep';
 import { ChargingStep, useChargingView } from '@/ui/charging/ChargingStep';
@@ -105,6 +106,9 @@ export function Workspace(props: Props) {
           hasLogs={recordings.length > 0}
           lit={lit}
         />
+      )}
+      {step === 'cells' && (
+        <CellsStep jobId={id} system={system} diagnosis={diagnosis} hasLogs={recordings.length > 0} />
       )}
       {step === 'weigh' && <div className="border-rule-strong bg-sheet max-w-3xl border">{notebook}</div>}
     </WorkspaceFrame>

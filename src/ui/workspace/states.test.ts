@@ -9,7 +9,9 @@ const states = (slug: string, recordings = 0, told: Parameters<typeof stepStates
 };
 
 test('the spine says how each step stands', () => {
-  expect(states('harbour-office', 2, { charges: 27, syncs: null, cutoffs: null, found: 0 })).toEqual({
+  expect(
+    states('harbour-office', 2, { charges: 27, syncs: null, cutoffs: null, cellsApart: null, found: 0 }),
+  ).toEqual({
     'take-in': 'described',
     'make-safe': '0 of 9 looked at',
     wiring: 'all counted',
@@ -18,6 +20,7 @@ test('the spine says how each step stands', () => {
     charging: '27 charges',
     counting: 'nothing to count',
     'cut-offs': 'nothing to see',
+    cells: 'nothing to see',
     weigh: 'nothing found',
   });
   expect(states('vaccine-cold-room')).toMatchObject({

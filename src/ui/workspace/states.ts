@@ -62,6 +62,12 @@ export function stepStates(
               : told.cutoffs === 0
                 ? 'none'
                 : counted(told.cutoffs, 'cut-off'),
+          cells:
+            told.cellsApart === null
+              ? 'nothing to see'
+              : told.cellsApart === 0
+                ? 'level'
+                : `${told.cellsApart} apart`,
           weigh: recordings === 0 ? '' : told.found === 0 ? 'nothing found' : `${told.found} found`,
         }
       : {}),

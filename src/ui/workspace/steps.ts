@@ -9,7 +9,7 @@ export const STEPS = [
   { id: 'charging', name: 'Charging', open: true },
   { id: 'counting', name: 'Counting', open: true },
   { id: 'cut-offs', name: 'Cut-offs', open: true },
-  { id: 'cells', name: 'Cells', open: false },
+  { id: 'cells', name: 'Cells', open: true },
   { id: 'weigh', name: 'Weigh', open: true },
   { id: 'correct', name: 'Correct', open: false },
   { id: 'verify', name: 'Verify', open: false },
@@ -22,7 +22,7 @@ export type StepId = (typeof STEPS)[number]['id'];
 const DESCRIBE_STEPS = ['take-in', 'make-safe', 'wiring', 'settings'] as const;
 export type DescribeStep = (typeof DESCRIBE_STEPS)[number];
 /** Steps that read its logs. */
-const LOG_STEPS = ['logs', 'charging', 'counting', 'cut-offs', 'weigh'] as const;
+const LOG_STEPS = ['logs', 'charging', 'counting', 'cut-offs', 'cells', 'weigh'] as const;
 export type LogStep = (typeof LOG_STEPS)[number];
 
 export const isDescribeStep = (id: string): id is DescribeStep => DESCRIBE_STEPS.some((step) => step === id);

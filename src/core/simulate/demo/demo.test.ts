@@ -156,7 +156,7 @@ describe('the stories happen in the simulation', () => {
     const bms = of.bms!;
     const highest = (i: number) =>
       Math.max(
-        ...Array.from({ length: 16 }, (_, k) => bms[`cell_${String(k + 1).padStart(2, '0')}_voltage`]![i]!),
+        ...Array.from({ length: 15 }, (_, k) => bms[`cell_${String(k + 1).padStart(2, '0')}_voltage`]![i]!),
       );
     const stopped = bms.bms_charge_allowed!.findIndex((allowed) => allowed === 0);
     const opened = bms.bms_discharge_allowed!.findIndex((allowed) => allowed === 0);

@@ -7,15 +7,15 @@ import { type DemoSystem, hourInRome, ISLANDS, islandMains, START, ZONE } from '
 /** As it is set, and as it counts. */
 const monitor: KnownMonitor = {
   method: 'shunt',
-  capacityAh: 100,
-  chargedV: 57.6,
+  capacityAh: 120,
+  chargedV: 53.9,
   tailPercent: 4,
   detectionMinutes: 3,
   efficiencyPercent: 98,
   peukert: 1.05,
   floorPercent: 10,
   thresholdA: 0.1,
-  startPercent: 50,
+  startPercent: 80,
 };
 
 /** The generator also rests on Sunday mornings, when the service is sent out. */
@@ -25,13 +25,13 @@ const sunday = (ms: number): boolean =>
 export const parishRadio: DemoSystem = {
   slug: 'parish-radio',
   job: {
-    title: 'Transmitter off at 45 %, never shows 100 %',
+    title: 'Transmitter goes off on Sundays, never shows 100 %',
     complaints: ['drifting-soc', 'premature-cutoff'],
     openedAt: '2026-10-26T15:10:00Z',
     notes:
       'The display has not shown 100 % since it was installed. The BMS opened twice during the Sunday service.',
     since: 'Installed in November 2025',
-    tried: 'The inverter’s cut-off was raised to 48 V.',
+    tried: 'The inverter’s cut-off was raised to 44.7 V.',
     works: ['inspect', 'charge-test'],
   },
   system: {
@@ -40,14 +40,14 @@ export const parishRadio: DemoSystem = {
     timeZone: ZONE,
     bank: {
       chemistry: 'lfp',
-      cellsInSeries: 16,
+      cellsInSeries: 15,
       stringsInParallel: 1,
-      capacityAh: 100,
+      capacityAh: 120,
       capacityHours: 5,
       installedOn: '2025-11-14',
-      chargeVolts: { min: 56, max: 58.4 },
-      floatVolts: { min: 53, max: 54.4 },
-      maxChargeA: 50,
+      chargeVolts: { min: 52.4, max: 54.6 },
+      floatVolts: { min: 49.8, max: 51 },
+      maxChargeA: 60,
       chargeAboveC: 0,
     },
     sources: [
@@ -55,13 +55,13 @@ export const parishRadio: DemoSystem = {
         id: 'mains',
         name: 'Mains charger',
         kind: 'mains',
-        ratedA: 25,
+        ratedA: 30,
         profile: {
           preset: 'own',
-          absorptionV: 56,
+          absorptionV: 52.4,
           absorptionMinutes: 60,
-          floatV: 53.6,
-          rebulkV: 52.8,
+          floatV: 50.2,
+          rebulkV: 49.5,
           compensationMvPerCellPerC: 0,
         },
         counted: true,
@@ -75,25 +75,26 @@ export const parishRadio: DemoSystem = {
         id: 'transmitter',
         name: 'Transmitter inverter',
         kind: 'inverter',
-        usualA: 12,
+        usualA: 14,
         hoursPerDay: 16,
-        alarmV: 49.6,
-        cutoffV: 48,
-        reconnectV: 51.2,
+        alarmV: 46.2,
+        cutoffV: 44.7,
+        reconnectV: 47.9,
         counted: true,
         conductor: { metres: 2, squareMm: 35 },
       },
     ],
     bms: {
-      cellHighV: 3.65,
-      cellLowV: 2.7,
-      cellHighReleaseV: 3.45,
-      cellLowReleaseV: 3,
-      balanceV: 3.55,
+      cellHighV: 3.63,
+      cellLowV: 2.72,
+      cellHighReleaseV: 3.44,
+      cellLowReleaseV: 3.02,
+      balanceV: 3.54,
+      balanceA: 0.08,
       chargeAboveC: 0,
       dischargeAboveC: -20,
-      maxChargeA: 50,
-      maxDischargeA: 100,
+      maxChargeA: 60,
+      maxDischargeA: 120,
     },
     site: { coldestC: 9, warmestC: 31 },
   },
@@ -106,15 +107,15 @@ export const parishRadio: DemoSystem = {
       battery: {
         kind: 'lithium',
         // One cell stands ahead of the others, one behind: the charger never gets to where they would be balanced.
-        cells: evenCells(16, 99, 0.86, (i) => ((i * 7) % 5) * 0.0012 - 0.0024).map((cell, i) =>
+        cells: evenCells(15, 118, 0.86, (i) => ((i * 7) % 5) * 0.0012 - 0.0024).map((cell, i) =>
           i === 8 ? { ...cell, charge: 0.925 } : i === 4 ? { ...cell, charge: 0.7 } : cell,
         ),
         bms: {
-          cellHighV: 3.65,
-          cellLowV: 2.7,
-          cellHighReleaseV: 3.45,
-          cellLowReleaseV: 3,
-          balanceV: 3.55,
+          cellHighV: 3.63,
+          cellLowV: 2.72,
+          cellHighReleaseV: 3.44,
+          cellLowReleaseV: 3.02,
+          balanceV: 3.54,
           balanceA: 0.08,
           chargeAboveC: 0,
         },
@@ -125,14 +126,14 @@ export const parishRadio: DemoSystem = {
       chargers: [
         {
           id: 'mains',
-          ratedA: 25,
-          absorptionV: 56,
-          floatV: 53.6,
+          ratedA: 30,
+          absorptionV: 52.4,
+          floatV: 50.2,
           compensationVPerC: 0,
           absorptionMinutes: 60,
-          rebulkV: 52.8,
+          rebulkV: 49.5,
           pathOhms: 0.004,
-          capableAmps: (ms) => (islandMains(ms) && !sunday(ms) ? 25 : 0),
+          capableAmps: (ms) => (islandMains(ms) && !sunday(ms) ? 30 : 0),
           inputVolts: (ms) => (islandMains(ms) && !sunday(ms) ? 228 : 0),
         },
       ],
@@ -141,15 +142,15 @@ export const parishRadio: DemoSystem = {
         {
           id: 'transmitter',
           amps: (ms, random) =>
-            (sunday(ms) ? 15 : hourInRome(ms) > 6 && hourInRome(ms) < 22 ? 12 : 4) + random.normal(0, 0.1),
+            (sunday(ms) ? 18 : hourInRome(ms) > 6 && hourInRome(ms) < 22 ? 14.5 : 5) + random.normal(0, 0.1),
           pathOhms: 0.0025,
-          cutoffV: 48,
+          cutoffV: 44.7,
           cutoffSeconds: 30,
-          reconnectV: 51.2,
+          reconnectV: 47.9,
         },
       ],
       monitor,
-      startReading: 50,
+      startReading: 80,
     },
     loggers: [
       {
@@ -164,7 +165,7 @@ export const parishRadio: DemoSystem = {
         columns: [
           { heading: 'Pack voltage (V)', channel: 'battery_voltage', quantum: 0.01, noise: 0.005 },
           { heading: 'Pack current (A)', channel: 'battery_current', quantum: 0.1, noise: 0.06 },
-          ...Array.from({ length: 16 }, (_, i) => ({
+          ...Array.from({ length: 15 }, (_, i) => ({
             heading: `Cell ${i + 1} (mV)`,
             channel: `cell_${String(i + 1).padStart(2, '0')}_voltage` as const,
             scale: 0.001,
