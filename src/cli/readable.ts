@@ -6,6 +6,7 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import { countingText, driftText } from '@/core/diagnosis/countingText';
 import { cellsText } from '@/core/diagnosis/cellsText';
 import { cutoffsText, cutoffText } from '@/core/diagnosis/cutoffsText';
+import { testLine } from '@/core/diagnosis/testsMade';
 import { chargingText } from '@/core/diagnosis/sourceTable';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
 import { amps, ampHours, duration, volts } from '@/core/quantity/text';
@@ -54,6 +55,11 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
     ]),
   );
   if (diagnosis.findings.length > 0) out.push(...wrap(POINTS_LINE), '');
+  if (diagnosis.testsMade.length > 0)
+    block(
+      'Tested',
+      diagnosis.testsMade.flatMap((one) => wrap(testLine(one))),
+    );
   if (diagnosis.settings.length > 0)
     block(
       'Settings to change',

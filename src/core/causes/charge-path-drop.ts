@@ -48,8 +48,8 @@ export const chargePathDrop: Cause = {
   },
   tests: {
     'millivolts-over-joints': [
-      { name: 'a joint above 1 mΩ', ifHolds: 0.85, ifNot: 0.1 },
-      { name: 'all joints well under', ifHolds: 0.15, ifNot: 0.9 },
+      { name: 'on the way from the charger a joint above 1 mΩ', ifHolds: 0.85, ifNot: 0.1 },
+      { name: 'all of them well under', ifHolds: 0.15, ifNot: 0.9 },
     ],
   },
   described: (seen) =>

@@ -52,8 +52,8 @@ export const loadPathDrop: Cause = {
   answers: PATH_ANSWERS,
   tests: {
     'millivolts-over-joints': [
-      { name: 'a joint above 1 mΩ', ifHolds: 0.7, ifNot: 0.1 },
-      { name: 'all joints well under', ifHolds: 0.3, ifNot: 0.9 },
+      { name: 'on the way to the load a joint above 1 mΩ', ifHolds: 0.7, ifNot: 0.1 },
+      { name: 'all of them well under', ifHolds: 0.3, ifNot: 0.9 },
     ],
   },
   described: (seen) =>

@@ -37,7 +37,7 @@ export const percentageCutoff: Cause = {
   tests: {
     'rest-check': [
       { name: 'rest voltage stands for far more than is shown', ifHolds: 0.9, ifNot: 0.15 },
-      { name: 'both agree', ifHolds: 0.1, ifNot: 0.85 },
+      { name: 'the two agree', ifHolds: 0.1, ifNot: 0.85 },
     ],
   },
   weigh(seen): Evidence[] {

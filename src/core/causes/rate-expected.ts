@@ -52,8 +52,8 @@ export const rateExpected: Cause = {
   weights: WEIGHTS,
   tests: {
     'capacity-test': [
-      { name: 'near its rating at the rated current', ifHolds: 0.92, ifNot: 0.3 },
-      { name: 'below 80 % of it', ifHolds: 0.08, ifNot: 0.7 },
+      { name: 'below 80 % of its rating', ifHolds: 0.08, ifNot: 0.7 },
+      { name: 'near its rating', ifHolds: 0.92, ifNot: 0.3 },
     ],
   },
   weigh(seen): Evidence[] {

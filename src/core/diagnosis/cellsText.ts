@@ -6,12 +6,19 @@ import type { System } from '../system/schema';
 import type { CellOut, CellsOut } from './result';
 
 export const VERDICT_WORDS: Record<CellVerdict, string> = {
-  level: 'level with the others',
-  'out-of-step': 'out of step: charge it up',
-  'holds-less': 'holds less than the others',
-  'runs-ahead': 'full before the others',
-  'falls-behind': 'falls behind: it leaks',
+  level: 'level',
+  'out-of-step': 'out of step',
+  'holds-less': 'holds less',
+  'runs-ahead': 'runs ahead',
+  'falls-behind': 'leaks',
   unknown: 'not known',
+};
+
+const SENTENCES: Record<Exclude<CellVerdict, 'level' | 'unknown'>, string> = {
+  'out-of-step': 'is out of step and wants to be charged up',
+  'holds-less': 'holds less than the others',
+  'runs-ahead': 'is full before the others',
+  'falls-behind': 'falls further behind from charge to charge, as one that leaks',
 };
 
 /** Cells that part by less in the flat part are well balanced, mV (common practice, no source). */
@@ -45,7 +52,7 @@ export function cellsText(cells: CellsOut | null, { bank, bms }: System): string
       `Cell ${firstHigh.cell} came to its upper end first ${counted(firstHigh.times, 'time')} of ${firstHigh.of}, ${firstHigh.millivolts} mV over the mean.`,
     );
   for (const one of cells.cells)
-    if (one.verdict !== 'level' && one.verdict !== 'unknown') lines.push(cellLine(one));
+    if (one.verdict !== 'level' && one.verdict !== 'unknown') lines.push(cellLine(one, one.verdict));
     else if (one.verdict === 'unknown' && one.firstLow > 0 && firstLow && firstLow.millivolts >= LEVEL)
       lines.push(
         `Cell ${one.cell} is empty before the others. No charge got to the top, so these logs cannot tell whether it holds less or is out of step.`,
@@ -61,7 +68,10 @@ function lagWords({ ampHours: lag, least, most }: NonNullable<CellOut['behindAtT
   return `about ${ampHours(Math.abs(lag))}${low === high ? '' : ` (${low} to ${high})`}`;
 }
 
-function cellLine({ cell, verdict, behindAtTop, shortAtBottom, fallsBehindAhADay }: CellOut): string {
+function cellLine(
+  { cell, behindAtTop, shortAtBottom, fallsBehindAhADay }: CellOut,
+  verdict: keyof typeof SENTENCES,
+): string {
   const top =
     behindAtTop && Math.abs(behindAtTop.ampHours) > 0.1
       ? `${lagWords(behindAtTop)} ${behindAtTop.ampHours > 0 ? 'behind' : 'ahead'} when the others are full`
@@ -73,7 +83,7 @@ function cellLine({ cell, verdict, behindAtTop, shortAtBottom, fallsBehindAhADay
       ? `a further ${ampHours(7 * fallsBehindAhADay)} each week`
       : null;
   const figures = [top, bottom, falls].filter((one) => one !== null);
-  return `Cell ${cell}: ${VERDICT_WORDS[verdict]}${figures.length > 0 ? ` (${figures.join(', ')})` : ''}.`;
+  return `Cell ${cell} ${SENTENCES[verdict]}${figures.length > 0 ? `: ${figures.join(', ')}` : ''}.`;
 }
 
 /** What balancing comes to: how long it runs, from what voltage on, and what is to be bled. */

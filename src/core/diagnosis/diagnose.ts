@@ -18,10 +18,11 @@ import { chargingOut } from './chargingOut';
 import { countingOut } from './countingOut';
 import { cutoffsOut } from './cutoffsOut';
 import { explain } from './explain';
-import { chooseNextTest } from './nextTest';
+import { rankTests } from './nextTest';
 import { observe, type Observed } from './observe';
 import type { Diagnosis, IsoSpan } from './result';
 import { isFound } from './summary';
+import { testsMade } from './testsMade';
 import { weighCauses } from './weigh';
 
 export interface DiagnosisInput {
@@ -37,6 +38,9 @@ export function diagnose({ job, system, series, changes = [] }: DiagnosisInput):
   const was = asItWas(system, changes, middleOf(series.filter((one) => one.time.length > 0).map(spanOf)));
   return conclude(job, was.system, observe(was.system, series), { today: system, since: was.since });
 }
+
+/** So many tests after the next are offered. */
+const FURTHER = 4;
 
 /** The middle of the logs, epoch ms; today without any. */
 export const middleOf = (spans: readonly Span[]): number =>
@@ -58,6 +62,8 @@ export function conclude(
   const seen = { ...observed, job, system, bank: knownSystem(system)?.bank ?? null };
   const weighed = explain(weighCauses(CAUSES, seen));
   const review = reviewSettings(today, job);
+  const made = (job.tests ?? []).map((one) => one.test);
+  const [next = null, ...further] = rankTests(weighed, [...made, ...(job.without ?? [])]);
   return {
     format: 1,
     unexamined: [],
@@ -91,7 +97,9 @@ export function conclude(
       tests: Object.keys(cause.tests),
       caveats: caveatsOf(evidence, seen.trust),
     })),
-    nextTest: chooseNextTest(weighed),
+    nextTest: next,
+    furtherTests: further.slice(0, FURTHER),
+    testsMade: testsMade(job.tests, CAUSES),
     settings: review.sheet.flatMap(({ of, setting, now, advised, verdict, school, why }) =>
       verdict === 'change' && now !== null ? [{ of, setting, now, advised, school, why }] : [],
     ),

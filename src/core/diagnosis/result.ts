@@ -300,6 +300,19 @@ const cells = z.object({
   }),
 });
 
+const fieldTest = z.object({
+  test: z.string(),
+  title: z.string(),
+  how: z.string(),
+  minutes: number,
+  why: z.string(),
+  caution: z.string().optional(),
+  /** Expected reduction of uncertainty, bits. */
+  bits: number,
+  /** What it asks, with the causes that the answer weighs for or against. */
+  asks: z.array(z.object({ causes: z.array(z.string()), about: z.string(), outcomes: z.array(z.string()) })),
+});
+
 export const diagnosisSchema = z.object({
   format: z.literal(1),
   /** What this version does not look at. */
@@ -336,18 +349,19 @@ export const diagnosisSchema = z.object({
   /** Null where neither cells nor the voltage between two halves were logged. */
   cells: cells.nullable(),
   findings: z.array(finding),
-  nextTest: z
-    .object({
+  nextTest: fieldTest.nullable(),
+  /** What would be worth most after it. */
+  furtherTests: z.array(fieldTest),
+  /** What was tested and found. */
+  testsMade: z.array(
+    z.object({
       test: z.string(),
       title: z.string(),
-      how: z.string(),
-      minutes: number,
-      why: z.string(),
-      caution: z.string().optional(),
-      /** Expected reduction of uncertainty, bits. */
-      bits: number,
-    })
-    .nullable(),
+      on: z.string(),
+      found: z.array(z.string()),
+      note: z.string().nullable(),
+    }),
+  ),
   settings: z.array(
     z.object({
       of: z.string(),
@@ -365,6 +379,7 @@ export type DiagnosisCharge = Diagnosis['charges'][number];
 export type DiagnosisStage = DiagnosisCharge['stages'][number];
 export type SourceFigures = Diagnosis['charging']['sources'][number];
 export type Finding = Diagnosis['findings'][number];
+export type FieldTestOut = NonNullable<Diagnosis['nextTest']>;
 export type IsoSpan = [string, string];
 export type CountingOut = NonNullable<Diagnosis['counting']>;
 export type SyncOut = Diagnosis['syncs'][number];

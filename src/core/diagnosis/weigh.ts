@@ -3,6 +3,7 @@
 import type { Cause, Evidence, Observations } from '../causes/cause';
 import { missingFamilies } from '../causes/families';
 import { evidenceOfChecks } from './checks';
+import { evidenceOfTests } from './testsMade';
 
 export const STANDINGS = ['strong', 'likely', 'possible', 'cannot-tell', 'unlikely', 'excluded'] as const;
 export type Standing = (typeof STANDINGS)[number];
@@ -52,7 +53,9 @@ export function weighCauses(causes: readonly Cause[], seen: Observations): Weigh
 
 function weighCause(cause: Cause, seen: Observations): Weighed | null {
   const lacking = missingFamilies(seen, cause.families);
+  const tested = evidenceOfTests(seen.job.tests, cause);
   const evidence = [
+    ...tested,
     ...(seen.bank && lacking.length === 0 ? (cause.weigh?.({ ...seen, bank: seen.bank }) ?? []) : []),
     ...(cause.described?.(seen) ?? []),
     ...evidenceOfChecks(seen.job.checks, cause.answers),
@@ -71,7 +74,9 @@ function weighCause(cause: Cause, seen: Observations): Weighed | null {
   const decibans = Math.round(prior + sum);
   const sorted = [...evidence].sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
   const silent =
-    missing.length > 0 && evidence.every((item) => item.decibans <= 0 || item.spans.length === 0);
+    missing.length > 0 &&
+    tested.length === 0 &&
+    evidence.every((item) => item.decibans <= 0 || item.spans.length === 0);
   const standing = standingOf(decibans);
   // What the log cannot show is not shown as judged, unless the description alone already speaks for it.
   if (silent && standing !== 'likely' && standing !== 'strong' && !(sum > 0))

@@ -11,6 +11,7 @@ import {
   between,
   celsius,
   date,
+  day,
   id,
   moment,
   name,
@@ -229,6 +230,17 @@ export const walkSchema = z.object({
   halves: z.object({ lowerV: positive().optional(), upperV: positive().optional() }).optional(),
 });
 
+/** A test of a technician's and what it found: for each cause that it asks about, which of its outcomes. */
+export const testResultSchema = z.object({
+  test: id,
+  on: day,
+  outcomes: few(z.record(id, z.number().int().min(0).max(9)), 30),
+  note: text.optional(),
+});
+
+/** So many results on one job. */
+const MOST_TESTS = 100;
+
 export const jobSchema = z.object({
   title: name,
   complaints: choices(COMPLAINTS),
@@ -242,6 +254,11 @@ export const jobSchema = z.object({
   works: choices(WORKS).optional(),
   checks: few(z.record(id, checkSchema), 200).optional(),
   walk: walkSchema.optional(),
+  tests: list(testResultSchema, MOST_TESTS, 'results').optional(),
+  /** Tests that cannot be made: the gear is not at hand. */
+  without: list(id, 50, 'tests')
+    .overwrite((chosen) => [...new Set(chosen)])
+    .optional(),
 });
 
 export type Chemistry = (typeof CHEMISTRIES)[number];
@@ -259,6 +276,7 @@ export type Conductor = z.infer<typeof conductor>;
 export type System = z.infer<typeof systemSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type Walk = z.infer<typeof walkSchema>;
+export type TestResult = z.infer<typeof testResultSchema>;
 export type Job = z.infer<typeof jobSchema>;
 
 /** Every device of a system that can have a log, in reading order. */

@@ -8,8 +8,12 @@ import { TableFrame } from '@/ui/primitives/TableFrame';
 const signed = (value: number | null, digits = 0): string =>
   value === null ? '–' : `${value > 0 ? '+' : ''}${value.toFixed(digits).replace('-', '−')}`;
 
+/** Ah: so little in the flat part is none. */
+const NEXT_TO_NONE = 0.5;
+
 const lag = (one: CellOut['behindAtTop']): string => {
   if (!one) return '–';
+  if (Math.abs(one.ampHours) < NEXT_TO_NONE && one.least === 0) return '0';
   const digits = Math.abs(one.most) < 10 ? 1 : 0;
   const [low, high] = [one.least, one.most].sort((a, b) => a - b) as [number, number];
   return `${signed(one.ampHours, digits)} (${signed(low, digits)} to ${signed(high, digits)})`;

@@ -11,10 +11,12 @@ import { nothingFound } from '@/core/diagnosis/summary';
 import { counted } from '@/core/quantity/text';
 import type { Job } from '@/core/system/schema';
 import { Standing } from '@/ui/primitives/Standing';
+import { Tests } from './Tests';
 
 interface Props {
   jobId: string;
   job: Job;
+  jobVersion: number;
   diagnosis: Diagnosis;
   hasLogs: boolean;
   openAll: boolean;
@@ -26,8 +28,8 @@ interface Props {
 const toSpan = ([from, to]: IsoSpan): Span => ({ from: Date.parse(from), to: Date.parse(to) });
 const NOTABLE = ['strong', 'likely', 'possible'];
 
-export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: Props) {
-  const { findings, hazards, settings, trust, nextTest } = diagnosis;
+export function Notebook({ jobId, job, jobVersion, diagnosis, hasLogs, openAll, onLight, onGo }: Props) {
+  const { findings, hazards, settings, trust } = diagnosis;
   const notable = findings.filter((one) => NOTABLE.includes(one.standing));
   return (
     <div className="p-3">
@@ -50,6 +52,7 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
           {note.text}
         </p>
       ))}
+      <Tests jobId={jobId} job={job} jobVersion={jobVersion} diagnosis={diagnosis} />
       {hasLogs && notable.length === 0 && <p className="mb-2 text-sm">{nothingFound(diagnosis)}</p>}
       <Accordion.Root
         type="multiple"
@@ -72,20 +75,6 @@ export function Notebook({ jobId, diagnosis, hasLogs, openAll, onLight, onGo }: 
             {counted(settings.length, 'setting')} to change
           </Link>
         </p>
-      )}
-      {nextTest && (
-        <section className="border-rule-strong mt-4 border-t pt-3">
-          <h2 className="font-semibold">Next test</h2>
-          <p className="text-sm font-semibold">
-            {nextTest.title}{' '}
-            <span className="text-ink-soft font-mono font-normal">{nextTest.minutes} min</span>
-          </p>
-          <p className="text-sm">{nextTest.how}</p>
-          <p className="text-ink-soft text-sm">{nextTest.why}</p>
-          {nextTest.caution && (
-            <p className="border-hazard mt-1 border-l-3 pl-2 text-sm">{nextTest.caution}</p>
-          )}
-        </section>
       )}
       <p className="text-ink-soft mt-4 text-xs">
         Local codes and the maker’s sheet come before anything said here. Mains work belongs to licensed

@@ -126,42 +126,15 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
             <p>{report.nextTest.caution}</p>
           </Section>
         )}
-        {report.charging.length > 0 && (
-          <Section title="What charging shows">
+        {report.shows.map(({ title, lines }) => (
+          <Section key={title} title={title}>
             <ul className="list-disc pl-5">
-              {report.charging.map((text) => (
+              {lines.map((text) => (
                 <li key={text}>{text}</li>
               ))}
             </ul>
           </Section>
-        )}
-        {report.counting.length > 0 && (
-          <Section title="What counting shows">
-            <ul className="list-disc pl-5">
-              {report.counting.map((text) => (
-                <li key={text}>{text}</li>
-              ))}
-            </ul>
-          </Section>
-        )}
-        {report.discharging.length > 0 && (
-          <Section title="What discharging shows">
-            <ul className="list-disc pl-5">
-              {report.discharging.map((text) => (
-                <li key={text}>{text}</li>
-              ))}
-            </ul>
-          </Section>
-        )}
-        {report.cells.length > 0 && (
-          <Section title="What cells shows">
-            <ul className="list-disc pl-5">
-              {report.cells.map((text) => (
-                <li key={text}>{text}</li>
-              ))}
-            </ul>
-          </Section>
-        )}
+        ))}
         <Section title="Charges">
           <div className="overflow-x-auto">
             <table className="w-full border-collapse text-xs">

@@ -115,21 +115,13 @@ export function ReportPdf({ report, photos }: Props) {
             <Text>{report.nextTest.caution}</Text>
           </View>
         )}
-        {report.charging.length > 0 && <Text style={style.heading}>What charging shows</Text>}
-        {report.charging.map((text) => (
-          <Text key={text}>{`– ${text}`}</Text>
-        ))}
-        {report.counting.length > 0 && <Text style={style.heading}>What counting shows</Text>}
-        {report.counting.map((text) => (
-          <Text key={text}>{`– ${text}`}</Text>
-        ))}
-        {report.discharging.length > 0 && <Text style={style.heading}>What discharging shows</Text>}
-        {report.discharging.map((text) => (
-          <Text key={text}>{`– ${text}`}</Text>
-        ))}
-        {report.cells.length > 0 && <Text style={style.heading}>What cells shows</Text>}
-        {report.cells.map((text) => (
-          <Text key={text}>{`– ${text}`}</Text>
+        {report.shows.map(({ title, lines }) => (
+          <View key={title}>
+            <Text style={style.heading}>{title}</Text>
+            {lines.map((text) => (
+              <Text key={text}>{`– ${text}`}</Text>
+            ))}
+          </View>
         ))}
         <Text style={style.heading}>Charges</Text>
         {report.charges.map((row, i) => (

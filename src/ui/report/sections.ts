@@ -9,6 +9,7 @@ import { countingText, driftText } from '@/core/diagnosis/countingText';
 import { chargingText } from '@/core/diagnosis/sourceTable';
 import type { Change } from '@/core/bundle/schema';
 import { explainedText, oddsText } from '@/core/diagnosis/odds';
+import { testLine } from '@/core/diagnosis/testsMade';
 import { COMPLAINT_WORDS, nothingFound } from '@/core/diagnosis/summary';
 import { counted, amps, ampHours, duration, volts } from '@/core/quantity/text';
 import { CHEMISTRY } from '@/core/system/chemistry';
@@ -47,14 +48,8 @@ export interface Report {
   /** What was weighed and is unlikely or worse, in one sentence; empty when nothing was. */
   dismissed: string;
   nextTest: { title: string; how: string; caution: string } | null;
-  /** What charging shows beside the charges: when it was last full, what was put back, what each source holds. */
-  charging: string[];
-  /** What counting shows, and each sync that came too soon or did not come. */
-  counting: string[];
-  /** What discharging shows, and the first of the cut-offs. */
-  discharging: string[];
-  /** What the cells show. */
-  cells: string[];
+  /** What was tested, and what charging, counting, discharging and the cells show: sentences under a heading each, none empty. */
+  shows: { title: string; lines: string[] }[];
   /** Charge table: heading row first. */
   charges: string[][];
   cautions: string[];
@@ -98,6 +93,27 @@ export function reportOf(
   );
   const first = diagnosis.charges[0];
   const last = diagnosis.charges.at(-1);
+  const chargingLines = [
+    ...(last ? [lastFullText(diagnosis.charging.lastFull, Date.parse(last.to), clock)] : []),
+    ...chargingText(diagnosis, (id) => sourceName(system, id), clock),
+  ];
+  const countingLines = [
+    ...countingText(diagnosis, (id) => sourceName(system, id)),
+    ...diagnosis.syncs
+      .filter((one) => one.judged === 'false')
+      .slice(0, MOST_SYNCS)
+      .map((one) => `False sync ${clock(one.at)}, from ${one.from.toFixed(0)} %. ${one.why}`),
+    ...worst(diagnosis.counting?.intervals ?? []).map(
+      (one) => `${clock(one.from)} to ${clock(one.to)}: ${driftText(one)}`,
+    ),
+  ];
+  const dischargingLines = [
+    ...cutoffsText(diagnosis, nameOf),
+    ...diagnosis.cutoffs.slice(0, MOST_CUTS).map((one) => `${clock(one.at)}: ${cutoffText(one, nameOf)}`),
+    ...(diagnosis.cutoffs.length > MOST_CUTS
+      ? [`And ${counted(diagnosis.cutoffs.length - MOST_CUTS, 'cut-off')} more.`]
+      : []),
+  ];
   return {
     title: job.title,
     system: system.name,
@@ -163,28 +179,16 @@ export function reportOf(
           caution: diagnosis.nextTest.caution ?? '',
         }
       : null,
-    charging: [
-      ...(last ? [lastFullText(diagnosis.charging.lastFull, Date.parse(last.to), clock)] : []),
-      ...chargingText(diagnosis, (id) => sourceName(system, id), clock),
-    ],
-    counting: [
-      ...countingText(diagnosis, (id) => sourceName(system, id)),
-      ...diagnosis.syncs
-        .filter((one) => one.judged === 'false')
-        .slice(0, MOST_SYNCS)
-        .map((one) => `False sync ${clock(one.at)}, from ${one.from.toFixed(0)} %. ${one.why}`),
-      ...worst(diagnosis.counting?.intervals ?? []).map(
-        (one) => `${clock(one.from)} to ${clock(one.to)}: ${driftText(one)}`,
-      ),
-    ],
-    discharging: [
-      ...cutoffsText(diagnosis, nameOf),
-      ...diagnosis.cutoffs.slice(0, MOST_CUTS).map((one) => `${clock(one.at)}: ${cutoffText(one, nameOf)}`),
-      ...(diagnosis.cutoffs.length > MOST_CUTS
-        ? [`And ${counted(diagnosis.cutoffs.length - MOST_CUTS, 'cut-off')} more.`]
-        : []),
-    ],
-    cells: cellsText(diagnosis.cells, system),
+    shows: [
+      {
+        title: 'What was tested',
+        lines: diagnosis.testsMade.map(testLine),
+      },
+      { title: 'What charging shows', lines: chargingLines },
+      { title: 'What counting shows', lines: countingLines },
+      { title: 'What discharging shows', lines: dischargingLines },
+      { title: 'What the cells show', lines: cellsText(diagnosis.cells, system) },
+    ].filter((one) => one.lines.length > 0),
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],
       ...diagnosis.charges.map((charge) => {

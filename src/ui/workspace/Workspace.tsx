@@ -21,6 +21,7 @@ import { WorkspaceFrame } from './WorkspaceFrame';
 interface Props {
   id: string;
   job: Job;
+  jobVersion: number;
   systemId: string;
   system: System;
   systemVersion: number;
@@ -44,6 +45,7 @@ export function Workspace(props: Props) {
   const notebook = (
     <Notebook
       job={job}
+      jobVersion={props.jobVersion}
       diagnosis={diagnosis}
       hasLogs={recordings.length > 0}
       openAll={step === 'weigh'}

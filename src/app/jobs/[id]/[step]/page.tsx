@@ -21,6 +21,7 @@ export default async function Page({ params }: { params: Promise<{ id: string; s
     <Workspace
       id={id}
       job={open.job}
+      jobVersion={open.jobVersion}
       systemId={open.systemId}
       system={open.system}
       systemVersion={open.systemVersion}
