@@ -35,6 +35,19 @@ await build({
   logLevel: 'warning',
 });
 
+// The service worker lies among the files that are given out as they are.
+await build({
+  absWorkingDir: root,
+  entryPoints: { sw: 'src/workers/offline.ts' },
+  outdir: 'public',
+  bundle: true,
+  minify: true,
+  format: 'iife',
+  target: 'es2022',
+  define: { 'process.env.NODE_ENV': '"production"' },
+  logLevel: 'warning',
+});
+
 const core = await build({
   absWorkingDir: root,
   entryPoints: ['src/core/diagnosis/diagnose.ts'],

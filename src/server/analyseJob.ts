@@ -24,6 +24,7 @@ import type { Store } from '@/store/database';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { StoredJob } from '@/store/jobs';
 import { listRecordings } from '@/store/recordings';
+import { listRounds } from '@/store/rounds';
 import { loadSeries } from '@/store/samples';
 import { coreHash } from './coreHash';
 import { heavy } from './heavy';
@@ -70,7 +71,11 @@ export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosi
     const spans = recordings.map(({ from, to }) => ({ from, to }));
     const was = asItWas(job.system, changes, middleOf(spans));
     const observed = await observeJob(store, id, was.system, recordings);
-    const result = conclude(job.job, was.system, observed, { today: job.system, since: was.since });
+    const result = conclude(job.job, was.system, observed, {
+      today: job.system,
+      since: was.since,
+      rounds: await listRounds(store, job.systemId),
+    });
     await saveAnalysis(store, id, { core: coreHash(), recordingIds, described, result });
     return result;
   })().finally(() => underWay.delete(key));

@@ -8,6 +8,7 @@ import { changeSchema, logDescriptionSchema, settingPath, settingValue } from '@
 import { INTAKE_ANSWERS, MOST_BYTES, PART_BYTES } from '@/core/log/intake';
 import { COARSEST_LEVEL } from '@/core/log/tiles';
 import { FOUND } from '@/core/diagnosis/summary';
+import { roundSchema } from '@/core/hydrometer/round';
 import { NEW_DEVICES } from '@/core/system/newDevice';
 import { COMPLAINTS, jobSchema, systemSchema } from '@/core/system/schema';
 import { clockDriftSecondsPerDay, clockOffsetSeconds, day, id, line, timeZone } from '@/core/system/values';
@@ -32,6 +33,7 @@ export interface Door {
 
 const uuid = z.uuid();
 const one = z.object({ id: uuid });
+const ofSystem = z.object({ id: uuid, round: uuid });
 const digits = (most: number) =>
   z
     .string({ error: 'This is missing.' })
@@ -215,6 +217,10 @@ export const DOORS = {
     params: z.object({ id: uuid, change: uuid }),
     what: 'change',
   },
+  'GET /api/systems/[id]/rounds': { params: one, what: 'system' },
+  'PUT /api/systems/[id]/rounds/[round]': { params: ofSystem, what: 'round', json: roundSchema },
+  'DELETE /api/systems/[id]/rounds/[round]': { params: ofSystem, what: 'round' },
+  'POST /api/systems/[id]/rounds/[round]': { params: ofSystem, what: 'round' },
 } as const satisfies Record<string, Door>;
 
 export type DoorName = keyof typeof DOORS;

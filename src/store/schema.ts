@@ -9,6 +9,7 @@ import type { IntakeQuestion, IntakeState, OverlapAnswer, Recipe } from '@/core/
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { LogDescription } from '@/core/log/takeIn';
 import type { Diagnosis } from '@/core/diagnosis/result';
+import type { Round } from '@/core/hydrometer/round';
 
 type Json<T> = ColumnType<T, string, string>;
 type Created = ColumnType<Date, never, never>;
@@ -188,6 +189,15 @@ export interface PhotosTable {
   created_at: Created;
 }
 
+export interface HydrometerRoundsTable {
+  /** Made where it was typed. */
+  id: string;
+  system_id: string;
+  round: Json<Round>;
+  removed_at: ColumnType<Date | null, never, RawBuilder<Date> | null>;
+  created_at: Created;
+}
+
 export interface Database {
   systems: SystemsTable;
   jobs: JobsTable;
@@ -200,4 +210,5 @@ export interface Database {
   observations: ObservationsTable;
   setting_changes: SettingChangesTable;
   photos: PhotosTable;
+  hydrometer_rounds: HydrometerRoundsTable;
 }

@@ -63,6 +63,6 @@ export async function openBundle(path: string, folder: string): Promise<OpenedBu
     size: file.size,
     description,
   }));
-  const { job, system, changes } = described;
-  return { job, system, changes, photos, logs, left };
+  const { job, system, changes, rounds } = described;
+  return { job, system, changes, rounds, photos, logs, left };
 }

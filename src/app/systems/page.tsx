@@ -22,6 +22,7 @@ export default async function Page({ searchParams }: Props) {
         name: system.name,
         owner: system.owner ?? '',
         battery: inShort(system),
+        hasGravity: system.bank.chemistry === 'flooded',
         jobs: jobs.map((one) => ({ ...one, openedAt: one.openedAt.slice(0, 10) })),
         count,
       }))}

@@ -5,6 +5,8 @@ import { BadJson, type JsonBounds, parseJson } from '../quantity/json';
 import { nameOfPlace } from '../system/placeNames';
 import { issuesOf } from '../system/refusals';
 import { devicesOf, type Job, type System } from '../system/schema';
+import { BadRounds, roundsOfCsv } from '../hydrometer/csv';
+import type { Round } from '../hydrometer/round';
 import { LogAsks } from '../log/answers';
 import { fileInMemory, type LogFile, readLogFile } from '../log/readFile';
 import { NotALog } from '../log/sniff';
@@ -50,6 +52,8 @@ export interface Described {
   job: Job;
   system: System;
   changes: Change[];
+  /** Hydrometer rounds; their ids are only told apart within the bundle. */
+  rounds: Round[];
   photos: BundlePhoto[];
   /** The logs that it brings, not yet read. */
   logs: BundleLog[];
@@ -61,10 +65,14 @@ export interface Bundle {
   job: Job;
   system: System;
   changes: Change[];
+  rounds: Round[];
   logs: ReadLog[];
 }
 
 const DESCRIPTOR = 'datapackage.json';
+/** Hydrometer rounds, if there are any. */
+export const HYDROMETER = 'hydrometer.csv';
+const MOST_ROUNDS_BYTES = 4 * 2 ** 20;
 /** What a bundle may hold: files, bytes unpacked, and bytes of its description. */
 export const BUNDLE_BOUNDS = { entries: 1000, total: 2 ** 30 };
 const MOST_DESCRIPTOR = 4 * 2 ** 20;
@@ -140,7 +148,7 @@ export async function readDescription(files: BundleFiles): Promise<Described> {
   const { name, resources, pazienza } = await readDescriptor(files);
   const photos: BundlePhoto[] = [];
   const logs: BundleLog[] = [];
-  const named = new Set([DESCRIPTOR]);
+  const named = new Set([DESCRIPTOR, HYDROMETER]);
   for (const { path: written, dialect, pazienza: description } of resources) {
     const path = files.has(written) ? written : written.replace(/^\.\//, '');
     // A resource that is neither log nor photo is a table for people or for another tool.
@@ -169,10 +177,32 @@ export async function readDescription(files: BundleFiles): Promise<Described> {
     job: pazienza.job,
     system: pazienza.system,
     changes: pazienza.changes ?? [],
+    rounds: await readRounds(files, pazienza.job.openedAt.slice(0, 10)),
     photos,
     logs,
     unnamed,
   };
+}
+
+/** @param on day of readings without one. @throws BundleError that names the row */
+async function readRounds(files: BundleFiles, on: string): Promise<Round[]> {
+  const file = files.get(HYDROMETER);
+  if (!file) return [];
+  if (file.size > MOST_ROUNDS_BYTES)
+    throw new BundleError(
+      `${HYDROMETER} is larger than ${MOST_ROUNDS_BYTES / 2 ** 20} MB: no bank has so many rounds.`,
+    );
+  let count = 0;
+  try {
+    return roundsOfCsv(
+      strFromU8(await file.bytes()),
+      on,
+      () => `00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`,
+    );
+  } catch (error) {
+    if (!(error instanceof BadRounds)) throw error;
+    throw new BundleError(`${HYDROMETER}: ${error.message}`);
+  }
 }
 
 /** What another tool wrote as null is not known, which is left out here; for `counted` null is the word for it. */
@@ -195,7 +225,7 @@ export function readBundleLog({ path, description, file }: BundleLog, system: Sy
 
 /** Reads description and logs. @throws BundleError with the file, and where it can the row and column */
 export async function readBundle(files: BundleFiles): Promise<Bundle> {
-  const { job, system, changes, logs: found } = await readDescription(files);
+  const { job, system, changes, rounds, logs: found } = await readDescription(files);
   const logs: ReadLog[] = [];
   for (const log of found)
     try {
@@ -207,7 +237,7 @@ export async function readBundle(files: BundleFiles): Promise<Bundle> {
       if (error instanceof NotALog) throw new BundleError(`${log.path}: ${error.message}`);
       throw error;
     }
-  return { job, system, changes, logs };
+  return { job, system, changes, rounds, logs };
 }
 
 /** Which logs of a bundle can be taken in, and what of it cannot, a sentence each. A log that only asks something asks when it comes in. */

@@ -2,7 +2,10 @@
 
 import { strToU8, zipSync } from 'fflate';
 import type { z } from 'zod';
+import { roundsToCsv } from '../hydrometer/csv';
+import type { Round } from '../hydrometer/round';
 import type { Job, System } from '../system/schema';
+import { HYDROMETER } from './read';
 import type { Change, DataPackage, logDescriptionSchema } from './schema';
 
 export interface LogToWrite {
@@ -17,6 +20,7 @@ export type WrittenFiles = Map<string, Uint8Array>;
 export interface Extras {
   photos?: readonly { path: string; check: string; bytes: Uint8Array }[];
   changes?: readonly Change[];
+  rounds?: readonly Round[];
 }
 
 /** @param name short name in small letters, digits and hyphens, as the Data Package format asks for. */
@@ -25,7 +29,7 @@ export function writeBundle(
   job: Job,
   system: System,
   logs: readonly LogToWrite[],
-  { photos = [], changes = [] }: Extras = {},
+  { photos = [], changes = [], rounds = [] }: Extras = {},
 ): WrittenFiles {
   const descriptor: DataPackage = {
     name,
@@ -45,12 +49,14 @@ export function writeBundle(
         mediatype: 'image/jpeg',
         pazienza: { check },
       })),
+      ...(rounds.length > 0 ? [{ name: 'hydrometer', path: HYDROMETER, format: 'csv' }] : []),
     ],
     pazienza: { format: 1, job, system, ...(changes.length > 0 ? { changes: [...changes] } : {}) },
   };
   return new Map([
     ['datapackage.json', strToU8(JSON.stringify(descriptor, null, 2) + '\n')],
     ...[...logs, ...photos].map(({ path, bytes }) => [path, bytes] as const),
+    ...(rounds.length > 0 ? [[HYDROMETER, strToU8(roundsToCsv(rounds))] as const] : []),
   ]);
 }
 

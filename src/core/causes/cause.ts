@@ -12,6 +12,7 @@ import type { SourceCharging } from '../charge/types';
 import type { Counting } from '../count/types';
 import type { CutOffs } from '../cutoff/types';
 import type { Cells } from '../cells/types';
+import type { JudgedRound } from '../hydrometer/judge';
 import type { CauseCode } from './codes';
 import type { Family } from './families';
 import type { Remedy } from './remedy';
@@ -50,6 +51,8 @@ export interface Observations {
   cutoffs: CutOffs | null;
   /** Null where neither cells nor the voltage between two halves were logged. */
   cells: Cells | null;
+  /** Hydrometer rounds of the system, judged, the oldest first. */
+  rounds: JudgedRound[];
 }
 
 /** Observations of a battery of which the basics are known. */

@@ -18,6 +18,13 @@ const WEIGHTS = {
   failed: 9,
   /** One that held it for its time. */
   done: -15,
+  /** Points of gravity between the cells in the last round after a full charge. */
+  spread: [
+    [50, 10],
+    [30, 7],
+    [20, 0],
+    [0, -6],
+  ],
 } as const;
 
 /** Minutes held, in parts of what is asked for, from which it counts as done. */
@@ -44,11 +51,19 @@ export const equalisationOverdue: Cause = {
       { name: 'cells are even', ifHolds: 0.2, ifNot: 0.85 },
     ],
   },
-  described({ system, job, charging }) {
+  described({ system, job, charging, rounds }) {
     const asked =
       system.bank.equalise ?? system.sources.find((one) => one.profile.equalise)?.profile.equalise;
     if (!asked) return [];
     const evidence: Evidence[] = [];
+    const round = rounds.findLast((one) => one.round.afterFullCharge === true);
+    if (round)
+      evidence.push({
+        text: `In the hydrometer round of ${round.round.on}, after a full charge, the cells stood ${Math.round(1000 * round.spread)} points of gravity apart.`,
+        decibans: weightOf(WEIGHTS.spread, Math.round(1000 * round.spread)),
+        group: 'round',
+        spans: [],
+      });
     const attempts = charging.flatMap(({ charges }) =>
       charges.flatMap((one) => one.stages).filter((one) => one.stage === 'equalise'),
     );

@@ -18,6 +18,7 @@ const seen = (of: KnownSystem): Judged => ({
   refusals: null,
   cutoffs: null,
   cells: null,
+  rounds: [],
 });
 const remedyOf = (code: string, of: KnownSystem = system) =>
   CAUSES.find((one) => one.code === code)!.remedy!(seen(of));

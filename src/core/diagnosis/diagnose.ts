@@ -21,6 +21,9 @@ import { explain } from './explain';
 import { rankTests } from './nextTest';
 import { observe, type Observed } from './observe';
 import type { Diagnosis, IsoSpan } from './result';
+import { judgeRounds } from '../hydrometer/judge';
+import { hydrometerText } from '../hydrometer/text';
+import type { Round } from '../hydrometer/round';
 import { isFound } from './summary';
 import { testsMade } from './testsMade';
 import { weighCauses } from './weigh';
@@ -31,12 +34,18 @@ export interface DiagnosisInput {
   series: readonly Series[];
   /** Settings changed for the record: what was changed after the logs ran is not what they are judged by. */
   changes?: readonly Change[];
+  /** Hydrometer rounds of the system. */
+  rounds?: readonly Round[];
 }
 
 /** The whole way: what the logs show, then what it comes to. */
-export function diagnose({ job, system, series, changes = [] }: DiagnosisInput): Diagnosis {
+export function diagnose({ job, system, series, changes = [], rounds = [] }: DiagnosisInput): Diagnosis {
   const was = asItWas(system, changes, middleOf(series.filter((one) => one.time.length > 0).map(spanOf)));
-  return conclude(job, was.system, observe(was.system, series), { today: system, since: was.since });
+  return conclude(job, was.system, observe(was.system, series), {
+    today: system,
+    since: was.since,
+    rounds,
+  });
 }
 
 /** So many tests after the next are offered. */
@@ -56,10 +65,15 @@ export function conclude(
   job: Job,
   system: System,
   observed: Observed,
-  { today, since }: { today: System; since: readonly Change[] } = { today: system, since: [] },
+  {
+    today = system,
+    since = [],
+    rounds = [],
+  }: { today?: System; since?: readonly Change[]; rounds?: readonly Round[] } = {},
 ): Diagnosis {
   const changed = sinceSentence(since);
-  const seen = { ...observed, job, system, bank: knownSystem(system)?.bank ?? null };
+  const judged = judgeRounds(rounds, system);
+  const seen = { ...observed, job, system, bank: knownSystem(system)?.bank ?? null, rounds: judged };
   const weighed = explain(weighCauses(CAUSES, seen));
   const review = reviewSettings(today, job);
   const made = (job.tests ?? []).map((one) => one.test);
@@ -79,6 +93,7 @@ export function conclude(
     ...countingOut(seen.counting),
     ...cutoffsOut(seen.cutoffs),
     cells: cellsOut(seen.cells, seen.bank?.capacityAh ?? NaN),
+    hydrometer: hydrometerText(judged, system),
     findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy }) => ({
       cause: cause.code,
       title: cause.title,

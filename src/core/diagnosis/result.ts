@@ -348,6 +348,8 @@ export const diagnosisSchema = z.object({
   discharge: discharge.nullable(),
   /** Null where neither cells nor the voltage between two halves were logged. */
   cells: cells.nullable(),
+  /** What the hydrometer rounds show, in sentences; empty without any. */
+  hydrometer: z.array(z.string()),
   findings: z.array(finding),
   nextTest: fieldTest.nullable(),
   /** What would be worth most after it. */

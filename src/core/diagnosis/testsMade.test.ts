@@ -1,5 +1,5 @@
 import { CAUSES } from '../causes';
-import { FIELD_TESTS } from '../causes/tests';
+import type { FIELD_TESTS } from '../causes/tests';
 import { demoSystem } from '../simulate/demo';
 import type { Job } from '../system/schema';
 import { diagnose } from './diagnose';
@@ -96,7 +96,9 @@ test('results in words, for the report', () => {
 });
 
 test('a result of a test that is not known any more is kept and weighs nothing', () => {
-  const strange = after({ tests: [{ test: 'shake-it', on: '2026-11-20', outcomes: { 'current-offset': 0 } }] });
+  const strange = after({
+    tests: [{ test: 'shake-it', on: '2026-11-20', outcomes: { 'current-offset': 0 } }],
+  });
   expect(strange.testsMade[0]).toMatchObject({ title: 'shake-it', found: [] });
   expect(of(strange, 'current-offset')).toEqual(of(after({}), 'current-offset'));
 });

@@ -15,6 +15,7 @@ const seen: Observations = {
   refusals: null,
   cutoffs: null,
   cells: null,
+  rounds: [],
 };
 
 const item = (decibans: number, group = 'a', withSpan = true): Evidence => ({

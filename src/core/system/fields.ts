@@ -114,6 +114,12 @@ export const FIELDS: Record<string, Field> = {
     'In the battery maker’s sheet, per cell; negative.',
     compensating,
   ),
+  'bank.fullGravity': field(
+    'Specific gravity when full',
+    '',
+    'On the maker’s sheet, at 25 °C.',
+    fixed(1.2, 1.3),
+  ),
   'bank.equalise.volts': field('Equalisation voltage', 'V', 'Only where the maker asks for it.', equalising),
   'bank.equalise.minutes': field(
     'Equalisation, time held',

@@ -69,6 +69,8 @@ export const bankSchema = z.object({
   floatVolts: range(positive).optional(),
   compensationMvPerCellPerC: range(compensation).optional(),
   equalise: equalise.extend({ lastOn: date.optional() }).optional(),
+  /** Specific gravity of a full cell at 25 °C, by the maker. */
+  fullGravity: between(1.15, 1.35, ', such as 1.265').optional(),
   maxChargeA: positive().optional(),
   chargeAboveC: celsius().optional(),
   dischargeAboveC: celsius().optional(),

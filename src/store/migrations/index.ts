@@ -7,6 +7,7 @@ import * as recordingsRemoved from './003-recordings-removed';
 import * as intakesAndClocks from './004-intakes-and-clocks';
 import * as heldByTheDatabase from './005-held-by-the-database';
 import * as observations from './006-observations';
+import * as hydrometerRounds from './007-hydrometer-rounds';
 
 export const MIGRATIONS: Record<string, Migration> = {
   '001-jobs-and-recordings': jobsAndRecordings,
@@ -15,4 +16,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '004-intakes-and-clocks': intakesAndClocks,
   '005-held-by-the-database': heldByTheDatabase,
   '006-observations': observations,
+  '007-hydrometer-rounds': hydrometerRounds,
 };

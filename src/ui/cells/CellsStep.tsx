@@ -13,6 +13,7 @@ import { CellTraces } from './CellTraces';
 
 interface Props {
   jobId: string;
+  systemId: string;
   system: System;
   diagnosis: Diagnosis;
   hasLogs: boolean;
@@ -24,10 +25,14 @@ const VIEWS = [
   { id: 'heat', name: 'Heat map' },
 ] as const;
 
-export function CellsStep({ jobId, system, diagnosis, hasLogs }: Props) {
+export function CellsStep({ jobId, systemId, system, diagnosis, hasLogs }: Props) {
   const path = `/jobs/${jobId}/cells`;
   const [view, setView] = useView(path, VIEWS);
   const { cells } = diagnosis;
+  const hydrometer = system.bank.chemistry === 'flooded' && (
+    <Hydrometer systemId={systemId} lines={diagnosis.hydrometer} />
+  );
+  if (!cells && hydrometer) return hydrometer;
   if (!cells)
     return (
       <div className="border-rule-strong bg-sheet max-w-3xl border p-8">
@@ -63,6 +68,34 @@ export function CellsStep({ jobId, system, diagnosis, hasLogs }: Props) {
           <CellHeat cells={cells} zone={system.timeZone} />
         </Tabs.Content>
       </ViewTabs>
+      {hydrometer}
+    </section>
+  );
+}
+
+/** Flooded cells are known by their acid. */
+function Hydrometer({ systemId, lines }: { systemId: string; lines: readonly string[] }) {
+  return (
+    <section aria-label="Hydrometer rounds" className="border-rule-strong bg-sheet mt-3 max-w-3xl border p-3">
+      <h2 className="mb-1 font-semibold">Hydrometer rounds</h2>
+      {lines.length === 0 ? (
+        <p className="mb-2 text-sm">
+          No round was written down yet. Cells of a flooded battery are compared by their acid, the day after
+          a full charge.
+        </p>
+      ) : (
+        <ul className="mb-2 list-disc pl-5 text-sm">
+          {lines.map((one) => (
+            <li key={one}>{one}</li>
+          ))}
+        </ul>
+      )}
+      <Link
+        href={`/systems/${systemId}/hydrometer`}
+        className="bg-accent text-on-accent inline-block px-3 py-1.5"
+      >
+        {lines.length === 0 ? 'Write down a round' : 'Rounds, and a new one'}
+      </Link>
     </section>
   );
 }

@@ -11,6 +11,8 @@ export interface SystemShown {
   owner: string;
   /** The battery in a few words. */
   battery: string;
+  /** Its cells can be measured with a hydrometer. */
+  hasGravity: boolean;
   /** The latest, and how many there are. */
   jobs: { id: string; title: string; openedAt: string }[];
   count: number;
@@ -49,13 +51,21 @@ export function SystemList({ systems, search, pages }: Props) {
           <ul className="divide-rule border-rule-strong bg-sheet divide-y border-y">
             {systems
               .filter((one) => one.owner === owner)
-              .map(({ id, name, battery, jobs, count }) => (
+              .map(({ id, name, battery, hasGravity, jobs, count }) => (
                 <li key={id} className="grid gap-x-4 px-3 py-2 md:grid-cols-[1fr_1fr_auto]">
                   <div>
                     <p className="font-semibold">
                       <bdi>{name}</bdi>
                     </p>
                     <p className="text-ink-soft text-sm">{battery}</p>
+                    {hasGravity && (
+                      <Link
+                        href={`/systems/${id}/hydrometer`}
+                        className="text-accent inline-block min-h-6 text-sm underline"
+                      >
+                        Hydrometer rounds<span className="sr-only"> of {name}</span>
+                      </Link>
+                    )}
                   </div>
                   <ul className="text-sm">
                     {jobs.map((job) => (

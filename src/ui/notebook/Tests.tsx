@@ -85,8 +85,11 @@ export function Tests({ jobId, job, jobVersion, diagnosis }: Props) {
               {nextTest.minutes} min
             </span>
           </h3>
-          <p className="text-sm">{nextTest.how}</p>
           <p className="text-ink-soft text-sm">{nextTest.why}</p>
+          <details className="text-sm">
+            <summary className="text-accent cursor-pointer">How</summary>
+            {nextTest.how}
+          </details>
           {nextTest.caution && (
             <p className="border-hazard mt-1 border-l-3 pl-2 text-sm">{nextTest.caution}</p>
           )}

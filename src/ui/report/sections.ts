@@ -188,6 +188,7 @@ export function reportOf(
       { title: 'What counting shows', lines: countingLines },
       { title: 'What discharging shows', lines: dischargingLines },
       { title: 'What the cells show', lines: cellsText(diagnosis.cells, system) },
+      { title: 'What the hydrometer rounds show', lines: diagnosis.hydrometer },
     ].filter((one) => one.lines.length > 0),
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],

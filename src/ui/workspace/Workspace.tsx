@@ -110,7 +110,13 @@ export function Workspace(props: Props) {
         />
       )}
       {step === 'cells' && (
-        <CellsStep jobId={id} system={system} diagnosis={diagnosis} hasLogs={recordings.length > 0} />
+        <CellsStep
+          jobId={id}
+          systemId={props.systemId}
+          system={system}
+          diagnosis={diagnosis}
+          hasLogs={recordings.length > 0}
+        />
       )}
       {step === 'weigh' && <div className="border-rule-strong bg-sheet max-w-3xl border">{notebook}</div>}
     </WorkspaceFrame>

@@ -1,0 +1,28 @@
+/**
+ * The service worker: pages that are used where there is no network are kept with what they are made of. From the network first, from
+ * what was kept when it does not answer. What is typed is not its business: the page keeps that itself.
+ */
+
+import { clientsClaim } from 'workbox-core';
+import { registerRoute } from 'workbox-routing';
+import { CacheFirst, NetworkFirst } from 'workbox-strategies';
+
+import { OFFLINE_CACHES, worksOffline } from './offlinePages';
+
+/** A page that has not come within this is taken as it was kept, s. */
+const PATIENCE = 4;
+
+registerRoute(
+  ({ url, request }) => request.mode === 'navigate' && worksOffline(url.pathname),
+  new NetworkFirst({ cacheName: OFFLINE_CACHES.pages, networkTimeoutSeconds: PATIENCE }),
+);
+// Built files never change under their name.
+registerRoute(
+  ({ url }) => url.pathname.startsWith('/_next/static/'),
+  new CacheFirst({ cacheName: OFFLINE_CACHES.parts }),
+);
+
+addEventListener('install', () => {
+  void (globalThis as unknown as { skipWaiting(): Promise<void> }).skipWaiting();
+});
+clientsClaim();

@@ -1,0 +1,22 @@
+/** Pages that work while the network is away. The service worker and the pages agree on them here. */
+
+export const OFFLINE_CACHES = { pages: 'pazienza-pages', parts: 'pazienza-parts' } as const;
+
+export const worksOffline = (path: string): boolean => /^\/systems\/[0-9a-f-]{36}\/hydrometer$/.test(path);
+
+/** Keeps this page with its parts, so that it opens without the network. Nothing is kept where the browser has no service workers. */
+export async function keepThisPage(): Promise<boolean> {
+  if (!('serviceWorker' in navigator) || !('caches' in window)) return false;
+  await navigator.serviceWorker.register('/sw.js');
+  await navigator.serviceWorker.ready;
+  const parts = performance
+    .getEntriesByType('resource')
+    .map((one) => one.name)
+    .filter((url) => new URL(url).pathname.startsWith('/_next/static/'));
+  const kept = await caches.open(OFFLINE_CACHES.parts);
+  await Promise.all([
+    caches.open(OFFLINE_CACHES.pages).then((pages) => pages.add(window.location.pathname)),
+    ...parts.map(async (url) => (await kept.match(url)) ?? kept.add(url)),
+  ]);
+  return true;
+}
