@@ -80,17 +80,38 @@ describe('the description alone', () => {
   };
 
   test.each(DEMO_SLUGS)('%s goes out and comes back as it was', async (slug) => {
-    const { job, system } = demoSystem(slug);
+    const { job, system, rounds = [] } = demoSystem(slug);
     const { photos, ...described } = await readDescription(
       await unzipBundle(
-        zipBundle(writeBundle(slug, job, system, [], { photos: [photo], changes: [change] })),
+        zipBundle(writeBundle(slug, job, system, [], { photos: [photo], changes: [change], rounds })),
       ),
     );
-    expect(described).toEqual({ name: slug, job, system, changes: [change], logs: [], unnamed: [] });
+    // In a table each reading has its temperature; the round's own is that of all of them.
+    const asRead = rounds.map(({ celsius, readings, ...one }) => ({
+      ...one,
+      readings: readings.map((each) => ({ ...each, celsius })),
+    }));
+    expect(described).toEqual({
+      name: slug,
+      job,
+      system,
+      changes: [change],
+      rounds: asRead,
+      logs: [],
+      unnamed: [],
+    });
     expect(photos.map(({ path, check }) => ({ path, check }))).toEqual([
       { path: photo.path, check: photo.check },
     ]);
     expect(await photos[0]!.file.bytes()).toEqual(photo.bytes);
+  });
+
+  test('a hydrometer table that cannot be read is named with its row', async () => {
+    const bad = writeBundle('x', demo.job, demo.system, []).set(
+      'hydrometer.csv',
+      new TextEncoder().encode('date,cell,gravity\n2026-10-01,1A,heavy\n'),
+    );
+    await expect(readDescription(asFiles(bad))).rejects.toThrow(/hydrometer\.csv: Row 2: “heavy”/);
   });
 
   test('logs are named but not read', async () => {

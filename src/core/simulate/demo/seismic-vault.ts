@@ -36,7 +36,7 @@ export const seismicVault: DemoSystem = {
     takenOf: 'electrolyte',
     instrument: 'Glass with the blue bulb',
     compensates: false,
-    readings: cells.map((one, cell) => ({ cell: String(cell + 1), gravity: 1 + one / 1000 })),
+    readings: cells.map((one, cell) => ({ cell: String(cell + 1), gravity: (1000 + one) / 1000 })),
   })),
   job: {
     title: 'Cells of the seismic vault drift apart',
