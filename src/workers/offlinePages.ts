@@ -7,6 +7,9 @@ export const worksOffline = (path: string): boolean => /^\/systems\/[0-9a-f-]{36
 /** Keeps this page with its parts, so that it opens without the network. Nothing is kept where the browser has no service workers. */
 export async function keepThisPage(): Promise<boolean> {
   if (!('serviceWorker' in navigator) || !('caches' in window)) return false;
+  const pages = await caches.open(OFFLINE_CACHES.pages);
+  // Away from the network it is as it was kept.
+  if (!navigator.onLine) return (await pages.match(window.location.pathname)) !== undefined;
   await navigator.serviceWorker.register('/sw.js');
   await navigator.serviceWorker.ready;
   const parts = performance
@@ -15,7 +18,7 @@ export async function keepThisPage(): Promise<boolean> {
     .filter((url) => new URL(url).pathname.startsWith('/_next/static/'));
   const kept = await caches.open(OFFLINE_CACHES.parts);
   await Promise.all([
-    caches.open(OFFLINE_CACHES.pages).then((pages) => pages.add(window.location.pathname)),
+    pages.add(window.location.pathname),
     ...parts.map(async (url) => (await kept.match(url)) ?? kept.add(url)),
   ]);
   return true;

@@ -41,7 +41,9 @@ export function HydrometerPage({ systemId, system, kept }: Props) {
     return judgeRounds([...kept.filter((one) => !own.some(({ id }) => id === one.id)), ...own], system);
   }, [kept, waiting, system]);
   const last = judged.at(-1);
-  const advice = last && equaliseAdvice(last, system, undefined);
+  // What is not full is uneven: the advice leans on the last round after a full charge, where there is one.
+  const telling = judged.findLast(({ round }) => round.afterFullCharge === true) ?? last;
+  const advice = telling && equaliseAdvice(telling, system, undefined);
   const due = dueOn(judged);
 
   async function keepAll(rounds: Round[]): Promise<void> {
@@ -121,7 +123,7 @@ export function HydrometerPage({ systemId, system, kept }: Props) {
         key={systemId}
         systemId={systemId}
         system={system}
-        last={judged.at(-1)?.round}
+        rounds={judged.map((one) => one.round)}
         onKeep={(round) => keepAll([round])}
       />
       <SpreadsheetBox name={system.name} rounds={judged.map((one) => one.round)} onRounds={keepAll} />

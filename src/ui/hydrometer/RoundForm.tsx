@@ -12,18 +12,19 @@ import { dropDraft, keepDraft, readDraft } from './waiting';
 interface Props {
   systemId: string;
   system: System;
-  last: Round | undefined;
+  /** Those before, the oldest first. */
+  rounds: readonly Round[];
   onKeep(round: Round): Promise<void>;
 }
 
-const inputClass = 'border-rule-strong bg-paper block w-full border px-2 py-2 text-base';
+const inputClass = 'border-rule-strong bg-paper block w-full border px-2 py-2 text-base font-normal';
 const TAKEN_WORDS = {
   electrolyte: 'the electrolyte',
   case: 'the case (weaker)',
   ambient: 'the air (weakest)',
 } as const;
 
-export function RoundForm({ systemId, system, last, onKeep }: Props) {
+export function RoundForm({ systemId, system, rounds, onKeep }: Props) {
   const [draft, setDraft] = useState<Draft | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [wrongCell, setWrongCell] = useState<string | null>(null);
@@ -34,7 +35,7 @@ export function RoundForm({ systemId, system, last, onKeep }: Props) {
     let current = true;
     void readDraft<Draft>(systemId)
       .catch(() => undefined)
-      .then((kept) => current && setDraft(kept ?? newDraft(system, last)));
+      .then((kept) => current && setDraft(kept ?? newDraft(system, rounds)));
     return () => {
       current = false;
     };
@@ -74,7 +75,7 @@ export function RoundForm({ systemId, system, last, onKeep }: Props) {
     setWrongCell(null);
     await onKeep(made.round);
     await dropDraft(systemId);
-    setDraft(newDraft(system, made.round));
+    setDraft(newDraft(system, [...rounds, made.round]));
   }
 
   return (
@@ -271,7 +272,7 @@ export function RoundForm({ systemId, system, last, onKeep }: Props) {
           className={`${buttonClass} min-h-11`}
           onClick={() => {
             void dropDraft(systemId);
-            setDraft(newDraft(system, last));
+            setDraft(newDraft(system, rounds));
             setProblem(null);
           }}
         >

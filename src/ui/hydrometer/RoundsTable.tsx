@@ -3,6 +3,7 @@
 
 import type { JudgedRound } from '@/core/hydrometer/judge';
 import type { Round } from '@/core/hydrometer/round';
+import { counted } from '@/core/quantity/text';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
@@ -19,7 +20,7 @@ export function RoundsTable({ rounds, waiting, onRemove }: Props) {
         <li key={round.id} className="border-rule-strong bg-sheet mb-2 border">
           <details>
             <summary className="cursor-pointer px-3 py-2 text-sm">
-              <span className="font-mono">{round.on}</span>: {readings.length} cells, mean{' '}
+              <span className="font-mono">{round.on}</span>: {counted(readings.length, 'cell')}, mean{' '}
               <span className="font-mono">{mean.toFixed(3)}</span>, {Math.round(1000 * spread)} points apart
               {low.length > 0 && `, low: ${low.map((one) => one.cell).join(', ')}`}
               {waiting.includes(round.id) && ' (waiting to be sent)'}

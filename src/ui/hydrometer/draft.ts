@@ -34,9 +34,14 @@ export const cellNames = (count: number, perBlock: CellsPerBlock): string[] =>
 
 const today = (): string => new Date().toLocaleDateString('sv');
 
-/** A new round, with the cells and the instrument of the last one. */
-export function newDraft({ bank }: System, last: Round | undefined): Draft {
-  const names = last?.readings.map((one) => one.cell) ?? cellNames(bank.cellsInSeries ?? 6, 6);
+/** A new round, with the instrument of the last one and the cells of the fullest: a hasty round leaves some out. */
+export function newDraft({ bank }: System, rounds: readonly Round[]): Draft {
+  const last = rounds.at(-1);
+  const fullest = rounds.reduce<Round | undefined>(
+    (most, one) => (one.readings.length >= (most?.readings.length ?? 0) ? one : most),
+    undefined,
+  );
+  const names = fullest?.readings.map((one) => one.cell) ?? cellNames(bank.cellsInSeries ?? 6, 6);
   return {
     id: crypto.randomUUID(),
     on: today(),

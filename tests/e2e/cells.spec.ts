@@ -1,0 +1,114 @@
+/** The step on cells, tests with their results, and hydrometer rounds with the network away. */
+
+import { expect, test } from '@playwright/test';
+import { expectAccessible, openStep, OWN } from '../support/browser';
+
+test('the transmitter: which cell is out of step and which runs ahead, as a table, strips and a heat map', async ({
+  page,
+}) => {
+  await openStep(page, /Transmitter goes off/, 'cells');
+  await expect(page.getByRole('link', { name: /Cells/ })).toContainText('2 apart');
+  const table = page.getByRole('region', { name: 'Table of cells' });
+  await expect(table.locator('tbody tr').first()).toContainText(/^5out of step/);
+  await expect(table.locator('tbody tr').nth(1)).toContainText(/^9runs ahead/);
+  await expect(page.getByText(/Cell 5 is out of step .* Ah .* behind when the others are full/)).toBeVisible();
+  await expectAccessible(page, 'cells');
+
+  await page.getByRole('tab', { name: 'Strips' }).click();
+  const strips = page.getByRole('group', { name: 'Strips of the cells' });
+  await strips.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByText(/^\w{3} \d+ \w{3} \d\d:\d\d$/)).toBeVisible();
+
+  await page.getByRole('tab', { name: 'Heat map' }).click();
+  await page.getByRole('img', { name: /Deviation of 15 cells/ }).focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByText(/mV apart; highest \d+ \(\+\d+ mV\), lowest \d+/)).toBeVisible();
+  await expectAccessible(page, 'heat map');
+});
+
+test('a test’s result changes the standings at once, and is taken back', async ({ page }) => {
+  await openStep(page, /Signal lamps alarm/, 'cut-offs');
+  const tests = page.getByRole('region', { name: 'Tests' });
+  const title = await tests.getByRole('heading', { name: /^Next test/ }).textContent();
+  const order = () => page.getByRole('complementary').getByRole('button', { expanded: false }).allTextContents();
+  const before = await order();
+
+  await tests.getByRole('button', { name: 'Write down the result' }).first().click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'Keep the result' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('Choose what was found');
+  await dialog.getByRole('radio').first().check();
+  await dialog.getByLabel('Figures and notes').fill('Read twice.');
+  await expectAccessible(page, 'result');
+  await dialog.getByRole('button', { name: 'Keep the result' }).click();
+  await expect(tests.getByText(/Read twice\./)).toBeVisible();
+  await expect(tests.getByRole('heading', { name: /^Next test/ })).not.toHaveText(title!);
+  await expect.poll(order).not.toEqual(before);
+
+  await tests.getByRole('button', { name: /^Take back/ }).click();
+  await expect(tests.getByText(/Read twice\./)).toHaveCount(0);
+  await expect.poll(order).toEqual(before);
+
+  await tests.getByRole('button', { name: 'Cannot be made here' }).first().click();
+  await expect(tests.getByText(/Cannot be made here: /)).toBeVisible();
+  await tests.getByRole('button', { name: /can be made after all/ }).click();
+  await expect(tests.getByRole('heading', { name: /^Next test/ })).toHaveText(title!);
+});
+
+test('a hydrometer round is typed while the network is away, survives the tab, and is sent when it is back', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/systems');
+  await page.getByRole('link', { name: /Hydrometer rounds of Seismic vault/ }).click();
+  await expect(page.getByRole('heading', { name: 'Hydrometer rounds', level: 1 })).toBeVisible();
+  const status = page.getByRole('status').first();
+  await expect(status).toContainText('opens without the network too');
+  await expectAccessible(page, 'hydrometer');
+  await expect(page.getByText(/Cell 9 loses \d+ points a year/)).toBeVisible();
+
+  await context.setOffline(true);
+  await page.getByLabel('The day after a full charge').selectOption('no');
+  const cell = (name: string) => page.getByLabel(`Cell ${name}`, { exact: true });
+  await cell('1').fill('1249');
+  await cell('1').press('Enter');
+  await expect(cell('2')).toBeFocused();
+  await page.keyboard.type('1,200');
+  await expect(page.getByText(/2 read, mean 1\.22\d, \d+ points apart/)).toBeVisible();
+  // The tab is loaded anew without a network: from what was kept, with what was typed.
+  await page.reload();
+  await expect(cell('1')).toHaveValue('1249');
+  await page.getByRole('button', { name: 'Keep the round' }).click();
+  await expect(status).toContainText('1 round kept on this device, waiting to be sent');
+  await context.setOffline(false);
+  await expect(status).toContainText('Everything that was kept is on the server', { timeout: 30_000 });
+
+  const round = page.getByText(/2 cells, mean 1\.22/);
+  await round.click();
+  await page.getByRole('button', { name: /Take off the round/ }).click();
+  await expect(round).toHaveCount(0);
+});
+
+test('rows from a spreadsheet become rounds; a wrong row is named and nothing is taken in', async ({ page }) => {
+  const { id } = (await (
+    await page.request.post('/api/jobs', {
+      data: { systemName: 'Pumping station', timeZone: 'Europe/Rome', title: 'Cells', complaints: [] },
+      headers: OWN,
+    })
+  ).json()) as { id: string };
+  await page.goto(`/jobs/${id}/take-in`);
+  const systems = (await (await page.request.get('/api/systems?search=Pumping')).json()) as {
+    rows: { id: string }[];
+  };
+  await page.goto(`/systems/${systems.rows[0]!.id}/hydrometer`);
+  await page.getByText('From a spreadsheet, or out as a file').click();
+  const rows = page.getByLabel('Rows from a spreadsheet');
+  await rows.fill('date,cell,sg\n2026-01-05,1A,1.26\n2026-01-05,1B,heavy');
+  await page.getByRole('button', { name: 'Take the rows in' }).click();
+  await expect(page.getByText(/Row 3: “heavy” is no specific gravity.*Nothing was taken in/)).toBeVisible();
+  await rows.fill('date,cell,sg\n2026-01-05,1A,1.26\n2026-01-05,1B,1.22\n2026-04-05,1A,1.255');
+  await page.getByRole('button', { name: 'Take the rows in' }).click();
+  await expect(page.getByText(/2026-01-05: 2 cells, mean 1\.240, 40 points apart/)).toBeVisible();
+  await expect(page.getByText(/2026-04-05: 1 cell,/)).toBeVisible();
+});
