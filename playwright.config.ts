@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/support/keepMade.mjs',
-  workers: 1,
+  workers: 2,
   timeout: 60_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: '.build/playwright.json' }]],

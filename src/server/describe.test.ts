@@ -113,20 +113,20 @@ const NOW = '2026-10-26T15:10:00.000Z';
     const change = {
       base: 1,
       path: 'monitor.chargedV',
-      after: 55.2,
+      after: 51.7,
       why: 'Never reached.',
       on: '2026-10-27',
     };
     test('is set and recorded with what it was, when and why', async () => {
       const answer = await changeSetting(store, systemId, change);
-      expect(answer).toMatchObject({ version: 2, system: { monitor: { chargedV: 55.2 } } });
+      expect(answer).toMatchObject({ version: 2, system: { monitor: { chargedV: 51.7 } } });
       expect(await listChanges(store, systemId)).toMatchObject([
         {
           on: '2026-10-27',
           label: 'Monitor: Charged voltage',
           unit: 'V',
-          before: 57.6,
-          after: 55.2,
+          before: 53.9,
+          after: 51.7,
           why: 'Never reached.',
         },
       ]);
@@ -136,7 +136,7 @@ const NOW = '2026-10-26T15:10:00.000Z';
       const { id } = (await listChanges(store, systemId))[0]!;
       expect(await undoChange(store, systemId, id)).toMatchObject({
         version: 3,
-        system: { monitor: { chargedV: 57.6 } },
+        system: { monitor: { chargedV: 53.9 } },
       });
       expect(await listChanges(store, systemId)).toEqual([]);
       expect(await undoChange(store, systemId, id)).toBeNull();

@@ -4,22 +4,25 @@ export const OFFLINE_CACHES = { pages: 'pazienza-pages', parts: 'pazienza-parts'
 
 export const worksOffline = (path: string): boolean => /^\/systems\/[0-9a-f-]{36}\/hydrometer$/.test(path);
 
-/** Keeps this page with its parts, so that it opens without the network. Nothing is kept where the browser has no service workers. */
+/** Keeps this page with its parts, so that it opens without the network. @returns whether it does */
 export async function keepThisPage(): Promise<boolean> {
   if (!('serviceWorker' in navigator) || !('caches' in window)) return false;
+  const here = window.location.pathname;
   const pages = await caches.open(OFFLINE_CACHES.pages);
-  // Away from the network it is as it was kept.
-  if (!navigator.onLine) return (await pages.match(window.location.pathname)) !== undefined;
-  await navigator.serviceWorker.register('/sw.js');
-  await navigator.serviceWorker.ready;
-  const parts = performance
-    .getEntriesByType('resource')
-    .map((one) => one.name)
-    .filter((url) => new URL(url).pathname.startsWith('/_next/static/'));
-  const kept = await caches.open(OFFLINE_CACHES.parts);
-  await Promise.all([
-    pages.add(window.location.pathname),
-    ...parts.map(async (url) => (await kept.match(url)) ?? kept.add(url)),
-  ]);
-  return true;
+  try {
+    await navigator.serviceWorker.register('/sw.js');
+    await navigator.serviceWorker.ready;
+    const parts = performance
+      .getEntriesByType('resource')
+      .map((one) => one.name)
+      .filter((url) => new URL(url).pathname.startsWith('/_next/static/'));
+    const kept = await caches.open(OFFLINE_CACHES.parts);
+    await Promise.all([
+      pages.add(here),
+      ...parts.map(async (url) => (await kept.match(url)) ?? kept.add(url)),
+    ]);
+  } catch {
+    // Away from the network it is as it was kept.
+  }
+  return (await pages.match(here, { ignoreVary: true })) !== undefined;
 }

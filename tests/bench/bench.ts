@@ -11,8 +11,10 @@ import { join } from 'node:path';
 import type { Series } from '@/core/log/channels';
 import { takeInLog } from '@/core/log/takeIn';
 import { sliceExtent, summarise, SUMMARY_SIZE } from '@/core/log/pyramid';
+import { cellsOf } from '@/core/cells/cells';
 import { findCharges } from '@/core/charge/charges';
 import { counterLog } from '@/core/count/counterLog';
+import { cutOffsOf } from '@/core/cutoff/cutOffs';
 import { countingOf } from '@/core/count/counting';
 import { metersOf } from '@/core/count/meters';
 import { replay } from '@/core/count/replay';
@@ -121,6 +123,33 @@ function replayTask(): () => void {
   return () => void replay(log, settings, 80, room);
 }
 
+/** Sixteen cells that are cycled every eight hours, drawn: two steep ends, a flat part, some millivolts apart. */
+function cellsTask(): () => void {
+  const cells = 16;
+  const time = Float64Array.from({ length: ROWS }, (_, i) => 1_700_000_000_000 + i * 2000);
+  const period = (8 * 3600) / 2;
+  const charge = (i: number): number => {
+    const part = (i % period) / (period / 2);
+    return part < 1 ? part : 2 - part;
+  };
+  const channels: Series['channels'] = {
+    battery_current: Float32Array.from(time, (_, i) => (i % period < period / 2 ? 25 : -25)),
+  };
+  for (let k = 1; k <= cells; k++)
+    channels[`cell_${String(k).padStart(2, '0')}_voltage`] = Float32Array.from(time, (_, i) => {
+      const s = charge(i);
+      const steep = s > 0.93 ? ((s - 0.93) / 0.07) * 0.3 : 0;
+      return 2.75 + 0.5 * Math.min(1, 8 * s) + 0.05 * s + steep + 0.002 * k + 0.001 * Math.sin(i * k);
+    });
+  const { system } = demoSite('parish-radio');
+  const known = knownSystem({ ...system, bank: { ...system.bank, cellsInSeries: cells } })!;
+  const timeline = timelineOf([{ device: 'bms', time, channels }]);
+  return () => {
+    cellsOf(known, timeline);
+    cutOffsOf(known, timeline, null);
+  };
+}
+
 const TASKS: Record<string, () => () => unknown> = {
   ours: () => () => readOurs(path),
   duckdb: () => () => readDuckDb(path),
@@ -130,6 +159,7 @@ const TASKS: Record<string, () => () => unknown> = {
   counting: countingTask,
   replay: replayTask,
   frame: frameTask,
+  cells: cellsTask,
 };
 
 async function measureHere(name: string): Promise<Measured> {

@@ -11,7 +11,9 @@ test('the transmitter: which cell is out of step and which runs ahead, as a tabl
   const table = page.getByRole('region', { name: 'Table of cells' });
   await expect(table.locator('tbody tr').first()).toContainText(/^5out of step/);
   await expect(table.locator('tbody tr').nth(1)).toContainText(/^9runs ahead/);
-  await expect(page.getByText(/Cell 5 is out of step .* Ah .* behind when the others are full/)).toBeVisible();
+  await expect(
+    page.getByText(/Cell 5 is out of step .* Ah .* behind when the others are full/),
+  ).toBeVisible();
   await expectAccessible(page, 'cells');
 
   await page.getByRole('tab', { name: 'Strips' }).click();
@@ -31,7 +33,8 @@ test('a test’s result changes the standings at once, and is taken back', async
   await openStep(page, /Signal lamps alarm/, 'cut-offs');
   const tests = page.getByRole('region', { name: 'Tests' });
   const title = await tests.getByRole('heading', { name: /^Next test/ }).textContent();
-  const order = () => page.getByRole('complementary').getByRole('button', { expanded: false }).allTextContents();
+  const order = () =>
+    page.getByRole('complementary').getByRole('button', { expanded: false }).allTextContents();
   const before = await order();
 
   await tests.getByRole('button', { name: 'Write down the result' }).first().click();
@@ -90,7 +93,9 @@ test('a hydrometer round is typed while the network is away, survives the tab, a
   await expect(round).toHaveCount(0);
 });
 
-test('rows from a spreadsheet become rounds; a wrong row is named and nothing is taken in', async ({ page }) => {
+test('rows from a spreadsheet become rounds; a wrong row is named and nothing is taken in', async ({
+  page,
+}) => {
   const { id } = (await (
     await page.request.post('/api/jobs', {
       data: { systemName: 'Pumping station', timeZone: 'Europe/Rome', title: 'Cells', complaints: [] },

@@ -23,6 +23,8 @@ const STEPS = [
   'counting?view=drift',
   'counting?view=bench',
   'cut-offs',
+  'cells',
+  'cells?view=heat',
   'weigh',
   'report',
 ];

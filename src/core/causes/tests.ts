@@ -47,7 +47,7 @@ export const FIELD_TESTS = {
   },
   'capacity-test': {
     title: 'Capacity test',
-    how: 'Charge until full, rest, discharge at a known current to the end voltage of the weakest cell, and read the ampere-hours.',
+    how: 'Charge until full, rest, discharge at a known current to the end voltage of the weakest cell, and read the ampere-hours. The calculator of that name says how long it should last, when to stop and what it comes to.',
     minutes: 90,
     caution: GAS,
   },

@@ -36,6 +36,27 @@ test('figures worked by hand', () => {
   expect(result('scaling', { chemistry: 'lfp', cells: '4' }, 'Per cell')).toBeCloseTo(3.6, 9);
   // IEEE Std 450: 10 °C under the reference take 0.006 off.
   expect(result('gravity', { reading: '1.250', celsius: '15' }, 'Corrected')).toBeCloseTo(1.244, 4);
+  // IEEE Std 450 (from memory): at 25 °C half of the rated time is half of the capacity; 5 A are the 20-hour rate of 100 Ah.
+  expect(result('capacity-test', { amps: '5', celsius: '25', ran: '10' }, 'Capacity')).toBeCloseTo(50, 9);
+  // IEEE Std 485 (from memory): at 20 °C it lasts 1/1.056 of the time, which is no loss of capacity.
+  expect(
+    result('capacity-test', { amps: '5', celsius: '20', ran: String(20 / 1.056) }, 'Capacity'),
+  ).toBeCloseTo(100, 6);
+  expect(result('capacity-test', { amps: '5', celsius: '25', ran: '15.9' }, 'Verdict')).toMatch(
+    /^under 80 %/,
+  );
+  expect(result('capacity-test', { amps: '5', celsius: '25', ran: '16' }, 'Verdict')).toMatch(
+    /^80 % or more/,
+  );
+  // Peukert: C 100 Ah at 20 h, k 1.2, 10 A lasts 8.7055 h.
+  expect(
+    result('capacity-test', { exponent: '1.2', amps: '10', celsius: '25' }, 'Expected time'),
+  ).toBeCloseTo(8.7055, 3);
+  expect(result('capacity-test', { cells: '12' }, 'Stop at')).toBeCloseTo(21, 9);
+  expect(result('capacity-test', { chemistry: 'lfp', cells: '4', celsius: '5' }, 'Stop at')).toBeCloseTo(
+    10.4,
+    9,
+  );
   expect(result('units', { celsius: '-40' }, 'Temperature')).toBeCloseTo(-40, 9);
   // Lithium: 50 Ah missing at 25 A and 98 %.
   expect(result('time-to-full', { chemistry: 'lfp', amps: '25' }, 'Together')).toBeCloseTo(

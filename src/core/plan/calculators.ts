@@ -12,6 +12,7 @@ import { gravityAtReference, percentOfGravity, restVoltsOfGravity } from '../sys
 import { capacityAtRate, dischargeHours, usableCapacity } from '../system/peukert';
 import { CHEMISTRIES, type Chemistry, type System } from '../system/schema';
 import { schoolsOf } from '../system/schools';
+import { capacityPercent, END_OF_LIFE, planCapacityTest } from './capacityTest';
 
 interface NumberInput {
   key: string;
@@ -164,6 +165,60 @@ export const CALCULATORS: readonly Calculator[] = [
       out('Capacity at 20 h', capacityAtRate(rated(v), 20, v.number('exponent')), 'Ah'),
     ],
     from: (system) => ({
+      capacity: system.bank.capacityAh,
+      hours: system.bank.capacityHours,
+      exponent: exponentOf(system),
+      amps: amps(system),
+    }),
+  },
+  {
+    id: 'capacity-test',
+    title: 'Capacity test',
+    about:
+      'How the test is run at a steady load, and what its time comes to. Charge until full and let it rest first; write down volts, amperes, the lowest cell and the temperature every quarter of an hour, every minute near the end; stop at the end voltage of the bank or of the lowest cell, whichever comes first, and charge it up at once.',
+    inputs: [
+      chemistryInput,
+      number('cells', 'Cells in series', '', 6, 1, 600),
+      CAPACITY,
+      HOURS,
+      EXPONENT,
+      number('amps', 'Steady load', 'A', 10, 0.01, 5000),
+      number('celsius', 'Temperature of the electrolyte or the case', '°C', 20, -3, 40),
+      number('ran', 'It ran until the end voltage for', 'h', 8, 0, 500),
+    ],
+    formula: 'capacity at 25 °C = 100 · t / (t_rated · K_T), t_rated = H · (C / (I · H))^k',
+    source: `IEEE Std 450, time-adjusted method, K_T from the table of IEEE Std 485 (both from memory); ${PEUKERT}. Lithium is not corrected for temperature. The simple school: set the monitor to the nameplate capacity and to 0 % when empty, charge until full, and take what was counted, which holds the counter’s own efficiency in it.`,
+    caution:
+      'Only on a battery that is full and sound: no cell below its end voltage, gas while charging, and nothing that is needed may hang on it meanwhile.',
+    compute(v) {
+      const plan = planCapacityTest({
+        chemistry: v.choice('chemistry') as Chemistry,
+        cells: v.number('cells'),
+        capacityAh: v.number('capacity'),
+        hours: v.number('hours'),
+        amps: v.number('amps'),
+        celsius: v.number('celsius'),
+        exponent: v.number('exponent'),
+      });
+      const percent = capacityPercent(plan, v.number('ran'));
+      return [
+        out('Capacity', percent, '%'),
+        out(
+          'Verdict',
+          percent < END_OF_LIFE
+            ? `under ${END_OF_LIFE} %: at its end, replace it`
+            : `${END_OF_LIFE} % or more: it serves`,
+          '',
+        ),
+        out('Expected time', plan.expectedHours, 'h', 2),
+        out('Stop at', plan.endVolts, 'V', 2),
+        out('or when one cell is at', plan.lowestCellVolts, 'V', 2),
+        out('It gave', v.number('ran') * v.number('amps'), 'Ah'),
+      ];
+    },
+    from: (system) => ({
+      chemistry: system.bank.chemistry,
+      cells: system.bank.cellsInSeries,
       capacity: system.bank.capacityAh,
       hours: system.bank.capacityHours,
       exponent: exponentOf(system),
