@@ -1,22 +1,51 @@
 /** Everything about loads that go off too soon: the cut-offs, the battery's resistance, the paths to the loads. */
 
 import type { Counting } from '../count/types';
+import { firstAtOrAfter } from '../log/grid';
 import { anyLogWith, type Timeline } from '../log/timeline';
-import { quantile } from '../quantity/numbers';
+import { isNumber, mean, quantile } from '../quantity/numbers';
+import { DAY, HOUR } from '../quantity/span';
 import type { KnownSystem } from '../system/known';
-import { heldAt } from './moment';
+import { aroundReader } from './around';
 import { findCutOffs } from './findCutOffs';
-import { loadCurrents } from './loadCurrents';
+import { type LoadCurrent, loadCurrents } from './loadCurrents';
 import { loadPaths } from './loadPath';
 import { stepResistance } from './loadSteps';
-import type { CutOffs } from './types';
+import { heldAt } from './moment';
+import { nearMisses } from './nearMisses';
+import { promisedReader } from './promised';
+import type { CutOff, CutOffs } from './types';
+
+/** So many strips are enough to see how it goes. */
+const MOST_STRIPS = 30;
+/** A load that is away for longer is counted for so long. */
+const MOST_AWAY = DAY;
+
+/** A that the load drew on the mean of the day before, its pauses with it; NaN where it is not known which load it was. */
+function drawnBefore(loads: readonly LoadCurrent[], { at, by }: CutOff): number {
+  const load = loads.find((one) => one.id === by) ?? (loads.length === 1 ? loads[0]! : null);
+  if (!load) return NaN;
+  return mean(load.amps.subarray(firstAtOrAfter(load.time, at - DAY), firstAtOrAfter(load.time, at)));
+}
 
 export function cutOffsOf(system: KnownSystem, timeline: Timeline, counting: Counting | null): CutOffs {
   const loads = loadCurrents(system, timeline, counting?.offsetA.value ?? 0);
   const heat = anyLogWith(timeline, 'battery_temperature')?.channels.battery_temperature ?? [];
+  const list = findCutOffs(system, timeline, loads, counting);
+  const around = aroundReader(timeline, loads);
+  const promised = promisedReader(system, timeline);
+  list.forEach((one, k) => {
+    one.promisedHours = promised(one.at);
+    // What was switched off for days would not have run all the while.
+    const away = Math.min(one.back - one.last, MOST_AWAY);
+    const volts = isNumber(one.loadVolts) ? one.loadVolts : one.volts;
+    one.missedWh = (volts * drawnBefore(loads, one) * away) / HOUR;
+    if (k < MOST_STRIPS) one.around = around(one.at, one.by);
+  });
   return {
     hasLoads: loads.length > 0,
-    list: findCutOffs(system, timeline, loads, counting),
+    list,
+    nearMisses: nearMisses(system, timeline, loads, list),
     resistance: stepResistance(system.bank, timeline, (at) => heldAt(counting, at)),
     paths: loadPaths(loads, timeline),
     celsius: { cold: quantile(heat, 0.1), middle: quantile(heat, 0.5), warm: quantile(heat, 0.9) },

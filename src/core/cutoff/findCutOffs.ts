@@ -227,6 +227,9 @@ function together(found: readonly Found[], timeline: Timeline, capacityAh: numbe
       meanV: moment.meanV,
       lowestCell: moment.lowestCell,
       celsius: moment.celsius,
+      promisedHours: NaN,
+      missedWh: NaN,
+      around: null,
     });
   }
   for (const one of list) one.restVolts = restAfter(timeline, one, capacityAh);

@@ -31,6 +31,35 @@ export interface CutOff {
   meanV: number;
   lowestCell: string;
   celsius: number;
+  /** Hours to go that the reading promised an hour before; NaN where nothing was shown. */
+  promisedHours: number;
+  /** Wh that the load would have drawn while it was off, going by the day before; NaN where not known. */
+  missedWh: number;
+  /** Null beyond the first cut-offs of a long log. */
+  around: Around | null;
+}
+
+/** Ten minutes before and after a cut-off in even steps; null for what was not logged, NaN in silence. */
+export interface Around {
+  from: number;
+  stepMs: number;
+  volts: Float32Array | null;
+  /** Into the battery, A. */
+  amps: Float32Array | null;
+  loadVolts: Float32Array | null;
+  loadAmps: Float32Array | null;
+  lowestCell: Float32Array | null;
+}
+
+/** Near a limit, and back without having gone off. */
+export interface NearMiss {
+  /** Id of the load, or `bms`. */
+  by: string;
+  /** The lowest moment, and the last of the spell, epoch ms. */
+  at: number;
+  last: number;
+  volts: number;
+  limit: number;
 }
 
 /** Resistance by steps of the current. */
@@ -59,6 +88,7 @@ export interface CutOffs {
   /** A log that would show a cut-off. */
   hasLoads: boolean;
   list: CutOff[];
+  nearMisses: NearMiss[];
   resistance: StepResistance | null;
   paths: LoadPath[];
   /** Temperatures of the log, °C: a tenth of the time it was colder, half of it, nine tenths; NaN where not logged. */

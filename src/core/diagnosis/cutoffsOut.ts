@@ -1,12 +1,12 @@
 /** The section on cut-offs of a diagnosis. */
 
-import type { CutOffs } from '../cutoff/types';
+import type { Around, CutOffs } from '../cutoff/types';
 import { isoTime, MINUTE } from '../quantity/span';
 import { rounded, roundedOrNull } from './rounded';
 import type { Diagnosis } from './result';
 
-export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | 'discharge'> {
-  if (!found) return { cutoffs: [], discharge: null };
+export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | 'nearMisses' | 'discharge'> {
+  if (!found) return { cutoffs: [], nearMisses: [], discharge: null };
   const { resistance, paths } = found;
   return {
     cutoffs: found.list.map((one) => ({
@@ -27,6 +27,15 @@ export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | '
       lowestCell: one.lowestCell === '' ? null : one.lowestCell,
       celsius: roundedOrNull(one.celsius, 1),
       minutesAway: roundedOrNull((one.back - one.last) / MINUTE, 0),
+      promisedHours: roundedOrNull(one.promisedHours, 1),
+      missedWh: roundedOrNull(one.missedWh, 0),
+      strip: one.around && stripOut(one.around),
+    })),
+    nearMisses: found.nearMisses.map(({ at, by, volts, limit }) => ({
+      at: isoTime(at),
+      by,
+      volts: rounded(volts, 3),
+      limit: rounded(limit, 3),
     })),
     discharge: {
       resistance: resistance && {
@@ -45,3 +54,17 @@ export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | '
     },
   };
 }
+
+const stripOut = ({ from, stepMs, volts, amps, loadVolts, loadAmps, lowestCell }: Around) => {
+  const column = (values: Float32Array | null, digits: number) =>
+    values && Array.from(values, (one) => roundedOrNull(one, digits));
+  return {
+    from: isoTime(from),
+    stepSeconds: stepMs / 1000,
+    volts: column(volts, 2),
+    amps: column(amps, 1),
+    loadVolts: column(loadVolts, 2),
+    loadAmps: column(loadAmps, 1),
+    lowestCell: column(lowestCell, 3),
+  };
+};

@@ -1,6 +1,7 @@
 /** What discharging and the cut-offs show, in sentences: for the step, the report and the terminal. */
 
 import type { CutReason } from '../cutoff/types';
+import { median } from '../quantity/numbers';
 import { amps, counted, duration, percent, volts } from '../quantity/text';
 import { MINUTE } from '../quantity/span';
 import type { CutOffOut, Diagnosis } from './result';
@@ -38,7 +39,7 @@ export function cutoffText(one: CutOffOut, nameOf: (id: string) => string): stri
 }
 
 export function cutoffsText(
-  { cutoffs, discharge }: Pick<Diagnosis, 'cutoffs' | 'discharge'>,
+  { cutoffs, nearMisses, discharge }: Pick<Diagnosis, 'cutoffs' | 'nearMisses' | 'discharge'>,
   nameOf: (id: string) => string,
 ): string[] {
   if (!discharge) return [];
@@ -55,6 +56,24 @@ export function cutoffsText(
         ? `${counted(cutoffs.length, 'cut-off')}, by ${[...reasons.keys()][0]!}.`
         : `${counted(cutoffs.length, 'cut-off')}: ${[...reasons].map(([key, count]) => `${count} by ${key}`).join(', ')}.`,
   );
+  if (nearMisses.length > 0) {
+    const closest = nearMisses.reduce((a, b) => (b.volts - b.limit < a.volts - a.limit ? b : a));
+    lines.push(
+      `${counted(nearMisses.length, 'near miss', 'near misses')}: near a limit and back; the nearest by ${closest.by === 'bms' ? 'the BMS' : nameOf(closest.by)}, at ${volts(closest.volts)} over a limit of ${volts(closest.limit)}.`,
+    );
+  }
+  const audited = cutoffs.filter((one) => one.promisedHours !== null);
+  if (audited.length > 0) {
+    const promised = median(audited.map((one) => one.promisedHours!));
+    lines.push(
+      `An hour before, the reading promised ${promised.toFixed(1)} hours to go as a rule (${counted(audited.length, 'cut-off')}): ${promised > 2 ? 'far too much' : promised < 0.5 ? 'less than there was' : 'about right'}.`,
+    );
+  }
+  const missed = cutoffs.reduce((sum, one) => sum + (one.missedWh ?? 0), 0);
+  if (missed >= 1)
+    lines.push(
+      `Not delivered while the loads were off: about ${missed >= 1000 ? `${(missed / 1000).toFixed(1)} kWh` : `${Math.round(missed)} Wh`}.`,
+    );
   const { resistance, paths } = discharge;
   if (resistance)
     lines.push(

@@ -248,7 +248,26 @@ const cutoff = z.object({
   celsius: known,
   /** Minutes until the load was back; null where it was not. */
   minutesAway: known,
+  /** Hours to go that the reading promised an hour before. */
+  promisedHours: known,
+  /** Wh that it would have drawn while it was off, going by the day before. */
+  missedWh: known,
+  /** Ten minutes before and after, in even steps; null for what was not logged, and beyond the first of them. */
+  strip: z
+    .object({
+      from: z.string(),
+      stepSeconds: number,
+      volts: z.array(known).nullable(),
+      amps: z.array(known).nullable(),
+      loadVolts: z.array(known).nullable(),
+      loadAmps: z.array(known).nullable(),
+      lowestCell: z.array(known).nullable(),
+    })
+    .nullable(),
 });
+
+/** Near a limit, and back without having gone off. */
+const nearMiss = z.object({ at: z.string(), by: z.string(), volts: number, limit: number });
 
 /** What discharging shows beside the cut-offs. */
 const discharge = z.object({
@@ -344,6 +363,7 @@ export const diagnosisSchema = z.object({
   /** The percentage as it was read and as it was; null where nothing was counted. */
   soc: soc.nullable(),
   cutoffs: z.array(cutoff),
+  nearMisses: z.array(nearMiss),
   /** Null without a log. */
   discharge: discharge.nullable(),
   /** Null where neither cells nor the voltage between two halves were logged. */

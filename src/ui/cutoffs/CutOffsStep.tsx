@@ -1,8 +1,10 @@
 'use client';
 /** The step on cut-offs: what went off, by whom and why, and in what state the battery then was. */
 
+import { ChevronDown } from 'lucide-react';
 import { DateTime } from 'luxon';
 import Link from 'next/link';
+import { Fragment, useState } from 'react';
 import { cutterName, cutoffsText, REASON_WORDS } from '@/core/diagnosis/cutoffsText';
 import type { CutOffOut, Diagnosis } from '@/core/diagnosis/result';
 import { duration } from '@/core/quantity/text';
@@ -10,6 +12,7 @@ import { MINUTE, type Span } from '@/core/quantity/span';
 import type { System } from '@/core/system/schema';
 import { deviceName } from '@/core/system/sourceName';
 import { TableFrame } from '@/ui/primitives/TableFrame';
+import { CutStrip } from './CutStrip';
 
 interface Props {
   jobId: string;
@@ -39,6 +42,7 @@ const COLUMNS: readonly { name: string; unit: string; of(one: CutOffOut): string
 
 export function CutOffsStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
   const nameOf = (id: string) => deviceName(system, id);
+  const [opened, setOpened] = useState<string | null>(null);
   if (!hasLogs || !diagnosis.discharge)
     return (
       <div className="border-rule-strong bg-sheet border p-8">
@@ -89,31 +93,52 @@ export function CutOffsStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
               </tr>
             </thead>
             <tbody>
-              {diagnosis.cutoffs.map((one) => (
-                <tr
-                  key={`${one.at}${one.by}`}
-                  className={`border-rule border-b align-top ${isLit(one) ? 'bg-accent-soft' : ''}`}
-                >
-                  <td className="px-2 py-1 sm:whitespace-nowrap">
-                    {DateTime.fromISO(one.at, { zone: system.timeZone }).toFormat('ccc d LLL HH:mm')}
-                  </td>
-                  <td className="px-2 py-1">
-                    {cutterName(one, nameOf)}, {REASON_WORDS[one.why]}
-                    {one.trips > 1 ? `, ${one.trips} trips` : ''}
-                  </td>
-                  {columns.map(({ name, of, wide }) => (
-                    <td
-                      key={name}
-                      className={`px-2 py-1 text-right font-mono whitespace-nowrap ${wide ? 'max-sm:hidden' : ''}`}
-                    >
-                      {of(one)}
-                    </td>
-                  ))}
-                  <td className="px-2 py-1 whitespace-nowrap max-sm:hidden">
-                    {one.minutesAway === null ? 'not in this log' : duration(one.minutesAway * MINUTE)}
-                  </td>
-                </tr>
-              ))}
+              {diagnosis.cutoffs.map((one) => {
+                const key = `${one.at}${one.by}`;
+                const isOpen = opened === key;
+                return (
+                  <Fragment key={key}>
+                    <tr className={`border-rule border-b align-top ${isLit(one) ? 'bg-accent-soft' : ''}`}>
+                      <td className="px-2 py-1 sm:whitespace-nowrap">
+                        <button
+                          type="button"
+                          aria-expanded={isOpen}
+                          className="hover:text-accent flex min-h-6 items-start gap-1 text-left"
+                          onClick={() => setOpened(isOpen ? null : key)}
+                        >
+                          <ChevronDown
+                            className={`text-ink-soft mt-0.5 size-3.5 shrink-0 ${isOpen ? '' : '-rotate-90'}`}
+                            aria-hidden
+                          />
+                          {DateTime.fromISO(one.at, { zone: system.timeZone }).toFormat('ccc d LLL HH:mm')}
+                        </button>
+                      </td>
+                      <td className="px-2 py-1">
+                        {cutterName(one, nameOf)}, {REASON_WORDS[one.why]}
+                        {one.trips > 1 ? `, ${one.trips} trips` : ''}
+                      </td>
+                      {columns.map(({ name, of, wide }) => (
+                        <td
+                          key={name}
+                          className={`px-2 py-1 text-right font-mono whitespace-nowrap ${wide ? 'max-sm:hidden' : ''}`}
+                        >
+                          {of(one)}
+                        </td>
+                      ))}
+                      <td className="px-2 py-1 whitespace-nowrap max-sm:hidden">
+                        {one.minutesAway === null ? 'not in this log' : duration(one.minutesAway * MINUTE)}
+                      </td>
+                    </tr>
+                    {isOpen && (
+                      <tr className="border-rule border-b">
+                        <td colSpan={columns.length + 3} className="px-2">
+                          <CutStrip one={one} zone={system.timeZone} />
+                        </td>
+                      </tr>
+                    )}
+                  </Fragment>
+                );
+              })}
             </tbody>
           </table>
         </TableFrame>

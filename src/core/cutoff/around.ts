@@ -1,0 +1,56 @@
+/** What the logs show in the ten minutes before and after a cut-off, for a strip. */
+
+import { type Channel, cellChannels, type Series } from '../log/channels';
+import { firstAtOrAfter, gapLimit, medianStep } from '../log/grid';
+import { anyLogWith, type Timeline } from '../log/timeline';
+import { MINUTE } from '../quantity/span';
+import type { LoadCurrent } from './loadCurrents';
+import type { Around } from './types';
+
+const REACH = 10 * MINUTE;
+const STEP = 15_000;
+const COUNT = (2 * REACH) / STEP + 1;
+
+/** Reads a strip about a moment. @param loads with their own logs */
+export function aroundReader(
+  timeline: Timeline,
+  loads: readonly LoadCurrent[],
+): (at: number, by: string) => Around {
+  const of = (channel: Channel) =>
+    timeline.series.find((one) => one.device === 'monitor' && one.channels[channel]) ??
+    anyLogWith(timeline, channel);
+  const volts = of('battery_voltage');
+  const amps = of('battery_current');
+  const cells = anyLogWith(timeline, 'cell_01_voltage');
+  const names = cells ? cellChannels(cells) : [];
+  return (at, by) => {
+    const from = at - REACH;
+    const load = loads.find((one) => one.id === by) ?? (loads.length === 1 ? loads[0]! : null);
+    const sampled = (time: Float64Array, values: Float32Array) => held(time, values, from);
+    const column = (log: Series | null, channel: Channel) =>
+      log ? sampled(log.time, log.channels[channel]!) : null;
+    const lowest = cells
+      ? names.map((one) => column(cells, one)!).reduce((a, b) => a.map((one, i) => Math.min(one, b[i]!)))
+      : null;
+    return {
+      from,
+      stepMs: STEP,
+      volts: column(volts, 'battery_voltage'),
+      amps: column(amps, 'battery_current'),
+      loadVolts: load?.volts ? sampled(load.time, load.volts) : null,
+      loadAmps: load && !load.hidden ? sampled(load.time, load.amps) : null,
+      lowestCell: lowest,
+    };
+  };
+}
+
+/** The last value at each step; NaN in silence. */
+function held(time: Float64Array, values: Float32Array, from: number): Float32Array {
+  const limit = gapLimit(medianStep(time));
+  let at = firstAtOrAfter(time, from);
+  return Float32Array.from({ length: COUNT }, (_, k) => {
+    const now = from + k * STEP;
+    while (at < time.length && time[at]! <= now) at++;
+    return at > 0 && now - time[at - 1]! <= limit ? values[at - 1]! : NaN;
+  });
+}
