@@ -13,6 +13,7 @@ import {
 } from '@/core/bundle/read';
 import { writeBundle, zipBundle } from '@/core/bundle/write';
 import { diagnose } from '@/core/diagnosis/diagnose';
+import { withoutSeries } from '@/core/diagnosis/withoutSeries';
 import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
 import { onDisk } from '@/workers/onDisk';
 import { readable } from './readable';
@@ -20,7 +21,8 @@ import { readable } from './readable';
 const HELP = `Pazienza: diagnoses battery systems from the logs of their chargers and monitors.
 
   pazienza analyse PATH [--json]   read a job bundle (a folder or a zip) and print what was found;
-                                   with --json --series also the percentage hour by hour, read and true
+                                   with --json --series also the percentage hour by hour, cells over
+                                   the log and strips of the cut-offs
   pazienza simulate SYSTEM OUT     write a demo job as a bundle: to a folder, or to OUT when it ends in .zip
                                    systems: ${DEMO_SLUGS.join(', ')}
   pazienza work                    be a worker that takes in logs for the application at DATABASE_URL; as many as are wanted
@@ -62,15 +64,16 @@ function parse(args: string[]) {
 
 async function analyse(path: string, asJson: boolean, withSeries: boolean): Promise<void> {
   const { job, system, logs, changes, rounds } = await readBundle(await filesAt(path));
-  const { soc, ...told } = diagnose({ job, system, series: logs.map((log) => log.series), changes, rounds });
-  const diagnosis = { ...told, soc };
+  const diagnosis = diagnose({ job, system, series: logs.map((log) => log.series), changes, rounds });
   for (const log of logs)
     if (log.problemCount > 0)
       process.stderr.write(
         `${log.path}: ${log.problemCount} of ${log.rows} rows have a problem. The first, line ${log.problems[0]!.line}: ${log.problems[0]!.reason}\n`,
       );
   process.stdout.write(
-    asJson ? JSON.stringify(withSeries ? diagnosis : told, null, 2) + '\n' : readable(job, system, diagnosis),
+    asJson
+      ? JSON.stringify(withSeries ? diagnosis : withoutSeries(diagnosis), null, 2) + '\n'
+      : readable(job, system, diagnosis),
   );
 }
 
