@@ -45,13 +45,6 @@ start(async () => {
   await shoot(page, 'logs');
   await page.getByRole('button', { name: 'Take it in' }).click();
   await page.getByText(/was taken in/).waitFor();
-  const second = await page
-    .goto(address)
-    .then(() => page.getByRole('link', { name: /Cold room shuts down/ }).getAttribute('href'));
-  await page.goto(`${address}${second?.replace(/\/[a-z-]+$/, '')}/logs`);
-  await page.getByRole('button', { name: /^Clock as written.*second/ }).click();
-  await page.getByText('This is sure.').waitFor();
-  await shoot(page, 'log-clock');
   await page.goto(`${base}/charging`);
   await page.getByRole('button', { name: /again and again/ }).hover();
   await shoot(page, 'charging');
@@ -69,7 +62,6 @@ start(async () => {
   const coldRoom = await page.getByRole('link', { name: /Cold room shuts down/ }).getAttribute('href');
   for (const [step, name] of [
     ['take-in', 'take-in'],
-    ['make-safe', 'make-safe'],
     ['wiring', 'wiring'],
     ['settings', 'settings'],
     ['settings?view=sheet', 'settings-sheet'],
@@ -89,7 +81,21 @@ start(async () => {
   await page.goto(address);
   const horn = await page.getByRole('link', { name: /Fog horn drops out/ }).getAttribute('href');
   await page.goto(`${address}${horn}/cut-offs`);
+  await page
+    .getByRole('region', { name: 'Table of cut-offs' })
+    .getByRole('button', { expanded: false })
+    .first()
+    .click();
   await shoot(page, 'cut-offs');
+  await page.goto(address);
+  const transmitter = await page.getByRole('link', { name: /Transmitter goes off/ }).getAttribute('href');
+  await page.goto(`${address}${transmitter}/cells?view=traces`);
+  await shoot(page, 'cells');
+  await page.goto(`${address}/systems`);
+  await page.getByRole('link', { name: /Hydrometer rounds of Seismic vault/ }).click();
+  await page.getByRole('heading', { name: 'Each cell over the rounds' }).waitFor();
+  await page.getByRole('heading', { name: 'New round' }).scrollIntoViewIfNeeded();
+  await shoot(page, 'hydrometer');
 
   const dark = await open({ dark: true });
   await dark.goto(`${base}/charging?view=days`);

@@ -30,7 +30,7 @@ test('the transmitter: which cell is out of step and which runs ahead, as a tabl
 });
 
 test('a test’s result changes the standings at once, and is taken back', async ({ page }) => {
-  await openStep(page, /Signal lamps alarm/, 'cut-offs');
+  await openStep(page, /Weather mast dies/, 'cut-offs');
   const tests = page.getByRole('region', { name: 'Tests' });
   const title = await tests.getByRole('heading', { name: /^Next test/ }).textContent();
   const order = () =>

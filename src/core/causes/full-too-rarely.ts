@@ -1,6 +1,6 @@
 /** Nothing is wrong with the counting: the error has only had too long to grow. */
 
-import { DAY } from '../quantity/span';
+import { DAY, type Span } from '../quantity/span';
 import { counted, duration, percent } from '../quantity/text';
 import { schoolOf, schoolsOf } from '../system/schools';
 import { type Bands, type Cause, type Evidence, weightOf } from './cause';
@@ -25,6 +25,11 @@ const WEIGHTS = {
 /** Days that each school allows, and points a day that a well-set monitor may be off by (common practice, no source). */
 const DAYS = { weekly: 7, fortnightly: 14, quarterly: 91 };
 const GOOD = 2.5;
+
+/** Hours of a day that a log has to cover for it to count. */
+const LOGGED = 8;
+
+const overlap = (a: Span, b: Span): number => Math.min(a.to, b.to) - Math.max(a.from, b.from);
 
 export const fullTooRarely: Cause = {
   code: 'full-too-rarely',
@@ -56,15 +61,22 @@ export const fullTooRarely: Cause = {
       ...syncs.filter((one) => one.judged !== 'false').map((one) => one.at),
     ].sort((a, b) => a - b);
     const ends = [logged.from, ...set, logged.to];
+    // A charge that came while nobody logged was a charge all the same: only days that were logged count.
+    const seenFor = (span: Span) =>
+      seen.days.reduce((sum, day) => sum + (day.hours >= LOGGED ? Math.max(0, overlap(day, span)) : 0), 0);
     let longest = { from: logged.from, to: logged.from };
-    for (let i = 1; i < ends.length; i++)
-      if (ends[i]! - ends[i - 1]! > longest.to - longest.from) longest = { from: ends[i - 1]!, to: ends[i]! };
-    const times = (longest.to - longest.from) / (DAYS[school] * DAY);
+    let without = 0;
+    for (let i = 1; i < ends.length; i++) {
+      const span = { from: ends[i - 1]!, to: ends[i]! };
+      const length = seenFor(span);
+      if (length > without) [longest, without] = [span, length];
+    }
+    const times = without / (DAYS[school] * DAY);
     // A log that is shorter than that says nothing either way.
-    if (times < 1 && logged.to - logged.from < DAYS[school] * DAY) return [];
+    if (times < 1 && seenFor(logged) < DAYS[school] * DAY) return [];
     const evidence: Evidence[] = [
       {
-        text: `For ${duration(longest.to - longest.from)} no charge filled the battery; the school of this system asks for a full one ${schoolOf(schoolsOf(seen.system), 'resync').name}.`,
+        text: `For ${duration(without)} no charge filled the battery; the school of this system asks for a full one ${schoolOf(schoolsOf(seen.system), 'resync').name}.`,
         decibans: weightOf(WEIGHTS.times, times),
         group: 'days',
         spans: [longest],

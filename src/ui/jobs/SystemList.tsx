@@ -61,7 +61,7 @@ export function SystemList({ systems, search, pages }: Props) {
                     {hasGravity && (
                       <Link
                         href={`/systems/${id}/hydrometer`}
-                        className="text-accent inline-block min-h-6 text-sm underline"
+                        className="text-accent my-1 inline-block min-h-6 py-0.5 text-sm underline"
                       >
                         Hydrometer rounds<span className="sr-only"> of {name}</span>
                       </Link>
