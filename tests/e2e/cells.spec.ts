@@ -29,6 +29,20 @@ test('the transmitter: which cell is out of step and which runs ahead, as a tabl
   await expectAccessible(page, 'heat map');
 });
 
+test('a cut-off opens to its strip, with what was promised and not delivered', async ({ page }) => {
+  await openStep(page, /Weather mast dies/, 'cut-offs');
+  const table = page.getByRole('region', { name: 'Table of cut-offs' });
+  const first = table.getByRole('button', { expanded: false }).first();
+  await first.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('img', { name: /Voltage in V from ten minutes before/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /Drawn in A/ })).toBeVisible();
+  await expect(page.getByText(/An hour before, the reading promised .* to go\./)).toBeVisible();
+  await expectAccessible(page, 'strip of a cut-off');
+  await table.getByRole('button', { expanded: true }).click();
+  await expect(page.getByRole('img', { name: /Voltage in V from ten/ })).toHaveCount(0);
+});
+
 test('a test’s result changes the standings at once, and is taken back', async ({ page }) => {
   await openStep(page, /Weather mast dies/, 'cut-offs');
   const tests = page.getByRole('region', { name: 'Tests' });

@@ -1,14 +1,14 @@
 'use client';
 /** The settings that were tried, put on the settings sheet with the reason: one change for the record for each that differs. */
 
-import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { CounterSettings, SettingName } from '@/core/count/settings';
 import { counted } from '@/core/quantity/text';
 import { fieldAt } from '@/core/system/fields';
 import type { System } from '@/core/system/schema';
-import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
+import { AskDialog, DayField, DialogEnd, LinesField } from '@/ui/primitives/AskDialog';
+import { today } from '@/ui/primitives/today';
 import { postChange } from '@/ui/primitives/postChange';
 import { useToast } from '@/ui/primitives/Toasts';
 
@@ -47,26 +47,15 @@ const rowsOf = ({ monitor }: System, settings: CounterSettings): Row[] =>
   });
 
 export function TakeOver({ systemId, systemVersion, system, settings, reason, disabled }: Props) {
-  const [open, setOpen] = useState(false);
   const rows = rowsOf(system, settings);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className={buttonClass} disabled={disabled || rows.length === 0 || !system.monitor}>
-        Take over
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="border-rule-strong bg-sheet fixed top-1/2 left-1/2 max-h-[90dvh] w-[min(32rem,calc(100vw-2rem))] -translate-1/2 overflow-y-auto border p-4"
-        >
-          <Dialog.Title className="font-semibold">Take over to the settings sheet</Dialog.Title>
-          {open && (
-            <TakeOverForm {...{ systemId, systemVersion, rows, reason }} onDone={() => setOpen(false)} />
-          )}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <AskDialog
+      trigger="Take over"
+      title="Take over to the settings sheet"
+      disabled={disabled || rows.length === 0 || !system.monitor}
+    >
+      {(close) => <TakeOverForm {...{ systemId, systemVersion, rows, reason }} onDone={close} />}
+    </AskDialog>
   );
 }
 
@@ -79,7 +68,7 @@ function TakeOverForm({ systemId, systemVersion, rows, reason, onDone }: FormPro
   const router = useRouter();
   const tell = useToast();
   const [left, setLeft] = useState<string[]>([]);
-  const [on, setOn] = useState(() => new Date().toLocaleDateString('sv'));
+  const [on, setOn] = useState(today);
   const [why, setWhy] = useState(reason);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -146,36 +135,11 @@ function TakeOverForm({ systemId, systemVersion, rows, reason, onDone }: FormPro
           );
         })}
       </ul>
-      <label className="mt-2 block text-sm font-semibold">
-        Changed on
-        <input
-          type="date"
-          className="border-rule-strong bg-paper mt-0.5 block border px-1.5 py-1 font-normal"
-          value={on}
-          required
-          onChange={({ target }) => setOn(target.value)}
-        />
-      </label>
-      <label className="mt-2 block text-sm font-semibold">
-        Why
-        <textarea
-          rows={4}
-          className="border-rule-strong bg-paper mt-0.5 block w-full border px-1.5 py-1 font-normal"
-          value={why}
-          onChange={({ target }) => setWhy(target.value)}
-        />
-      </label>
-      {problem && (
-        <p role="alert" className="text-hazard mt-2 text-sm">
-          {problem}
-        </p>
-      )}
-      <div className="mt-3 flex justify-end gap-2">
-        <Dialog.Close className={buttonClass}>Leave it</Dialog.Close>
-        <button type="submit" className={mainButtonClass} disabled={busy || taken.length === 0}>
-          Change and record
-        </button>
-      </div>
+      <DayField label="Changed on" value={on} onChange={setOn} />
+      <LinesField label="Why" rows={4} value={why} onChange={setWhy} />
+      <DialogEnd problem={problem} disabled={busy || taken.length === 0}>
+        Change and record
+      </DialogEnd>
     </form>
   );
 }

@@ -24,6 +24,64 @@ const TAKEN_WORDS = {
   ambient: 'the air (weakest)',
 } as const;
 
+const YES_NO = [
+  ['', 'not known'],
+  ['yes', 'yes'],
+  ['no', 'no'],
+] as const;
+
+function Typed({
+  label,
+  value,
+  type = 'text',
+  isNumber = false,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  type?: 'text' | 'date';
+  isNumber?: boolean;
+  onChange(value: string): void;
+}) {
+  return (
+    <label className="text-sm font-semibold">
+      {label}
+      <input
+        type={type}
+        inputMode={isNumber ? 'decimal' : undefined}
+        className={inputClass}
+        value={value}
+        onChange={({ target }) => onChange(target.value)}
+      />
+    </label>
+  );
+}
+
+function Choice<V extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: V;
+  options: readonly (readonly [V, string])[];
+  onChange(value: V): void;
+}) {
+  return (
+    <label className="text-sm font-semibold">
+      {label}
+      <select className={inputClass} value={value} onChange={({ target }) => onChange(target.value as V)}>
+        {options.map(([id, name]) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 export function RoundForm({ systemId, system, rounds, onKeep }: Props) {
   const [draft, setDraft] = useState<Draft | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -92,80 +150,42 @@ export function RoundForm({ systemId, system, rounds, onKeep }: Props) {
         water, and never put the rinse back into the bottle.
       </p>
       <div className="grid gap-3 sm:grid-cols-3">
-        <label className="text-sm font-semibold">
-          Taken on
-          <input
-            type="date"
-            required
-            className={inputClass}
-            value={draft.on}
-            onChange={({ target }) => change({ on: target.value })}
-          />
-        </label>
-        <label className="text-sm font-semibold">
-          The day after a full charge
-          <select
-            className={inputClass}
-            value={draft.afterFullCharge}
-            onChange={({ target }) => change({ afterFullCharge: target.value as Draft['afterFullCharge'] })}
-          >
-            <option value="">not known</option>
-            <option value="yes">yes</option>
-            <option value="no">no</option>
-          </select>
-        </label>
-        <label className="text-sm font-semibold">
-          Water last added on
-          <input
-            type="date"
-            className={inputClass}
-            value={draft.wateredOn}
-            onChange={({ target }) => change({ wateredOn: target.value })}
-          />
-        </label>
-        <label className="text-sm font-semibold">
-          Temperature, °C
-          <input
-            inputMode="decimal"
-            className={inputClass}
-            value={draft.celsius}
-            onChange={({ target }) => change({ celsius: target.value })}
-          />
-        </label>
-        <label className="text-sm font-semibold">
-          Taken of
-          <select
-            className={inputClass}
-            value={draft.takenOf}
-            onChange={({ target }) => change({ takenOf: target.value as Draft['takenOf'] })}
-          >
-            {TAKEN_OF.map((one) => (
-              <option key={one} value={one}>
-                {TAKEN_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="text-sm font-semibold">
-          Instrument, by your own name
-          <input
-            className={inputClass}
-            value={draft.instrument}
-            onChange={({ target }) => change({ instrument: target.value })}
-          />
-        </label>
-        <label className="text-sm font-semibold">
-          It compensates for temperature
-          <select
-            className={inputClass}
-            value={draft.compensates}
-            onChange={({ target }) => change({ compensates: target.value as Draft['compensates'] })}
-          >
-            <option value="">not known</option>
-            <option value="yes">yes</option>
-            <option value="no">no</option>
-          </select>
-        </label>
+        <Typed label="Taken on" type="date" value={draft.on} onChange={(on) => change({ on })} />
+        <Choice
+          label="The day after a full charge"
+          value={draft.afterFullCharge}
+          options={YES_NO}
+          onChange={(afterFullCharge) => change({ afterFullCharge })}
+        />
+        <Typed
+          label="Water last added on"
+          type="date"
+          value={draft.wateredOn}
+          onChange={(wateredOn) => change({ wateredOn })}
+        />
+        <Typed
+          label="Temperature, °C"
+          value={draft.celsius}
+          isNumber
+          onChange={(celsius) => change({ celsius })}
+        />
+        <Choice
+          label="Taken of"
+          value={draft.takenOf}
+          options={TAKEN_OF.map((one) => [one, TAKEN_WORDS[one]] as const)}
+          onChange={(takenOf) => change({ takenOf })}
+        />
+        <Typed
+          label="Instrument, by your own name"
+          value={draft.instrument}
+          onChange={(instrument) => change({ instrument })}
+        />
+        <Choice
+          label="It compensates for temperature"
+          value={draft.compensates}
+          options={YES_NO}
+          onChange={(compensates) => change({ compensates })}
+        />
         <label className="text-sm font-semibold">
           Cells are named
           <select

@@ -6,6 +6,7 @@ import { BadRounds, roundsOfCsv, roundsToCsv } from '@/core/hydrometer/csv';
 import type { Round } from '@/core/hydrometer/round';
 import { counted } from '@/core/quantity/text';
 import { buttonClass } from '@/ui/primitives/buttons';
+import { today } from '@/ui/primitives/today';
 
 interface Props {
   name: string;
@@ -19,7 +20,7 @@ export function SpreadsheetBox({ name, rounds, onRounds }: Props) {
 
   async function take(from: string): Promise<void> {
     try {
-      const found = roundsOfCsv(from, new Date().toLocaleDateString('sv'), () => crypto.randomUUID());
+      const found = roundsOfCsv(from, today(), () => crypto.randomUUID());
       if (found.length === 0) throw new BadRounds('There is no reading in it.');
       setProblem(null);
       setText('');

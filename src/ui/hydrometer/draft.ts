@@ -3,6 +3,7 @@
 import { type Round, roundSchema, type TakenOf } from '@/core/hydrometer/round';
 import { issuesOf } from '@/core/system/refusals';
 import type { System } from '@/core/system/schema';
+import { today } from '@/ui/primitives/today';
 
 export interface Draft {
   id: string;
@@ -31,8 +32,6 @@ export const cellNames = (count: number, perBlock: CellsPerBlock): string[] =>
       ? String(k + 1)
       : `${Math.floor(k / perBlock) + 1}${String.fromCharCode(65 + (k % perBlock))}`,
   );
-
-const today = (): string => new Date().toLocaleDateString('sv');
 
 /** A new round, with the instrument of the last one and the cells of the fullest: a hasty round leaves some out. */
 export function newDraft({ bank }: System, rounds: readonly Round[]): Draft {

@@ -1,11 +1,11 @@
 'use client';
 /** What a test found, written down: a question for each thing that it tells, and every cause that asks for it is weighed by the answer. */
 
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { FieldTestOut } from '@/core/diagnosis/result';
 import type { TestResult as Result } from '@/core/system/schema';
-import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
+import { AskDialog, DayField, DialogEnd, LinesField } from '@/ui/primitives/AskDialog';
+import { today } from '@/ui/primitives/today';
 
 interface Props {
   test: FieldTestOut;
@@ -13,28 +13,15 @@ interface Props {
   onSave(result: Result): Promise<string | null>;
 }
 
-export function TestResult({ test, onSave }: Props) {
-  const [open, setOpen] = useState(false);
-  return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className={buttonClass}>Write down the result</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="border-rule-strong bg-sheet fixed top-1/2 left-1/2 max-h-[90dvh] w-[min(32rem,calc(100vw-2rem))] -translate-1/2 overflow-y-auto border p-4"
-        >
-          <Dialog.Title className="font-semibold">{test.title}</Dialog.Title>
-          {open && <ResultForm test={test} onSave={onSave} onDone={() => setOpen(false)} />}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
-  );
-}
+export const TestResult = ({ test, onSave }: Props) => (
+  <AskDialog trigger="Write down the result" title={test.title}>
+    {(close) => <ResultForm test={test} onSave={onSave} onDone={close} />}
+  </AskDialog>
+);
 
 function ResultForm({ test, onSave, onDone }: Props & { onDone(): void }) {
   const [chosen, setChosen] = useState<Record<number, number>>({});
-  const [on, setOn] = useState(() => new Date().toLocaleDateString('sv'));
+  const [on, setOn] = useState(today);
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -92,36 +79,11 @@ function ResultForm({ test, onSave, onDone }: Props & { onDone(): void }) {
           ))}
         </fieldset>
       ))}
-      <label className="mt-3 block text-sm font-semibold">
-        Tested on
-        <input
-          type="date"
-          className="border-rule-strong bg-paper mt-0.5 block border px-1.5 py-1 font-normal"
-          value={on}
-          required
-          onChange={({ target }) => setOn(target.value)}
-        />
-      </label>
-      <label className="mt-2 block text-sm font-semibold">
-        Figures and notes
-        <textarea
-          rows={2}
-          className="border-rule-strong bg-paper mt-0.5 block w-full border px-1.5 py-1 font-normal"
-          value={note}
-          onChange={({ target }) => setNote(target.value)}
-        />
-      </label>
-      {problem && (
-        <p role="alert" className="text-hazard mt-2 text-sm">
-          {problem}
-        </p>
-      )}
-      <div className="mt-3 flex justify-end gap-2">
-        <Dialog.Close className={buttonClass}>Leave it</Dialog.Close>
-        <button type="submit" className={mainButtonClass} disabled={busy}>
-          Keep the result
-        </button>
-      </div>
+      <DayField label="Tested on" value={on} onChange={setOn} />
+      <LinesField label="Figures and notes" rows={2} value={note} onChange={setNote} />
+      <DialogEnd problem={problem} disabled={busy}>
+        Keep the result
+      </DialogEnd>
     </form>
   );
 }
