@@ -26,9 +26,8 @@ export function aroundReader(
   return (at, by) => {
     const from = at - REACH;
     const load = loads.find((one) => one.id === by) ?? (loads.length === 1 ? loads[0]! : null);
-    const sampled = (time: Float64Array, values: Float32Array) => held(time, values, from);
-    const column = (log: Series | null, channel: Channel) =>
-      log ? sampled(log.time, log.channels[channel]!) : null;
+    const column = (log: Series | null, channel: Channel, furthest: Furthest = Math.min) =>
+      log ? held(log.time, log.channels[channel]!, from, furthest) : null;
     const lowest = cells
       ? names.map((one) => column(cells, one)!).reduce((a, b) => a.map((one, i) => Math.min(one, b[i]!)))
       : null;
@@ -37,20 +36,26 @@ export function aroundReader(
       stepMs: STEP,
       volts: column(volts, 'battery_voltage'),
       amps: column(amps, 'battery_current'),
-      loadVolts: load?.volts ? sampled(load.time, load.volts) : null,
-      loadAmps: load && !load.hidden ? sampled(load.time, load.amps) : null,
+      loadVolts: load?.volts ? held(load.time, load.volts, from, Math.min) : null,
+      loadAmps: load && !load.hidden ? held(load.time, load.amps, from, Math.max) : null,
       lowestCell: lowest,
     };
   };
 }
 
-/** The last value at each step; NaN in silence. */
-function held(time: Float64Array, values: Float32Array, from: number): Float32Array {
+/** Of several values in a step the lowest, or the highest: a blast of seconds is what it is all about. */
+type Furthest = (a: number, b: number) => number;
+
+/** The furthest value of each step, or the last one before it; NaN in silence. */
+function held(time: Float64Array, values: Float32Array, from: number, furthest: Furthest): Float32Array {
   const limit = gapLimit(medianStep(time));
   let at = firstAtOrAfter(time, from);
   return Float32Array.from({ length: COUNT }, (_, k) => {
     const now = from + k * STEP;
-    while (at < time.length && time[at]! <= now) at++;
+    let most = NaN;
+    for (; at < time.length && time[at]! <= now; at++)
+      if (values[at]! === values[at]!) most = most === most ? furthest(most, values[at]!) : values[at]!;
+    if (most === most) return most;
     return at > 0 && now - time[at - 1]! <= limit ? values[at - 1]! : NaN;
   });
 }

@@ -81,6 +81,28 @@ test('a strip of ten minutes on either side, each value held until the next', ()
   expect(around!.lowestCell).toBeNull();
 });
 
+test('a blast of seconds shows in the strip, however short', () => {
+  const time = Float64Array.from({ length: 7200 }, (_, i) => i * 1000);
+  const blast = (i: number) => i >= 3600 && i < 3603;
+  const { list } = cutOffsOf(
+    system(11.4),
+    timelineOf([
+      {
+        device: 'pump',
+        time,
+        channels: {
+          load_current: Float32Array.from(time, (_, i) => (i >= 3603 ? 0 : blast(i) ? 70 : 2)),
+          load_voltage: Float32Array.from(time, (_, i) => (blast(i) ? 11.2 : 12.5)),
+        },
+      },
+    ]),
+    null,
+  );
+  expect(list).toHaveLength(1);
+  expect(Math.max(...list[0]!.around!.loadAmps!)).toBe(70);
+  expect(Math.min(...list[0]!.around!.loadVolts!)).toBeCloseTo(11.2, 4);
+});
+
 test('what the reading promised: what was left down to the floor, at the current of an hour before', () => {
   const [one] = cutOffsOf(system(11.4), timelineOf(logs(falling)), null).list;
   // At 11 in the morning it shows 55 %: 5 Ah above the floor of 50 %, with 3 A and 5 A on either side of the hour.

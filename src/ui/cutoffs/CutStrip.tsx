@@ -13,6 +13,8 @@ type Values = Strip['volts'];
 const WIDTH = 640;
 const HEIGHT = 74;
 const GUTTER = 44;
+/** A lane that spans fewer steps of its digits than this shows one digit more. */
+const FINE = 5;
 
 /** Lanes that have something; traces of one lane differ by their dashes. */
 function lanesOf(strip: Strip) {
@@ -90,9 +92,10 @@ export function CutStrip({ one, zone }: { one: CutOffOut; zone: string }) {
 }
 
 function Lane({ lane, strip }: { lane: ReturnType<typeof lanesOf>[number]; strip: Strip }) {
-  const { title, unit, digits, ink, traces } = lane;
+  const { title, unit, ink, traces } = lane;
   const known = traces.flatMap(([, values]) => values!.filter((one) => one !== null));
   const [low, high] = [Math.min(...known), Math.max(...known)];
+  const digits = high - low < FINE * 10 ** -lane.digits ? lane.digits + 1 : lane.digits;
   const room = Math.max(high - low, 0.05) * 0.08;
   const count = traces[0]![1]!.length;
   const x = scaleLinear([0, count - 1], [0, WIDTH]);
