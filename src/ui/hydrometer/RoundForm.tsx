@@ -251,7 +251,7 @@ export function RoundForm({ systemId, system, rounds, onKeep }: Props) {
               })
             }
           >
-            One cell more
+            Add a cell
           </button>
           <button
             type="button"
@@ -259,7 +259,7 @@ export function RoundForm({ systemId, system, rounds, onKeep }: Props) {
             disabled={draft.readings.length < 2}
             onClick={() => change({ readings: draft.readings.slice(0, -1) })}
           >
-            One less
+            Take off the last
           </button>
         </div>
       </fieldset>
