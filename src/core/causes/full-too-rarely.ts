@@ -1,6 +1,7 @@
 /** Nothing is wrong with the counting: the error has only had too long to grow. */
 
-import { DAY, type Span } from '../quantity/span';
+import type { Charge } from '../charge/types';
+import { DAY, mergeSpans, type Span } from '../quantity/span';
 import { counted, duration, percent } from '../quantity/text';
 import { schoolOf, schoolsOf } from '../system/schools';
 import { type Bands, type Cause, type Evidence, weightOf } from './cause';
@@ -31,6 +32,12 @@ const LOGGED = 8;
 
 const overlap = (a: Span, b: Span): number => Math.min(a.to, b.to) - Math.max(a.from, b.from);
 
+/** From its absorption on a charge that filled the battery kept it full: a charger may hold its float for weeks. */
+function stoodFull({ full, stages, to }: Charge): Span[] {
+  const last = stages.find((one) => one.stage === 'absorption' || one.stage === 'float');
+  return full && last ? [{ from: last.stage === 'absorption' ? last.to : last.from, to }] : [];
+}
+
 export const fullTooRarely: Cause = {
   code: 'full-too-rarely',
   title: 'Full charges come too seldom to keep the reading true',
@@ -56,18 +63,21 @@ export const fullTooRarely: Cause = {
     if (!count) return [];
     const { logged, fulls, syncs, missed, intervals } = count;
     const school = schoolsOf(seen.system).resync;
-    const set = [
-      ...fulls.map((one) => one.to),
-      ...syncs.filter((one) => one.judged !== 'false').map((one) => one.at),
-    ].sort((a, b) => a - b);
-    const ends = [logged.from, ...set, logged.to];
+    const set: Span[] = mergeSpans([
+      ...fulls.map(({ to }) => ({ from: to, to })),
+      ...seen.charging.flatMap(({ charges }) => charges.flatMap(stoodFull)),
+      ...syncs.filter((one) => one.judged !== 'false').map(({ at }) => ({ from: at, to: at })),
+    ]);
+    const apart: Span[] = [...set, { from: logged.to, to: logged.to }].map((one, i) => ({
+      from: i === 0 ? logged.from : set[i - 1]!.to,
+      to: one.from,
+    }));
     // A charge that came while nobody logged was a charge all the same: only days that were logged count.
     const seenFor = (span: Span) =>
       seen.days.reduce((sum, day) => sum + (day.hours >= LOGGED ? Math.max(0, overlap(day, span)) : 0), 0);
     let longest = { from: logged.from, to: logged.from };
     let without = 0;
-    for (let i = 1; i < ends.length; i++) {
-      const span = { from: ends[i - 1]!, to: ends[i]! };
+    for (const span of apart) {
       const length = seenFor(span);
       if (length > without) [longest, without] = [span, length];
     }
