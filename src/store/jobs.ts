@@ -113,6 +113,20 @@ export async function findSystem(
   return row ? { system: row.description, version: row.version } : null;
 }
 
+/** What the checklists of the latest job on a system have found; undefined where nobody looked. */
+export async function latestChecks(store: Store, systemId: string): Promise<Job['checks']> {
+  if (!isId(systemId)) return undefined;
+  const row = await store
+    .selectFrom('jobs')
+    .select('details')
+    .where('system_id', '=', systemId)
+    .where('removed_at', 'is', null)
+    .orderBy('opened_at', 'desc')
+    .limit(1)
+    .executeTakeFirst();
+  return row?.details.checks;
+}
+
 /** A job with its system; null when there is none with this id, it was removed, or the id is no id. */
 export async function findJob(store: Store, id: string): Promise<StoredJob | null> {
   if (!isId(id)) return null;

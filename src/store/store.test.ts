@@ -1,6 +1,8 @@
 /** Against a real PostgreSQL when TEST_DATABASE_URL is set, as bin/test does; the tables are emptied. */
 
+import { randomUUID } from 'node:crypto';
 import { sql } from 'kysely';
+import type { Round } from '@/core/hydrometer/round';
 import { demoSite } from '@/core/simulate/demo';
 import type { Series } from '@/core/log/channels';
 import { diagnose } from '@/core/diagnosis/diagnose';
@@ -9,10 +11,21 @@ import { findAnalyses, saveAnalysis } from './analyses';
 import { takeTestStore, testDatabaseUrl } from '../../tests/support/testStore';
 import { migrate, type Store } from './database';
 import { deleteChange, insertChange, listChanges } from './changes';
-import { clearRemoved, findJob, insertJob, insertSystem, saveJob, saveSystem, setJobRemoved } from './jobs';
+import {
+  clearRemoved,
+  findJob,
+  findSystem,
+  insertJob,
+  insertSystem,
+  latestChecks,
+  saveJob,
+  saveSystem,
+  setJobRemoved,
+} from './jobs';
 import { listJobs, listSystems, PAGE } from './lists';
 import { findPhoto, insertPhoto, listPhotos, setPhotoRemoved } from './photos';
 import { insertRecording, listRecordings, sameRecording } from './recordings';
+import { listRounds, saveRound, setRoundRemoved } from './rounds';
 import { CHUNK_SAMPLES, loadSeries, loadWindow } from './samples';
 
 const { job, system } = demoSite('tide-gauge');
@@ -256,6 +269,51 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
     await expect(
       insertPhoto(store, jobId, { item: 'joints', width: 1, height: 1, data: Buffer.alloc(3 << 20) }),
     ).rejects.toThrow();
+  });
+
+  test('a hydrometer round that is sent twice is one; it comes off and back, and what was weighed with it is stale', async () => {
+    const systemId = await insertSystem(store, system);
+    const other = await insertSystem(store, system);
+    const round = (on: string, id = randomUUID()): Round => ({
+      id,
+      on,
+      readings: [{ cell: '1A', gravity: 1.25 }],
+    });
+    const versionOf = async () => (await findSystem(store, systemId))!.version;
+    const [late, early] = [round('2026-10-14'), round('2026-01-16')];
+    for (const one of [late, early, late]) expect(await saveRound(store, systemId, one)).toBe(true);
+    expect((await listRounds(store, systemId)).map((one) => one.on)).toEqual(['2026-01-16', '2026-10-14']);
+    expect(await versionOf()).toBe(4);
+
+    // Corrected, it replaces what was there; on another system it is refused.
+    expect(await saveRound(store, systemId, { ...early, notes: 'The glass was rinsed.' })).toBe(true);
+    expect((await listRounds(store, systemId))[0]!.notes).toBe('The glass was rinsed.');
+    expect(await saveRound(store, other, early)).toBe(false);
+    expect(await listRounds(store, other)).toEqual([]);
+
+    const before = await versionOf();
+    expect(await setRoundRemoved(store, other, early.id, true)).toBe(false);
+    expect(await setRoundRemoved(store, systemId, early.id, true)).toBe(true);
+    expect(await listRounds(store, systemId)).toEqual([late]);
+    expect(await setRoundRemoved(store, systemId, early.id, false)).toBe(true);
+    expect(await listRounds(store, systemId)).toHaveLength(2);
+    expect(await versionOf()).toBe(before + 2);
+    expect(await listRounds(store, 'no id')).toEqual([]);
+  });
+
+  test('what the checklists found last on a system is that of its latest job that stands', async () => {
+    const systemId = await insertSystem(store, system);
+    expect(await latestChecks(store, systemId)).toBeUndefined();
+    const checks = (answer: 'fine' | 'found') => ({ electrolyte: { answer } });
+    await insertJob(store, systemId, { ...job, openedAt: '2026-01-01T00:00:00Z', checks: checks('found') });
+    const later = await insertJob(store, systemId, {
+      ...job,
+      openedAt: '2026-06-01T00:00:00Z',
+      checks: checks('fine'),
+    });
+    expect(await latestChecks(store, systemId)).toEqual(checks('fine'));
+    await setJobRemoved(store, later, true);
+    expect(await latestChecks(store, systemId)).toEqual(checks('found'));
   });
 
   test('a job keeps sixty photos, whoever sends them at the same time', async () => {

@@ -34,8 +34,8 @@ const overlap = (a: Span, b: Span): number => Math.min(a.to, b.to) - Math.max(a.
 
 /** From its absorption on a charge that filled the battery kept it full: a charger may hold its float for weeks. */
 function stoodFull({ full, stages, to }: Charge): Span[] {
-  const last = stages.find((one) => one.stage === 'absorption' || one.stage === 'float');
-  return full && last ? [{ from: last.stage === 'absorption' ? last.to : last.from, to }] : [];
+  const reached = stages.find((one) => one.stage === 'absorption' || one.stage === 'float');
+  return full && reached ? [{ from: reached.stage === 'absorption' ? reached.to : reached.from, to }] : [];
 }
 
 export const fullTooRarely: Cause = {

@@ -2,9 +2,9 @@
 
 import { type Channel, cellChannels, type Series } from '../log/channels';
 import { firstAtOrAfter, gapLimit, medianStep } from '../log/grid';
-import { anyLogWith, type Timeline } from '../log/timeline';
+import { anyLogWith, batteryLog, type Timeline } from '../log/timeline';
 import { MINUTE } from '../quantity/span';
-import type { LoadCurrent } from './loadCurrents';
+import { type LoadCurrent, loadBehind } from './loadCurrents';
 import type { Around } from './types';
 
 const REACH = 10 * MINUTE;
@@ -16,16 +16,13 @@ export function aroundReader(
   timeline: Timeline,
   loads: readonly LoadCurrent[],
 ): (at: number, by: string) => Around {
-  const of = (channel: Channel) =>
-    timeline.series.find((one) => one.device === 'monitor' && one.channels[channel]) ??
-    anyLogWith(timeline, channel);
-  const volts = of('battery_voltage');
-  const amps = of('battery_current');
+  const volts = batteryLog(timeline, 'battery_voltage');
+  const amps = batteryLog(timeline, 'battery_current');
   const cells = anyLogWith(timeline, 'cell_01_voltage');
   const names = cells ? cellChannels(cells) : [];
   return (at, by) => {
     const from = at - REACH;
-    const load = loads.find((one) => one.id === by) ?? (loads.length === 1 ? loads[0]! : null);
+    const load = loadBehind(loads, by);
     const column = (log: Series | null, channel: Channel, furthest: Furthest = Math.min) =>
       log ? held(log.time, log.channels[channel]!, from, furthest) : null;
     const lowest = cells

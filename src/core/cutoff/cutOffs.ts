@@ -8,7 +8,7 @@ import { DAY, HOUR } from '../quantity/span';
 import type { KnownSystem } from '../system/known';
 import { aroundReader } from './around';
 import { findCutOffs } from './findCutOffs';
-import { type LoadCurrent, loadCurrents } from './loadCurrents';
+import { type LoadCurrent, loadBehind, loadCurrents } from './loadCurrents';
 import { loadPaths } from './loadPath';
 import { stepResistance } from './loadSteps';
 import { heldAt } from './moment';
@@ -23,7 +23,7 @@ const MOST_AWAY = DAY;
 
 /** A that the load drew on the mean of the day before, its pauses with it; NaN where it is not known which load it was. */
 function drawnBefore(loads: readonly LoadCurrent[], { at, by }: CutOff): number {
-  const load = loads.find((one) => one.id === by) ?? (loads.length === 1 ? loads[0]! : null);
+  const load = loadBehind(loads, by);
   if (!load) return NaN;
   return mean(load.amps.subarray(firstAtOrAfter(load.time, at - DAY), firstAtOrAfter(load.time, at)));
 }

@@ -16,6 +16,10 @@ export interface LoadCurrent {
   hidden: boolean;
 }
 
+/** The load that went off when somebody cut: itself, or the only one there is; null where it is not known which of several it was. */
+export const loadBehind = (loads: readonly LoadCurrent[], by: string): LoadCurrent | null =>
+  loads.find((one) => one.id === by) ?? (loads.length === 1 ? loads[0]! : null);
+
 /** A battery that takes more is charged, parts of the capacity in A; less is the meter's zero. */
 const CHARGES = 0.004;
 

@@ -3,7 +3,7 @@
 import { interpolateAt } from '../count/interpolateAt';
 import { robustLeastSquares } from '../count/leastSquares';
 import { quantile } from '../quantity/numbers';
-import { anyLogWith, type Timeline } from '../log/timeline';
+import { batteryLog, type Timeline } from '../log/timeline';
 import type { LoadCurrent } from './loadCurrents';
 import type { LoadPath } from './types';
 
@@ -11,9 +11,7 @@ import type { LoadPath } from './types';
 const MOMENTS = { fewest: 50, most: 20_000 };
 
 export function loadPaths(loads: readonly LoadCurrent[], timeline: Timeline): LoadPath[] {
-  const log =
-    timeline.series.find((one) => one.device === 'monitor' && one.channels.battery_voltage) ??
-    anyLogWith(timeline, 'battery_voltage');
+  const log = batteryLog(timeline, 'battery_voltage');
   if (!log) return [];
   return loads.flatMap(({ id, time, amps, volts }): LoadPath[] => {
     if (!volts || id === null) return [];

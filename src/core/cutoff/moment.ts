@@ -3,7 +3,7 @@
 import type { Counting } from '../count/types';
 import { type Channel, cellChannels, cellNumber, type Series } from '../log/channels';
 import { firstAtOrAfter, medianStep } from '../log/grid';
-import { anyLogWith, type Timeline } from '../log/timeline';
+import { anyLogWith, batteryLog, type Timeline } from '../log/timeline';
 import { MINUTE } from '../quantity/span';
 
 export interface Moment {
@@ -30,10 +30,7 @@ const BEFORE = 3 * MINUTE;
 const SHOWN_BEFORE = 30 * MINUTE;
 
 export function momentReader(timeline: Timeline, counting: Counting | null): (at: number) => Moment {
-  const of = (channel: Channel) => {
-    const monitor = timeline.series.find((one) => one.device === 'monitor' && one.channels[channel]);
-    return monitor ?? anyLogWith(timeline, channel);
-  };
+  const of = (channel: Channel) => batteryLog(timeline, channel);
   const volts = of('battery_voltage') ?? of('source_voltage');
   const steps = new Map<Series, number>();
   const stepOf = (one: Series) => {

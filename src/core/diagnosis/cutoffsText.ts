@@ -3,7 +3,7 @@
 import type { CutReason } from '../cutoff/types';
 import { median } from '../quantity/numbers';
 import { amps, counted, duration, percent, volts } from '../quantity/text';
-import { MINUTE } from '../quantity/span';
+import { HOUR, MINUTE } from '../quantity/span';
 import type { CutOffOut, Diagnosis } from './result';
 
 export const REASON_WORDS: Record<CutReason, string> = {
@@ -66,7 +66,7 @@ export function cutoffsText(
   if (audited.length > 0) {
     const promised = median(audited.map((one) => one.promisedHours!));
     lines.push(
-      `An hour before, the reading promised ${promised.toFixed(1)} hours to go as a rule (${counted(audited.length, 'cut-off')}): ${promised > 2 ? 'far too much' : promised < 0.5 ? 'less than there was' : 'about right'}.`,
+      `An hour before, the reading promised ${duration(promised * HOUR)} to go as a rule (${counted(audited.length, 'cut-off')}): ${promised > 2 ? 'far too much' : promised < 0.5 ? 'less than there was' : 'about right'}.`,
     );
   }
   const missed = cutoffs.reduce((sum, one) => sum + (one.missedWh ?? 0), 0);

@@ -77,7 +77,7 @@ export function conclude(
   const weighed = explain(weighCauses(CAUSES, seen));
   const review = reviewSettings(today, job);
   const made = (job.tests ?? []).map((one) => one.test);
-  const [next = null, ...further] = rankTests(weighed, [...made, ...(job.without ?? [])]);
+  const [next = null, ...further] = rankTests(weighed, [...made, ...(job.testsLeftOut ?? [])]);
   return {
     format: 1,
     unexamined: [],

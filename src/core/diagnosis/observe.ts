@@ -49,15 +49,16 @@ export function observe(system: System, series: readonly Series[]): Observed {
       trust: [],
     };
   const { charging, counting } = known ? seenOf(known, timeline) : { charging: [], counting: null };
+  const cutoffs = known ? cutOffsOf(known, timeline, counting) : null;
   return {
     span: timeline.span,
     charging,
     counting,
     days: known ? balanceDays(known, timeline, charging) : [],
     refusals: refusalsOf(timeline),
-    cutoffs: known ? cutOffsOf(known, timeline, counting) : null,
+    cutoffs,
     cells: known ? cellsOf(known, timeline) : null,
-    hazards: known ? hazardsIn({ system: known, timeline, charging }) : [],
+    hazards: known ? hazardsIn({ system: known, timeline, charging, loadPaths: cutoffs?.paths ?? [] }) : [],
     balance: known ? balanceOf(known, timeline, charging) : null,
     trust: judgeTrust(system, timeline),
   };

@@ -51,6 +51,8 @@ export interface Told {
   cutoffs: number | null;
   /** Cells that do not stand with the others; null where none were logged. */
   cellsApart: number | null;
+  /** Hydrometer rounds were written down. */
+  hasRounds: boolean;
   /** Causes that are possible or better. */
   found: number;
 }
@@ -63,6 +65,7 @@ export const toldOf = ({
   cutoffs,
   discharge,
   cells,
+  hydrometer,
 }: Diagnosis): Told => ({
   charges: charges.length,
   syncs: counting && { all: syncs.length, wrong: syncs.filter((one) => one.judged === 'false').length },
@@ -73,6 +76,7 @@ export const toldOf = ({
           (one) => one.verdict !== 'level' && (one.verdict !== 'unknown' || one.firstLow > 0),
         ).length
       : null,
+  hasRounds: hydrometer.length > 0,
   found: findings.filter(isFound).length,
 });
 

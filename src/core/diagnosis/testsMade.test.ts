@@ -53,7 +53,7 @@ test('outcomes of every test of every cause sum to one, and one test’s outcome
 
 test('what was tested, and what cannot be tested here, is not asked for again', () => {
   const first = after({}).nextTest!;
-  const struck = after({ without: [first.test] });
+  const struck = after({ testsLeftOut: [first.test] });
   expect(struck.nextTest!.test).not.toBe(first.test);
   expect(struck.furtherTests.map((one) => one.test)).not.toContain(first.test);
   const made = after({ tests: [{ test: first.test, on: '2026-11-20', outcomes: {} }] });

@@ -1,6 +1,7 @@
 /** What a hazard in the logs is: a rule looks at the logs and says where they show it. One file a rule. */
 
 import type { SourceCharging } from '../charge/types';
+import type { LoadPath } from '../cutoff/types';
 import type { Timeline } from '../log/timeline';
 import type { Span } from '../quantity/span';
 import type { KnownSystem } from '../system/known';
@@ -17,6 +18,8 @@ export interface Scene {
   system: KnownSystem;
   timeline: Timeline;
   charging: readonly SourceCharging[];
+  /** Resistance on the way to each load, by two voltages. */
+  loadPaths: readonly LoadPath[];
 }
 
 export type HazardRule = (scene: Scene) => Hazard[];

@@ -5,6 +5,7 @@ import type { Channel, Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
 import { demoSite } from '../simulate/demo';
 import type { SourceCharging } from '../charge/types';
+import type { LoadPath } from '../cutoff/types';
 import type { KnownSystem } from '../system/known';
 import { hazardsIn } from './index';
 import { howOften, spells } from './spells';
@@ -29,8 +30,12 @@ function log(device: string, channels: Partial<Record<Channel, (minute: number) 
   };
 }
 
-const told = (system: KnownSystem, series: Series[], charging: SourceCharging[] = []) =>
-  hazardsIn({ system, timeline: timelineOf(series), charging });
+const told = (
+  system: KnownSystem,
+  series: Series[],
+  charging: SourceCharging[] = [],
+  loadPaths: LoadPath[] = [],
+) => hazardsIn({ system, timeline: timelineOf(series), charging, loadPaths });
 const between = (from: number, to: number, inside: number, outside: number) => (minute: number) =>
   minute >= from && minute < to ? inside : outside;
 
@@ -165,4 +170,45 @@ test('an equalisation is a hazard for sealed batteries and lithium, unless their
   expect(codes({ ...lead, bank: { ...bank, equalise: { volts: 31, minutes: 60, everyDays: 30 } } })).toEqual(
     [],
   );
+});
+
+describe('deep discharge', () => {
+  const battery = (perBlock: number, minutes: number) => [
+    log('monitor', { battery_voltage: between(100, 100 + minutes, perBlock * blocks, 12.4 * blocks) }),
+  ];
+  test('lead under 1.75 V a cell for more than an hour, with how low it came', () => {
+    const [hazard, ...others] = told(lead, battery(9.8, 90));
+    expect(others).toEqual([]);
+    expect(hazard!.code).toBe('deep-discharge');
+    expect(hazard!.text).toContain('once, for 89 min, down to 9.80 V');
+    expect(hazard!.spans).toEqual([{ from: START + 100 * MINUTE, to: START + 189 * MINUTE }]);
+  });
+  test('not a dip under a large load, not the end of a discharge, not a dead bus', () => {
+    expect(told(lead, battery(9.8, 40))).toEqual([]);
+    expect(told(lead, battery(10.6, 200))).toEqual([]);
+    expect(told(lead, battery(0.2, 200))).toEqual([]);
+  });
+  test('a lithium cell far below what a BMS stops at is named; a loose wire is none', () => {
+    const cells = (volts: number) => [
+      log('bms', { cell_01_voltage: () => 3.2, cell_02_voltage: between(300, 310, volts, 3.1) }),
+    ];
+    expect(told(lithium, cells(2.1)).map((one) => one.text)).toEqual([
+      expect.stringMatching(/^Cell 2 stood under 2\.30 V once, for 9 min, down to 2\.10 V\./),
+    ]);
+    expect(told(lithium, cells(2.45))).toEqual([]);
+    expect(told(lithium, cells(0.1))).toEqual([]);
+  });
+});
+
+test('on the way to a load too: what the cable itself loses is no hot joint', () => {
+  const id = lead.loads[0]!.id;
+  const path = (ohms: number): LoadPath[] => [{ id, ohms, error: ohms / 20, apart: 0, amps: 40 }];
+  const sound = (0.025 * lead.bank.chargeVolts.min) / 40;
+  expect(told(lead, [log('monitor', {})], [], path(sound))).toEqual([]);
+  const found = told(lead, [log('monitor', {})], [], path(sound + 0.015));
+  expect(found.map((one) => one.code)).toEqual(['hot-joint']);
+  expect(found[0]!.text).toContain(lead.loads[0]!.name);
+  // Forty metres of 10 mm² there and back have 0.15 Ω (IEC 60228, from memory): nothing is hot in one place.
+  const long = { ...lead, loads: [{ ...lead.loads[0]!, conductor: { metres: 40, squareMm: 10 } }] };
+  expect(told(long, [log('monitor', {})], [], path(sound + 0.015))).toEqual([]);
 });

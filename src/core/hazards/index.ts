@@ -1,6 +1,7 @@
 /** Hazards in the logs. They are told whatever the complaint is, apart from causes. */
 
 import { cellOverVoltage } from './cell-over-voltage';
+import { deepDischarge } from './deep-discharge';
 import { equaliseOnSealedOrLithium } from './equalise-on-sealed-or-lithium';
 import type { Hazard, HazardRule, Scene } from './hazard';
 import { hotJoint } from './hot-joint';
@@ -14,6 +15,7 @@ const RULES: readonly HazardRule[] = [
   overVoltage,
   overTemperature,
   cellOverVoltage,
+  deepDischarge,
   hotJoint,
 ];
 

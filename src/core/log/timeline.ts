@@ -36,6 +36,10 @@ export function anyLogWith(timeline: Timeline, channel: Channel): Series | null 
   return having.sort((a, b) => trust(a) - trust(b))[0] ?? null;
 }
 
+/** The log that was written at the battery itself: the monitor's before that of any other device. */
+export const batteryLog = (timeline: Timeline, channel: Channel): Series | null =>
+  logOf(timeline, 'monitor', channel) ?? anyLogWith(timeline, channel);
+
 /** A current into the battery with its own times. */
 export interface BatteryCurrent {
   time: Float64Array;

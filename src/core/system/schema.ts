@@ -258,7 +258,7 @@ export const jobSchema = z.object({
   walk: walkSchema.optional(),
   tests: list(testResultSchema, MOST_TESTS, 'results').optional(),
   /** Tests that cannot be made: the gear is not at hand. */
-  without: list(id, 50, 'tests')
+  testsLeftOut: list(id, 50, 'tests')
     .overwrite((chosen) => [...new Set(chosen)])
     .optional(),
 });

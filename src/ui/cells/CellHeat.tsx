@@ -1,18 +1,18 @@
 'use client';
-/** Deviations of all cells over the log: a row a cell, over the middle solid, under it hatched, the darker the further. */
+/** Deviations of all cells over the log: a row a cell, over the middle solid, under it hatched, the stronger the further. */
 
 import type { CellsOut } from '@/core/diagnosis/result';
 import { CellAxis, momentText } from './CellAxis';
 import { useMoment } from './useMoment';
 
 const ROW = 20;
-/** Nearer to the middle than this is drawn as nothing, mV; and so much is drawn as dark as can be. */
+/** Nearer to the middle than this is drawn as nothing, mV; and so much is drawn as strong as can be. */
 const FAINT = 3;
-const DARK = 200;
+const STRONG = 200;
 
-/** How dark, 0 to 1: the steps near the middle are told apart too. */
-const darkness = (millivolts: number): number =>
-  Math.min(1, Math.sqrt(Math.max(0, Math.abs(millivolts) - FAINT) / DARK));
+/** How strong, 0 to 1: the steps near the middle are told apart too. */
+const strength = (millivolts: number): number =>
+  Math.min(1, Math.sqrt(Math.max(0, Math.abs(millivolts) - FAINT) / STRONG));
 
 export function CellHeat({ cells, zone }: { cells: CellsOut; zone: string }) {
   const { heat } = cells;
@@ -61,7 +61,7 @@ export function CellHeat({ cells, zone }: { cells: CellsOut; zone: string }) {
                     width={1.02}
                     height={ROW - 2}
                     fill={one > 0 ? 'var(--ink-amps)' : 'url(#under)'}
-                    opacity={darkness(one)}
+                    opacity={strength(one)}
                   />
                 ),
               ),
@@ -80,7 +80,7 @@ export function CellHeat({ cells, zone }: { cells: CellsOut; zone: string }) {
         <span>
           <Swatch fill="url(#under)" /> under it
         </span>
-        <span>The darker, the further; {DARK} mV and more is darkest.</span>
+        <span>The stronger, the further; {STRONG} mV and more is strongest.</span>
       </p>
     </div>
   );

@@ -7,7 +7,7 @@ import { equaliseAdvice, FULL_GRAVITY, judgeRounds } from '@/core/hydrometer/jud
 import type { Round } from '@/core/hydrometer/round';
 import { dueOn, hydrometerText } from '@/core/hydrometer/text';
 import { counted } from '@/core/quantity/text';
-import type { System } from '@/core/system/schema';
+import type { Job, System } from '@/core/system/schema';
 import { keepThisPage } from '@/workers/offlinePages';
 import { useToast } from '@/ui/primitives/Toasts';
 import { GravityStrips } from './GravityStrips';
@@ -19,11 +19,13 @@ import { useWaiting } from './waiting';
 interface Props {
   systemId: string;
   system: System;
+  /** Answers of the checklists of the latest job: the electrolyte is one of them. */
+  checks: Job['checks'];
   /** What the server has, the oldest first. */
   kept: Round[];
 }
 
-export function HydrometerPage({ systemId, system, kept }: Props) {
+export function HydrometerPage({ systemId, system, checks, kept }: Props) {
   const router = useRouter();
   const tell = useToast();
   const onSent = useCallback(() => router.refresh(), [router]);
@@ -43,7 +45,7 @@ export function HydrometerPage({ systemId, system, kept }: Props) {
   const last = judged.at(-1);
   // What is not full is uneven: the advice leans on the last round after a full charge, where there is one.
   const telling = judged.findLast(({ round }) => round.afterFullCharge === true) ?? last;
-  const advice = telling && equaliseAdvice(telling, system, undefined);
+  const advice = telling && equaliseAdvice(telling, system, checks);
   const due = dueOn(judged);
 
   async function keepAll(rounds: Round[]): Promise<void> {

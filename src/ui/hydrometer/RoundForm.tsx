@@ -82,31 +82,34 @@ function Choice<V extends string>({
   );
 }
 
-export function RoundForm({ systemId, system, rounds, onKeep }: Props) {
-  const [draft, setDraft] = useState<Draft | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [wrongCell, setWrongCell] = useState<string | null>(null);
-  const fields = useRef<(HTMLInputElement | null)[]>([]);
-
-  // What was being typed when the tab was closed, or died.
+/** Opens with what was being typed when the tab was closed, or died; else with a new round. */
+export function RoundForm(props: Props) {
+  const { systemId } = props;
+  const [kept, setKept] = useState<Draft | 'none' | null>(null);
   useEffect(() => {
     let current = true;
     void readDraft<Draft>(systemId)
       .catch(() => undefined)
-      .then((kept) => current && setDraft(kept ?? newDraft(system, rounds)));
+      .then((draft) => current && setKept(draft ?? 'none'));
     return () => {
       current = false;
     };
-    // Only when the form opens: a round that comes in later does not touch what is typed.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [systemId]);
+  if (kept === null) return <p className="text-ink-soft p-4">Opening the round…</p>;
+  return <OpenRound {...props} kept={kept === 'none' ? null : kept} />;
+}
+
+function OpenRound({ systemId, system, rounds, onKeep, kept }: Props & { kept: Draft | null }) {
+  // A round that comes in later does not touch what is typed.
+  const [draft, setDraft] = useState<Draft>(() => kept ?? newDraft(system, rounds));
+  const [problem, setProblem] = useState<string | null>(null);
+  const [wrongCell, setWrongCell] = useState<string | null>(null);
+  const fields = useRef<(HTMLInputElement | null)[]>([]);
 
   const judged = useMemo(() => {
-    const made = draft && roundOf(draft);
-    return made && 'round' in made ? judgeRounds([made.round], system)[0]! : null;
+    const made = roundOf(draft);
+    return 'round' in made ? judgeRounds([made.round], system)[0]! : null;
   }, [draft, system]);
-
-  if (!draft) return <p className="text-ink-soft p-4">Opening the round…</p>;
 
   const change = (some: Partial<Draft>) => {
     const next = { ...draft, ...some };
@@ -122,7 +125,6 @@ export function RoundForm({ systemId, system, rounds, onKeep }: Props) {
   };
 
   async function keep(): Promise<void> {
-    if (!draft) return;
     const made = roundOf(draft);
     if ('problem' in made) {
       setProblem(made.problem);

@@ -19,9 +19,13 @@ interface Props {
   diagnosis: Diagnosis;
 }
 
-const without = (job: Job, test: string): Job => ({
+const canBeMade = (job: Job, test: string): Job => ({
   ...job,
-  without: (job.without ?? []).filter((one) => one !== test),
+  testsLeftOut: (job.testsLeftOut ?? []).filter((one) => one !== test),
+});
+const leftOut = (job: Job, test: string): Job => ({
+  ...canBeMade(job, test),
+  testsLeftOut: [...(job.testsLeftOut ?? []).filter((one) => one !== test), test],
 });
 
 const titleOf = (test: string): string => FIELD_TESTS[test as keyof typeof FIELD_TESTS]?.title ?? test;
@@ -31,7 +35,7 @@ export function Tests({ jobId, job, jobVersion, diagnosis }: Props) {
   const tell = useToast();
   const [problem, setProblem] = useState<string | null>(null);
   const { nextTest, furtherTests, testsMade } = diagnosis;
-  const struck = job.without ?? [];
+  const struck = job.testsLeftOut ?? [];
   if (!nextTest && testsMade.length === 0 && struck.length === 0) return null;
 
   async function change(to: (job: Job) => Job): Promise<string | null> {
@@ -47,9 +51,9 @@ export function Tests({ jobId, job, jobVersion, diagnosis }: Props) {
   }
   const strike = ({ test, title }: FieldTestOut) =>
     changeAndTell(
-      (now) => ({ ...without(now, test), without: [...(now.without ?? []), test] }),
+      (now) => leftOut(now, test),
       `“${title}” is left out.`,
-      (now) => without(now, test),
+      (now) => canBeMade(now, test),
     );
   const takeBack = (at: number) => {
     const result = job.tests?.[at];
@@ -153,9 +157,9 @@ export function Tests({ jobId, job, jobVersion, diagnosis }: Props) {
                 aria-label={`${titleOf(test)} can be made after all`}
                 onClick={() =>
                   void changeAndTell(
-                    (now) => without(now, test),
+                    (now) => canBeMade(now, test),
                     `“${titleOf(test)}” can be made.`,
-                    (now) => ({ ...now, without: [...(now.without ?? []), test] }),
+                    (now) => leftOut(now, test),
                   )
                 }
               >

@@ -10,7 +10,14 @@ const states = (slug: string, recordings = 0, told: Parameters<typeof stepStates
 
 test('the spine says how each step stands', () => {
   expect(
-    states('harbour-office', 2, { charges: 27, syncs: null, cutoffs: null, cellsApart: null, found: 0 }),
+    states('harbour-office', 2, {
+      charges: 27,
+      syncs: null,
+      cutoffs: null,
+      cellsApart: null,
+      hasRounds: false,
+      found: 0,
+    }),
   ).toEqual({
     'take-in': 'described',
     'make-safe': '0 of 9 looked at',
@@ -28,6 +35,12 @@ test('the spine says how each step stands', () => {
     settings: '4 to change',
     logs: 'none yet',
   });
+  const told = { charges: 0, syncs: null, cutoffs: 0, cellsApart: null, hasRounds: false, found: 0 };
+  expect(states('seismic-vault', 2, { ...told, hasRounds: true })).toMatchObject({
+    cells: 'hydrometer rounds',
+  });
+  expect(states('parish-radio', 2, { ...told, cellsApart: 2 })).toMatchObject({ cells: '2 apart' });
+  expect(states('weather-mast', 2, { ...told, cellsApart: 0 })).toMatchObject({ cells: 'level' });
   // Before the logs were weighed nothing is said of them.
   expect(states('vaccine-cold-room')).not.toHaveProperty('charging');
 });

@@ -64,7 +64,9 @@ export function stepStates(
                 : counted(told.cutoffs, 'cut-off'),
           cells:
             told.cellsApart === null
-              ? 'nothing to see'
+              ? told.hasRounds
+                ? 'hydrometer rounds'
+                : 'nothing to see'
               : told.cellsApart === 0
                 ? 'level'
                 : `${told.cellsApart} apart`,

@@ -10,6 +10,7 @@ export type HazardCode =
   | 'over-temperature'
   | 'cell-over-voltage'
   | 'hydrogen'
+  | 'deep-discharge'
   | 'hot-joint'
   | 'uncounted-conductor-on-battery-post';
 

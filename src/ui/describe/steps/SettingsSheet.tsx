@@ -14,6 +14,7 @@ import { inputClass } from '../fields/FieldFrame';
 import { readNumber } from '../fields/secondUnit';
 import type { DescriptionForm } from '../useDescription';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
+import { today } from '@/ui/primitives/today';
 import { Section } from './Section';
 import { SheetTable } from './SheetTable';
 import { figure, groupedByDevice } from './sheetText';
@@ -151,7 +152,7 @@ function ChangeDialog({ row, systemId, description, onClose, onChanged }: Dialog
   const id = useId();
   const [after, setAfter] = useState(row ? String(row.advised) : '');
   const [why, setWhy] = useState(row?.verdict === 'change' ? row.why : '');
-  const [on, setOn] = useState(() => new Date().toLocaleDateString('sv'));
+  const [on, setOn] = useState(today);
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [busy, setBusy] = useState(false);
 

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
 import { store } from '@/server/store';
-import { findSystem } from '@/store/jobs';
+import { findSystem, latestChecks } from '@/store/jobs';
 import { listRounds } from '@/store/rounds';
 import { HydrometerPage } from '@/ui/hydrometer/HydrometerPage';
 
@@ -10,5 +10,6 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const found = await findSystem(store(), id);
   if (!found) notFound();
-  return <HydrometerPage systemId={id} system={found.system} kept={await listRounds(store(), id)} />;
+  const [kept, checks] = await Promise.all([listRounds(store(), id), latestChecks(store(), id)]);
+  return <HydrometerPage systemId={id} system={found.system} checks={checks} kept={kept} />;
 }
