@@ -63,8 +63,8 @@ function parse(args: string[]) {
 }
 
 async function analyse(path: string, asJson: boolean, withSeries: boolean): Promise<void> {
-  const { job, system, logs, changes, rounds } = await readBundle(await filesAt(path));
-  const diagnosis = diagnose({ job, system, series: logs.map((log) => log.series), changes, rounds });
+  const { job, system, logs, changes, records } = await readBundle(await filesAt(path));
+  const diagnosis = diagnose({ job, system, series: logs.map((log) => log.series), changes, records });
   for (const log of logs)
     if (log.problemCount > 0)
       process.stderr.write(
@@ -95,13 +95,13 @@ async function filesAt(path: string): Promise<BundleFiles> {
 function simulate(slug: string, out: string): void {
   if (!DEMO_SLUGS.includes(slug))
     throw new Usage(`There is no demo system "${slug}". There are: ${DEMO_SLUGS.join(', ')}.`);
-  const { job, system, logs, rounds } = demoJob(slug);
+  const { job, system, logs, records } = demoJob(slug);
   const files = writeBundle(
     slug,
     job,
     system,
     logs.map(({ path, device, text }) => ({ path, bytes: Buffer.from(text), description: { device } })),
-    { rounds },
+    { records },
   );
   if (out.endsWith('.zip')) writeFileSync(out, zipBundle(files));
   else

@@ -135,6 +135,11 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
       'What the hydrometer rounds show',
       diagnosis.hydrometer.flatMap((one) => wrap(one)),
     );
+  if (diagnosis.capacity.length > 0)
+    block(
+      'What the capacity tests show',
+      diagnosis.capacity.flatMap((one) => wrap(one)),
+    );
   if (diagnosis.unexamined.length > 0)
     out.push(...wrap(`Not looked at by this version: ${diagnosis.unexamined.join(', ')}.`), '');
   return out.join('\n');

@@ -24,7 +24,7 @@ import type { Store } from '@/store/database';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { StoredJob } from '@/store/jobs';
 import { listRecordings } from '@/store/recordings';
-import { listRounds } from '@/store/rounds';
+import { listRecords } from '@/store/records';
 import { loadSeries } from '@/store/samples';
 import { coreHash } from './coreHash';
 import { heavy } from './heavy';
@@ -74,7 +74,7 @@ export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosi
     const result = conclude(job.job, was.system, observed, {
       today: job.system,
       since: was.since,
-      rounds: await listRounds(store, job.systemId),
+      records: await listRecords(store, job.systemId),
     });
     await saveAnalysis(store, id, { core: coreHash(), recordingIds, described, result });
     return result;

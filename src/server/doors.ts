@@ -8,7 +8,7 @@ import { changeSchema, logDescriptionSchema, settingPath, settingValue } from '@
 import { INTAKE_ANSWERS, MOST_BYTES, PART_BYTES } from '@/core/log/intake';
 import { COARSEST_LEVEL } from '@/core/log/tiles';
 import { FOUND } from '@/core/diagnosis/summary';
-import { roundSchema } from '@/core/hydrometer/round';
+import { recordSchema } from '@/core/records/records';
 import { NEW_DEVICES } from '@/core/system/newDevice';
 import { COMPLAINTS, jobSchema, systemSchema } from '@/core/system/schema';
 import { clockDriftSecondsPerDay, clockOffsetSeconds, day, id, line, timeZone } from '@/core/system/values';
@@ -33,7 +33,7 @@ export interface Door {
 
 const uuid = z.uuid();
 const one = z.object({ id: uuid });
-const ofSystem = z.object({ id: uuid, round: uuid });
+const ofSystem = z.object({ id: uuid, record: uuid });
 const digits = (most: number) =>
   z
     .string({ error: 'This is missing.' })
@@ -217,10 +217,10 @@ export const DOORS = {
     params: z.object({ id: uuid, change: uuid }),
     what: 'change',
   },
-  'GET /api/systems/[id]/rounds': { params: one, what: 'system' },
-  'PUT /api/systems/[id]/rounds/[round]': { params: ofSystem, what: 'round', json: roundSchema },
-  'DELETE /api/systems/[id]/rounds/[round]': { params: ofSystem, what: 'round' },
-  'POST /api/systems/[id]/rounds/[round]': { params: ofSystem, what: 'round' },
+  'GET /api/systems/[id]/records': { params: one, what: 'system' },
+  'PUT /api/systems/[id]/records/[record]': { params: ofSystem, what: 'record', json: recordSchema },
+  'DELETE /api/systems/[id]/records/[record]': { params: ofSystem, what: 'record' },
+  'POST /api/systems/[id]/records/[record]': { params: ofSystem, what: 'record' },
 } as const satisfies Record<string, Door>;
 
 export type DoorName = keyof typeof DOORS;

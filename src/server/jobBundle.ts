@@ -1,6 +1,5 @@
 /** A job as a bundle: out with all of its description and logs, and in again. */
 
-import { randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { Zip, ZipDeflate } from 'fflate';
 import { MOST_CHANGES } from '@/core/bundle/schema';
@@ -14,7 +13,7 @@ import { takePart } from '@/store/intakes';
 import { findJob, insertJob, insertSystem } from '@/store/jobs';
 import { findPhoto, listPhotos } from '@/store/photos';
 import { listRecordings } from '@/store/recordings';
-import { insertRound, listRounds } from '@/store/rounds';
+import { insertRecords, listRecords } from '@/store/records';
 import { beginIntake } from './beginIntake';
 import type { Exported } from './exportRecording';
 import { readingOf } from './readingOf';
@@ -62,7 +61,7 @@ export async function bundleOfJob(store: Store, id: string): Promise<Exported> {
   const files = writeBundle(name, found.job, found.system, logs, {
     photos,
     changes,
-    rounds: await listRounds(store, found.systemId),
+    records: await listRecords(store, found.systemId),
   });
   async function* pieces(): AsyncGenerator<readonly [string, Iterable<Uint8Array>]> {
     for (const [path, bytes] of files) {
@@ -114,14 +113,14 @@ export async function jobFromBundle(
 ): Promise<{ id: string; left: string[] } | { left: string[] }> {
   const folder = await spoolPath();
   try {
-    const { job, system, changes, rounds, photos, logs, left } = await openBundleInThread(path, folder);
+    const { job, system, changes, records, photos, logs, left } = await openBundleInThread(path, folder);
     if (left.length > 0 && !leave) return { left };
     const id = await store.transaction().execute(async (transaction) => {
       const systemId = await insertSystem(transaction, system);
       const jobId = await insertJob(transaction, systemId, job);
       // Oldest first, so that the record keeps its order.
       for (const change of [...changes].reverse()) await insertChange(transaction, systemId, change);
-      for (const round of rounds) await insertRound(transaction, systemId, { ...round, id: randomUUID() });
+      await insertRecords(transaction, systemId, records);
       for (const { check, photo } of photos) await keepPhoto(transaction, jobId, check, photo);
       for (const log of logs) {
         const { id: intakeId } = await beginIntake(

@@ -1,13 +1,13 @@
 /** Fills an empty database with the demo systems. Seeding again changes nothing that is there. */
 
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import { readLog } from '@/core/log/takeIn';
 import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
 import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
 import { findJob, insertJob, insertSystem, systemWithSlug } from '@/store/jobs';
 import { insertRecording } from '@/store/recordings';
-import { insertRound } from '@/store/rounds';
+import { insertRecords } from '@/store/records';
 import { analyseJob } from './analyseJob';
 
 /** Logs that the technician has not taken in yet when the demo starts: they lie ready as files. */
@@ -18,10 +18,10 @@ export async function seed(store: Store): Promise<string[]> {
   const added: string[] = [];
   for (const slug of DEMO_SLUGS) {
     if (await systemWithSlug(store, slug)) continue;
-    const { job, system, logs, rounds } = demoJob(slug);
+    const { job, system, logs, records } = demoJob(slug);
     const systemId = await insertSystem(store, system, slug);
     const jobId = await insertJob(store, systemId, job);
-    for (const round of rounds) await insertRound(store, systemId, { ...round, id: randomUUID() });
+    await insertRecords(store, systemId, records);
     for (const { device, path, text } of logs) {
       if (LEFT_TO_TAKE_IN.has(`${slug}/${device}`)) continue;
       const bytes = Buffer.from(text);

@@ -113,6 +113,19 @@ export async function findSystem(
   return row ? { system: row.description, version: row.version } : null;
 }
 
+/** Jobs on a system that were not removed, the latest first. */
+export async function jobsOn(store: Store, systemId: string): Promise<{ id: string; title: string }[]> {
+  if (!isId(systemId)) return [];
+  return store
+    .selectFrom('jobs')
+    .select(['id', 'title'])
+    .where('system_id', '=', systemId)
+    .where('removed_at', 'is', null)
+    .orderBy('opened_at', 'desc')
+    .limit(100)
+    .execute();
+}
+
 /** What the checklists of the latest job on a system have found; undefined where nobody looked. */
 export async function latestChecks(store: Store, systemId: string): Promise<Job['checks']> {
   if (!isId(systemId)) return undefined;

@@ -9,7 +9,7 @@ import type { IntakeQuestion, IntakeState, OverlapAnswer, Recipe } from '@/core/
 import type { ReadPlan, RowProblem } from '@/core/log/readCsv';
 import type { LogDescription } from '@/core/log/takeIn';
 import type { Diagnosis } from '@/core/diagnosis/result';
-import type { Round } from '@/core/hydrometer/round';
+import type { RecordKind, RecordOf } from '@/core/records/records';
 
 type Json<T> = ColumnType<T, string, string>;
 type Created = ColumnType<Date, never, never>;
@@ -189,11 +189,12 @@ export interface PhotosTable {
   created_at: Created;
 }
 
-export interface HydrometerRoundsTable {
+export interface SystemRecordsTable {
   /** Made where it was typed. */
   id: string;
   system_id: string;
-  round: Json<Round>;
+  kind: RecordKind;
+  record: Json<RecordOf<RecordKind>>;
   removed_at: ColumnType<Date | null, never, RawBuilder<Date> | null>;
   created_at: Created;
 }
@@ -210,5 +211,5 @@ export interface Database {
   observations: ObservationsTable;
   setting_changes: SettingChangesTable;
   photos: PhotosTable;
-  hydrometer_rounds: HydrometerRoundsTable;
+  system_records: SystemRecordsTable;
 }

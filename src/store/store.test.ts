@@ -2,7 +2,8 @@
 
 import { randomUUID } from 'node:crypto';
 import { sql } from 'kysely';
-import type { Round } from '@/core/hydrometer/round';
+import type { CapacityTest } from '@/core/capacity/record';
+import { noRecords } from '@/core/records/records';
 import { demoSite } from '@/core/simulate/demo';
 import type { Series } from '@/core/log/channels';
 import { diagnose } from '@/core/diagnosis/diagnose';
@@ -25,7 +26,7 @@ import {
 import { listJobs, listSystems, PAGE } from './lists';
 import { findPhoto, insertPhoto, listPhotos, setPhotoRemoved } from './photos';
 import { insertRecording, listRecordings, sameRecording } from './recordings';
-import { listRounds, saveRound, setRoundRemoved } from './rounds';
+import { insertRecords, listRecords, saveRecord, setRecordRemoved } from './records';
 import { CHUNK_SAMPLES, loadSeries, loadWindow } from './samples';
 
 const { job, system } = demoSite('tide-gauge');
@@ -271,34 +272,47 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
     ).rejects.toThrow();
   });
 
-  test('a hydrometer round that is sent twice is one; it comes off and back, and what was weighed with it is stale', async () => {
+  test('a record that is sent twice is one; it comes off and back, and what was weighed with it is stale', async () => {
     const systemId = await insertSystem(store, system);
     const other = await insertSystem(store, system);
-    const round = (on: string, id = randomUUID()): Round => ({
-      id,
-      on,
-      readings: [{ cell: '1A', gravity: 1.25 }],
+    const made = (on: string, id = randomUUID()) => ({
+      kind: 'hydrometer-round' as const,
+      record: { id, on, readings: [{ cell: '1A', gravity: 1.25 }] },
     });
     const versionOf = async () => (await findSystem(store, systemId))!.version;
-    const [late, early] = [round('2026-10-14'), round('2026-01-16')];
-    for (const one of [late, early, late]) expect(await saveRound(store, systemId, one)).toBe(true);
-    expect((await listRounds(store, systemId)).map((one) => one.on)).toEqual(['2026-01-16', '2026-10-14']);
+    const roundsOf = async (id = systemId) => (await listRecords(store, id))['hydrometer-round'];
+    const [late, early] = [made('2026-10-14'), made('2026-01-16')];
+    for (const one of [late, early, late]) expect(await saveRecord(store, systemId, one)).toBe(true);
+    expect((await roundsOf()).map((one) => one.on)).toEqual(['2026-01-16', '2026-10-14']);
     expect(await versionOf()).toBe(4);
 
-    // Corrected, it replaces what was there; on another system it is refused.
-    expect(await saveRound(store, systemId, { ...early, notes: 'The glass was rinsed.' })).toBe(true);
-    expect((await listRounds(store, systemId))[0]!.notes).toBe('The glass was rinsed.');
-    expect(await saveRound(store, other, early)).toBe(false);
-    expect(await listRounds(store, other)).toEqual([]);
+    // Corrected, it replaces what was there; on another system, or of another kind, it is refused.
+    const corrected = { ...early, record: { ...early.record, notes: 'The glass was rinsed.' } };
+    expect(await saveRecord(store, systemId, corrected)).toBe(true);
+    expect((await roundsOf())[0]!.notes).toBe('The glass was rinsed.');
+    expect(await saveRecord(store, other, early)).toBe(false);
+    expect(await roundsOf(other)).toEqual([]);
+    const test = { ...capacityTest, id: early.record.id };
+    expect(await saveRecord(store, systemId, { kind: 'capacity-test', record: test })).toBe(false);
 
     const before = await versionOf();
-    expect(await setRoundRemoved(store, other, early.id, true)).toBe(false);
-    expect(await setRoundRemoved(store, systemId, early.id, true)).toBe(true);
-    expect(await listRounds(store, systemId)).toEqual([late]);
-    expect(await setRoundRemoved(store, systemId, early.id, false)).toBe(true);
-    expect(await listRounds(store, systemId)).toHaveLength(2);
+    const { id } = early.record;
+    expect(await setRecordRemoved(store, other, id, true)).toBe(false);
+    expect(await setRecordRemoved(store, systemId, id, true)).toBe(true);
+    expect(await roundsOf()).toEqual([late.record]);
+    expect(await setRecordRemoved(store, systemId, id, false)).toBe(true);
+    expect(await roundsOf()).toHaveLength(2);
     expect(await versionOf()).toBe(before + 2);
-    expect(await listRounds(store, 'no id')).toEqual([]);
+    expect(await roundsOf('no id')).toEqual([]);
+  });
+
+  test('each kind of record has its own list', async () => {
+    const systemId = await insertSystem(store, system);
+    await insertRecords(store, systemId, { ...noRecords(), 'capacity-test': [capacityTest] });
+    const { 'capacity-test': tests, 'hydrometer-round': rounds } = await listRecords(store, systemId);
+    expect(rounds).toEqual([]);
+    // It has an id of its own here: the same bundle opened twice is two systems.
+    expect(tests).toEqual([{ ...capacityTest, id: expect.not.stringMatching(capacityTest.id) }]);
   });
 
   test('what the checklists found last on a system is that of its latest job that stands', async () => {
@@ -328,6 +342,21 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
     expect(await setPhotoRemoved(store, first!.id, false)).toBe('done');
     expect(await setPhotoRemoved(store, 'nobody', true)).toBe('gone');
   });
+
+  const capacityTest: CapacityTest = {
+    id: '00000000-0000-4000-8000-000000000001',
+    on: '2026-03-11',
+    from: 'typed',
+    endedBy: 'end-voltage',
+    ratedAh: 190,
+    ratedHours: 10,
+    exponent: 1.25,
+    endVolts: 42,
+    readings: [
+      { minutes: 0, volts: 50, amps: 19 },
+      { minutes: 590, volts: 42, amps: 19 },
+    ],
+  };
 
   describe('lists', () => {
     /** Jobs opened a day apart, every third on a system of its own. */

@@ -63,6 +63,6 @@ export async function openBundle(path: string, folder: string): Promise<OpenedBu
     size: file.size,
     description,
   }));
-  const { job, system, changes, rounds } = described;
-  return { job, system, changes, rounds, photos, logs, left };
+  const { job, system, changes, records } = described;
+  return { job, system, changes, records, photos, logs, left };
 }

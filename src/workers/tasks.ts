@@ -1,7 +1,7 @@
 /** What is asked of a worker thread and what it answers. */
 
 import type { Change } from '@/core/bundle/schema';
-import type { Round } from '@/core/hydrometer/round';
+import type { SystemRecords } from '@/core/records/records';
 import type { LogQuestion } from '@/core/log/answers';
 import type { Series } from '@/core/log/channels';
 import type { Table } from '@/core/log/export/columns';
@@ -55,7 +55,7 @@ export interface OpenedBundle {
   job: Job;
   system: System;
   changes: Change[];
-  rounds: Round[];
+  records: SystemRecords;
   photos: { check: string; photo: SmallPhoto }[];
   logs: { fileName: string; path: string; size: number; description: LogDescription }[];
   /** What of it would not be taken in, as sentences. */

@@ -68,6 +68,7 @@ export const CUT_CODES = [
   'weak-cell',
   'cold-battery',
   'surge-trip',
+  'capacity-lost',
 ];
 const COUNTED: Record<string, readonly string[]> = {
   '1': [],

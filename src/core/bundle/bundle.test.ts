@@ -1,6 +1,7 @@
 import { gzipSync } from 'fflate';
 import { diagnose } from '../diagnosis/diagnose';
 import { keptDemo } from '../../../tests/support/demos';
+import { noRecords } from '../records/records';
 import { DEMO_SLUGS, demoSystem } from '../simulate/demo';
 import {
   BundleError,
@@ -80,14 +81,15 @@ describe('the description alone', () => {
   };
 
   test.each(DEMO_SLUGS)('%s goes out and comes back as it was', async (slug) => {
-    const { job, system, rounds = [] } = demoSystem(slug);
+    const { job, system, records: some } = demoSystem(slug);
+    const records = { ...noRecords(), ...some };
     const { photos, ...described } = await readDescription(
       await unzipBundle(
-        zipBundle(writeBundle(slug, job, system, [], { photos: [photo], changes: [change], rounds })),
+        zipBundle(writeBundle(slug, job, system, [], { photos: [photo], changes: [change], records })),
       ),
     );
     // In a table each reading has its temperature; the round's own is that of all of them.
-    const asRead = rounds.map(({ celsius, readings, ...one }) => ({
+    const asRead = records['hydrometer-round'].map(({ celsius, readings, ...one }) => ({
       ...one,
       readings: readings.map((each) => ({ ...each, celsius })),
     }));
@@ -96,7 +98,7 @@ describe('the description alone', () => {
       job,
       system,
       changes: [change],
-      rounds: asRead,
+      records: { ...records, 'hydrometer-round': asRead },
       logs: [],
       unnamed: [],
     });

@@ -7,6 +7,7 @@ import { issuesOf } from '../system/refusals';
 import { devicesOf, type Job, type System } from '../system/schema';
 import { BadRounds, roundsOfCsv } from '../hydrometer/csv';
 import type { Round } from '../hydrometer/round';
+import type { SystemRecords } from '../records/records';
 import { LogAsks } from '../log/answers';
 import { fileInMemory, type LogFile, readLogFile } from '../log/readFile';
 import { NotALog } from '../log/sniff';
@@ -52,8 +53,8 @@ export interface Described {
   job: Job;
   system: System;
   changes: Change[];
-  /** Hydrometer rounds; their ids are only told apart within the bundle. */
-  rounds: Round[];
+  /** Hydrometer rounds and capacity tests; their ids are only told apart within the bundle. */
+  records: SystemRecords;
   photos: BundlePhoto[];
   /** The logs that it brings, not yet read. */
   logs: BundleLog[];
@@ -65,7 +66,7 @@ export interface Bundle {
   job: Job;
   system: System;
   changes: Change[];
-  rounds: Round[];
+  records: SystemRecords;
   logs: ReadLog[];
 }
 
@@ -177,7 +178,10 @@ export async function readDescription(files: BundleFiles): Promise<Described> {
     job: pazienza.job,
     system: pazienza.system,
     changes: pazienza.changes ?? [],
-    rounds: await readRounds(files, pazienza.job.openedAt.slice(0, 10)),
+    records: {
+      'hydrometer-round': await readRounds(files, pazienza.job.openedAt.slice(0, 10)),
+      'capacity-test': pazienza.capacityTests ?? [],
+    },
     photos,
     logs,
     unnamed,
@@ -225,7 +229,7 @@ export function readBundleLog({ path, description, file }: BundleLog, system: Sy
 
 /** Reads description and logs. @throws BundleError with the file, and where it can the row and column */
 export async function readBundle(files: BundleFiles): Promise<Bundle> {
-  const { job, system, changes, rounds, logs: found } = await readDescription(files);
+  const { job, system, changes, records, logs: found } = await readDescription(files);
   const logs: ReadLog[] = [];
   for (const log of found)
     try {
@@ -237,7 +241,7 @@ export async function readBundle(files: BundleFiles): Promise<Bundle> {
       if (error instanceof NotALog) throw new BundleError(`${log.path}: ${error.message}`);
       throw error;
     }
-  return { job, system, changes, rounds, logs };
+  return { job, system, changes, records, logs };
 }
 
 /** Which logs of a bundle can be taken in, and what of it cannot, a sentence each. A log that only asks something asks when it comes in. */

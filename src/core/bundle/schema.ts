@@ -1,6 +1,7 @@
 /** The job bundle: a plain Data Package whose `pazienza` key carries the job, the system and what each log is. */
 
 import { z } from 'zod';
+import { capacityTestSchema } from '../capacity/record';
 import { LOG_ANSWERS } from '../log/answers';
 import { FIELDS } from '../system/fields';
 import { jobSchema, systemSchema } from '../system/schema';
@@ -21,6 +22,7 @@ const answersSchema = z.object({
   damaged: z.enum(LOG_ANSWERS.damaged).optional(),
 });
 
+const MOST_CAPACITY_TESTS = 260;
 const SHORT = 300;
 const short = z.string().max(SHORT, { error: `Keep this under ${SHORT} letters.` });
 /** A path in the bundle; which ones there are, the bundle itself shows. */
@@ -116,6 +118,8 @@ export const packageSchema = z.object({
     job: jobSchema,
     system: systemSchema,
     changes: z.array(changeSchema).max(MOST_CHANGES).optional(),
+    /** Capacity tests of the system. */
+    capacityTests: z.array(capacityTestSchema).max(MOST_CAPACITY_TESTS).optional(),
   }),
 });
 

@@ -3,7 +3,7 @@
 import { strToU8, zipSync } from 'fflate';
 import type { z } from 'zod';
 import { roundsToCsv } from '../hydrometer/csv';
-import type { Round } from '../hydrometer/round';
+import { noRecords, type SystemRecords } from '../records/records';
 import type { Job, System } from '../system/schema';
 import { HYDROMETER } from './read';
 import type { Change, DataPackage, logDescriptionSchema } from './schema';
@@ -20,7 +20,7 @@ export type WrittenFiles = Map<string, Uint8Array>;
 export interface Extras {
   photos?: readonly { path: string; check: string; bytes: Uint8Array }[];
   changes?: readonly Change[];
-  rounds?: readonly Round[];
+  records?: SystemRecords;
 }
 
 /** @param name short name in small letters, digits and hyphens, as the Data Package format asks for. */
@@ -29,8 +29,9 @@ export function writeBundle(
   job: Job,
   system: System,
   logs: readonly LogToWrite[],
-  { photos = [], changes = [], rounds = [] }: Extras = {},
+  { photos = [], changes = [], records = noRecords() }: Extras = {},
 ): WrittenFiles {
+  const { 'hydrometer-round': rounds, 'capacity-test': capacityTests } = records;
   const descriptor: DataPackage = {
     name,
     title: job.title,
@@ -51,7 +52,13 @@ export function writeBundle(
       })),
       ...(rounds.length > 0 ? [{ name: 'hydrometer', path: HYDROMETER, format: 'csv' }] : []),
     ],
-    pazienza: { format: 1, job, system, ...(changes.length > 0 ? { changes: [...changes] } : {}) },
+    pazienza: {
+      format: 1,
+      job,
+      system,
+      ...(changes.length > 0 ? { changes: [...changes] } : {}),
+      ...(capacityTests.length > 0 ? { capacityTests: [...capacityTests] } : {}),
+    },
   };
   return new Map([
     ['datapackage.json', strToU8(JSON.stringify(descriptor, null, 2) + '\n')],

@@ -1,9 +1,13 @@
 /** The battery holds less than it is rated for. */
 
 import { isNumber, median } from '../quantity/numbers';
-import { percent } from '../quantity/text';
+import { DAY } from '../quantity/span';
+import { counted, percent } from '../quantity/text';
+import type { Discharge } from '../capacity/discharges';
+import { testText } from '../capacity/text';
+import type { KnownBank } from '../system/known';
 import { AGE_WEIGHTS, weighAge } from './age';
-import { type Cause, type Evidence, weightOf } from './cause';
+import { type Cause, type Evidence, type Observations, weightOf } from './cause';
 import { cuttingOf } from './cutting';
 
 const WEIGHTS = {
@@ -15,11 +19,62 @@ const WEIGHTS = {
     [0.7, 9],
     [0, 13],
   ],
+  /** Drawn from full until it was empty: as good as a capacity test. */
+  emptied: [
+    [1, -12],
+    [0.9, -6],
+    [0.8, 3],
+    [0.7, 12],
+    [0.6, 14],
+    [0, 15],
+  ],
   shown: 3,
+  /** A capacity test, at most so many dB: it was made with a load and a clock. */
+  tested: [
+    [0.95, -13],
+    [0.85, -6],
+    [0.8, 2],
+    [0.7, 13],
+    [0, 15],
+  ],
 } as const;
 
 /** What is left at the cut-offs, %, of a battery that is as good as empty. */
 const EMPTY = 30;
+
+const YEAR = 365 * DAY;
+
+/** The latest complete test; what is years old says what it held then. */
+function ofTests({ capacityTests, job }: Pick<Observations, 'capacityTests' | 'job'>): Evidence[] {
+  const last = capacityTests.findLast((one) => one.isAtItsEnd !== null);
+  if (!last) return [];
+  const age = Math.max(0, Date.parse(job.openedAt) - Date.parse(last.test.on)) / YEAR;
+  const part = (last.percent + (last.isAtItsEnd ? last.band : -last.band) / 2) / 100;
+  return [
+    {
+      text: `${testText(last)}${age > 2 ? ` That is ${Math.floor(age)} years ago.` : ''}`,
+      decibans: Math.round(weightOf(WEIGHTS.tested, part) * Math.exp(-age / 3)),
+      group: 'tested',
+      spans: [],
+    },
+  ];
+}
+
+/** Discharges from full until it was empty: what came out, held against the rating. */
+function ofDischarges(all: readonly Discharge[], bank: KnownBank): Evidence[] {
+  const complete = all.filter((one) => one.holds !== null);
+  if (complete.length === 0) return [];
+  const percentHeld = median(complete.map((one) => one.holds!.percent));
+  const band = median(complete.map((one) => one.holds!.band));
+  return [
+    {
+      text: `${counted(complete.length, 'discharge')} from full until it was empty gave ${percent(percentHeld)} of its ${bank.capacityAh} Ah, corrected for rate and temperature (give or take ${Math.round(band)} points).`,
+      decibans: weightOf(WEIGHTS.emptied, (percentHeld + band / 2) / 100),
+      group: 'holds',
+      spans: complete.map(({ from, to }) => ({ from, to })),
+    },
+  ];
+}
 
 export const capacityLost: Cause = {
   code: 'capacity-lost',
@@ -29,7 +84,7 @@ export const capacityLost: Cause = {
   families: [],
   needs: 'the state of cases and electrolyte, and age; a capacity test decides',
   signature: 'fewer ampere-hours from full to empty than the rating, corrected for rate and temperature',
-  prior: { complained: -6, otherwise: -12 },
+  prior: { complained: -5, otherwise: -12 },
   onlyWhenSpokenOf: true,
   weights: { ...AGE_WEIGHTS, ...WEIGHTS },
   answers: {
@@ -42,17 +97,18 @@ export const capacityLost: Cause = {
       { name: 'near its rating', ifHolds: 0.08, ifNot: 0.94 },
     ],
   },
-  described: weighAge,
+  described: (seen) => [...weighAge(seen), ...ofTests(seen)],
   weigh(seen): Evidence[] {
     const { counting, bank } = seen;
     const cuts = cuttingOf(seen);
-    if (!counting || !cuts || counting.wrong.gain !== 1 || counting.wrong.unseen.length > 0) return [];
+    if (!counting || counting.wrong.gain !== 1 || counting.wrong.unseen.length > 0) return [];
+    const evidence = ofDischarges(counting.discharges, bank);
+    if (!cuts) return evidence;
     const { value, deviation } = counting.capacityAh;
     const part = value / bank.capacityAh;
     const doubt = deviation / bank.capacityAh;
-    const evidence: Evidence[] = [];
     // Only an empty battery, or one close to it, tells how much it holds.
-    if (cuts.held < EMPTY && doubt < 0.12)
+    if (evidence.length === 0 && cuts.held < EMPTY && doubt < 0.12)
       evidence.push({
         text: `From full to these cut-offs it gives what a battery of ${Math.round(value)} Ah gives (give or take ${Math.round(2 * deviation)} Ah): ${percent(100 * part)} of its ${bank.capacityAh} Ah.`,
         decibans: weightOf(WEIGHTS.holds, part + doubt),

@@ -12,6 +12,7 @@ import type { SourceCharging } from '../charge/types';
 import type { Counting } from '../count/types';
 import type { CutOffs } from '../cutoff/types';
 import type { Cells } from '../cells/types';
+import type { JudgedTest } from '../capacity/judge';
 import type { JudgedRound } from '../hydrometer/judge';
 import type { CauseCode } from './codes';
 import type { Family } from './families';
@@ -53,6 +54,8 @@ export interface Observations {
   cells: Cells | null;
   /** Hydrometer rounds of the system, judged, the oldest first. */
   rounds: JudgedRound[];
+  /** Capacity tests of the system, judged, the oldest first. */
+  capacityTests: JudgedTest[];
 }
 
 /** Observations of a battery of which the basics are known. */

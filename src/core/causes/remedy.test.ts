@@ -19,6 +19,7 @@ const seen = (of: KnownSystem): Judged => ({
   cutoffs: null,
   cells: null,
   rounds: [],
+  capacityTests: [],
 });
 const remedyOf = (code: string, of: KnownSystem = system) =>
   CAUSES.find((one) => one.code === code)!.remedy!(seen(of));

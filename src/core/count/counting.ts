@@ -12,7 +12,8 @@ import {
   medianStep,
   toGrid,
 } from '../log/grid';
-import { logOf, type Timeline } from '../log/timeline';
+import { anyLogWith, logOf, type Timeline } from '../log/timeline';
+import { dischargesOf } from '../capacity/discharges';
 import type { SourceCharging } from '../charge/types';
 import { blocksInSeries } from '../system/chemistry';
 import { bankOf } from '../system/bankOf';
@@ -54,7 +55,8 @@ export function countingOf(input: CountingInput): Counting | null {
   const { system, timeline, log, charging, meters, wrong } = input;
   if (log.time.length < 10) return null;
   const { settings, assumed } = toldSettings(system);
-  const reference = referenceFor(input);
+  const amps = trueCurrent(timeline, log, wrong);
+  const reference = referenceFor(input, amps);
   const behaves = behavesAs(log, settings);
   const counts = countsBy(settings, behaves);
   const fulls = withFullHours(fullCharges(countedCharges(system, charging)), reference);
@@ -86,6 +88,14 @@ export function countingOf(input: CountingInput): Counting | null {
     through: integrate(log.time, log.amps, { from: log.time[0]!, to: log.time[log.time.length - 1]! }),
     halves: halvesOf(system.bank, timeline),
     recipes: recipesOf(log, countedCharges(system, charging), reference.anchors),
+    discharges: dischargesOf({
+      bank: countedBank(system),
+      exponent: settings.peukert,
+      log,
+      amps,
+      reference,
+      heat: anyLogWith(timeline, 'battery_temperature'),
+    }),
     wrong,
     capacityAh: reference.capacityAh,
     efficiencyPercent: reference.efficiencyPercent,
@@ -111,9 +121,11 @@ const countedCharges = (system: KnownSystem, charging: readonly SourceCharging[]
 };
 
 /** The true state of charge over a counter's log. */
-export function referenceFor({ system, timeline, log, charging, meters, wrong }: CountingInput): Reference {
+export function referenceFor(
+  { system, timeline, log, charging, meters, wrong }: CountingInput,
+  amps = trueCurrent(timeline, log, wrong),
+): Reference {
   const bank = countedBank(system);
-  const amps = trueCurrent(timeline, log, wrong);
   const span = { from: log.time[0]!, to: log.time[log.time.length - 1]! };
   const grid = judgingGrid(span, medianStep(log.time), log.time);
   const cells = ledgerGrid(span, log.time);

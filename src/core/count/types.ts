@@ -1,5 +1,6 @@
 /** What is found of counting. No samples in it: what weighs causes reads this. */
 
+import type { Discharge } from '../capacity/discharges';
 import type { Span } from '../quantity/span';
 import type { Behaves } from './device';
 import type { FollowsVolts } from './followsVolts';
@@ -139,6 +140,8 @@ export interface Counting {
   through: { in: number; out: number; hours: number };
   halves: Halves | null;
   recipes: Recipes;
+  /** From a full battery down to the lowest point. */
+  discharges: Discharge[];
   wrong: Wrong;
   capacityAh: Estimate;
   efficiencyPercent: Estimate;

@@ -1,11 +1,16 @@
 /** The section on cut-offs of a diagnosis. */
 
+import type { Discharge } from '../capacity/discharges';
+import type { Counting } from '../count/types';
 import type { Around, CutOffs } from '../cutoff/types';
 import { isoTime, MINUTE } from '../quantity/span';
 import { rounded, roundedOrNull } from './rounded';
 import type { Diagnosis } from './result';
 
-export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | 'nearMisses' | 'discharge'> {
+export function cutoffsOut(
+  found: CutOffs | null,
+  counting: Counting | null,
+): Pick<Diagnosis, 'cutoffs' | 'nearMisses' | 'discharge'> {
   if (!found) return { cutoffs: [], nearMisses: [], discharge: null };
   const { resistance, paths } = found;
   return {
@@ -38,6 +43,7 @@ export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | '
       limit: rounded(limit, 3),
     })),
     discharge: {
+      fromFull: (counting?.discharges ?? []).slice(-MOST_DISCHARGES).map(dischargeOut),
       resistance: resistance && {
         milliohms: rounded(1000 * resistance.ohms, 2),
         band: rounded(2000 * resistance.error, 2),
@@ -54,6 +60,28 @@ export function cutoffsOut(found: CutOffs | null): Pick<Diagnosis, 'cutoffs' | '
     },
   };
 }
+
+/** The latest are shown. */
+const MOST_DISCHARGES = 12;
+
+const dischargeOut = (one: Discharge) => ({
+  from: isoTime(one.from),
+  to: isoTime(one.to),
+  ampHours: rounded(one.ampHours, 1),
+  wattHours: one.wattHours > 0 ? rounded(one.wattHours, 0) : null,
+  amps: rounded(one.amps, 1),
+  celsius: roundedOrNull(one.celsius, 1),
+  endVolts: roundedOrNull(one.endVolts, 2),
+  left: roundedOrNull(one.left, 1),
+  percentOut: rounded(one.percent, 1),
+  holds: one.holds && { percent: rounded(one.holds.percent, 1), band: rounded(one.holds.band, 1) },
+  // Only of what can stand as a capacity test.
+  course: one.holds && {
+    stepMinutes: rounded(one.course.stepMs / MINUTE, 2),
+    volts: one.course.volts.map((volts) => roundedOrNull(volts, 2)),
+    amps: one.course.amps.map((amps) => roundedOrNull(amps, 2)),
+  },
+});
 
 const stripOut = ({ from, stepMs, volts, amps, loadVolts, loadAmps, lowestCell }: Around) => {
   const column = (values: Float32Array | null, digits: number) =>

@@ -2,7 +2,8 @@
 
 import type { CutReason } from '../cutoff/types';
 import { median } from '../quantity/numbers';
-import { amps, counted, duration, percent, volts } from '../quantity/text';
+import { END_OF_LIFE } from '../capacity/plan';
+import { ampHours, amps, counted, duration, percent, volts } from '../quantity/text';
 import { HOUR, MINUTE } from '../quantity/span';
 import type { CutOffOut, Diagnosis } from './result';
 
@@ -18,6 +19,13 @@ export const REASON_WORDS: Record<CutReason, string> = {
 /** @param nameOf name of a device by its id */
 export const cutterName = ({ by }: CutOffOut, nameOf: (id: string) => string): string =>
   by === 'bms' ? 'the BMS' : by === 'unknown' ? 'a cutter not known' : nameOf(by);
+
+type FromFull = NonNullable<Diagnosis['discharge']>['fromFull'][number];
+const deepest = (all: readonly FromFull[]): FromFull | undefined =>
+  all.reduce<FromFull | undefined>(
+    (most, one) => (one.percentOut > (most?.percentOut ?? 0) ? one : most),
+    undefined,
+  );
 
 /** One cut-off in a line: what was shown and what was there. */
 export function cutoffText(one: CutOffOut, nameOf: (id: string) => string): string {
@@ -74,7 +82,16 @@ export function cutoffsText(
     lines.push(
       `Not delivered while the loads were off: about ${missed >= 1000 ? `${(missed / 1000).toFixed(1)} kWh` : `${Math.round(missed)} Wh`}.`,
     );
-  const { resistance, paths } = discharge;
+  const { resistance, paths, fromFull } = discharge;
+  const last = fromFull.findLast((one) => one.holds !== null) ?? deepest(fromFull);
+  if (last) {
+    const out = `${ampHours(last.ampHours)}${last.wattHours === null ? '' : ` (${(last.wattHours / 1000).toFixed(2)} kWh)`}`;
+    lines.push(
+      last.holds
+        ? `From full to empty it gave ${out} at ${amps(last.amps)}: ${percent(last.holds.percent)} of the rating at 25 °C and the rated current (± ${Math.round(last.holds.band)})${last.holds.percent + last.holds.band < END_OF_LIFE ? `, under ${END_OF_LIFE} %: at its end` : ''}.`
+        : `The deepest discharge from full gave ${out} at ${amps(last.amps)}, ${percent(last.percentOut)} of the rating at 25 °C, and did not empty it.`,
+    );
+  }
   if (resistance)
     lines.push(
       `By ${resistance.steps} steps of its current the battery has ${resistance.milliohms.toFixed(1)} mΩ (± ${resistance.band.toFixed(1)}); a good one of its size has about ${resistance.usualMilliohms.toFixed(1)} mΩ.`,

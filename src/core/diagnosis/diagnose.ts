@@ -23,7 +23,9 @@ import { observe, type Observed } from './observe';
 import type { Diagnosis, IsoSpan } from './result';
 import { judgeRounds } from '../hydrometer/judge';
 import { hydrometerText } from '../hydrometer/text';
-import type { Round } from '../hydrometer/round';
+import { capacityText } from '../capacity/text';
+import { judgeTests } from '../capacity/judge';
+import { noRecords, type SystemRecords } from '../records/records';
 import { isFound } from './summary';
 import { testsMade } from './testsMade';
 import { weighCauses } from './weigh';
@@ -34,17 +36,17 @@ export interface DiagnosisInput {
   series: readonly Series[];
   /** Settings changed for the record: what was changed after the logs ran is not what they are judged by. */
   changes?: readonly Change[];
-  /** Hydrometer rounds of the system. */
-  rounds?: readonly Round[];
+  /** What is kept of the system: hydrometer rounds, capacity tests. */
+  records?: SystemRecords;
 }
 
 /** The whole way: what the logs show, then what it comes to. */
-export function diagnose({ job, system, series, changes = [], rounds = [] }: DiagnosisInput): Diagnosis {
+export function diagnose({ job, system, series, changes = [], records }: DiagnosisInput): Diagnosis {
   const was = asItWas(system, changes, middleOf(series.filter((one) => one.time.length > 0).map(spanOf)));
   return conclude(job, was.system, observe(was.system, series), {
     today: system,
     since: was.since,
-    rounds,
+    records,
   });
 }
 
@@ -68,12 +70,14 @@ export function conclude(
   {
     today = system,
     since = [],
-    rounds = [],
-  }: { today?: System; since?: readonly Change[]; rounds?: readonly Round[] } = {},
+    records = noRecords(),
+  }: { today?: System; since?: readonly Change[]; records?: SystemRecords } = {},
 ): Diagnosis {
   const changed = sinceSentence(since);
-  const judged = judgeRounds(rounds, system);
-  const seen = { ...observed, job, system, bank: knownSystem(system)?.bank ?? null, rounds: judged };
+  const rounds = judgeRounds(records['hydrometer-round'], system);
+  const capacityTests = judgeTests(records['capacity-test'], system);
+  const bank = knownSystem(system)?.bank ?? null;
+  const seen = { ...observed, job, system, bank, rounds, capacityTests };
   const weighed = explain(weighCauses(CAUSES, seen));
   const review = reviewSettings(today, job);
   const made = (job.tests ?? []).map((one) => one.test);
@@ -91,9 +95,10 @@ export function conclude(
     ],
     ...chargingOut(seen),
     ...countingOut(seen.counting),
-    ...cutoffsOut(seen.cutoffs),
+    ...cutoffsOut(seen.cutoffs, seen.counting),
     cells: cellsOut(seen.cells, seen.bank?.capacityAh ?? NaN),
-    hydrometer: hydrometerText(judged, system),
+    hydrometer: hydrometerText(rounds, system),
+    capacity: capacityText(capacityTests),
     findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy }) => ({
       cause: cause.code,
       title: cause.title,

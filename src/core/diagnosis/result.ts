@@ -275,6 +275,8 @@ export const diagnosisSchema = z.object({
   cells: cells.nullable(),
   /** What the hydrometer rounds show, in sentences; empty without any. */
   hydrometer: z.array(z.string()),
+  /** What the capacity tests show, in sentences; empty without any. */
+  capacity: z.array(z.string()),
   findings: z.array(finding),
   nextTest: fieldTest.nullable(),
   /** What would be worth most after it. */

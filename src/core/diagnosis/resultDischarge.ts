@@ -51,8 +51,28 @@ export const cutoff = z.object({
 /** Near a limit, and back without having gone off. */
 export const nearMiss = z.object({ at: z.string(), by: z.string(), volts: number, limit: number });
 
+/** From a truly full battery down to the lowest point. */
+export const fromFull = z.object({
+  from: z.string(),
+  to: z.string(),
+  ampHours: number,
+  wattHours: known,
+  /** Mean while it was drawn on, A. */
+  amps: number,
+  celsius: known,
+  endVolts: known,
+  /** % that was left. */
+  left: known,
+  /** What came out, per cent of the rating at the rated current and 25 °C. */
+  percentOut: number,
+  /** What the battery holds by this; null where it was not drawn until it was empty. */
+  holds: z.object({ percent: number, band: number }).nullable(),
+  course: z.object({ stepMinutes: number, volts: z.array(known), amps: z.array(known) }).nullable(),
+});
+
 /** What discharging shows beside the cut-offs. */
 export const discharge = z.object({
+  fromFull: z.array(fromFull),
   /** The battery by steps of its current, mΩ, one way two standard deviations, and a good one's. */
   resistance: z.object({ milliohms: number, band: number, steps: number, usualMilliohms: number }).nullable(),
   /** Between battery and load. */

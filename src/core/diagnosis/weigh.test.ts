@@ -16,6 +16,7 @@ const seen: Observations = {
   cutoffs: null,
   cells: null,
   rounds: [],
+  capacityTests: [],
 };
 
 const item = (decibans: number, group = 'a', withSpan = true): Evidence => ({

@@ -12,7 +12,7 @@ import { gravityAtReference, percentOfGravity, restVoltsOfGravity } from '../sys
 import { capacityAtRate, dischargeHours, usableCapacity } from '../system/peukert';
 import { CHEMISTRIES, type Chemistry, type System } from '../system/schema';
 import { schoolsOf } from '../system/schools';
-import { capacityPercent, END_OF_LIFE, planCapacityTest } from './capacityTest';
+import { capacityPercent, END_OF_LIFE, planCapacityTest } from '../capacity/plan';
 
 interface NumberInput {
   key: string;
@@ -187,7 +187,7 @@ export const CALCULATORS: readonly Calculator[] = [
       number('ran', 'It ran until the end voltage for', 'h', 8, 0, 500),
     ],
     formula: 'capacity at 25 °C = 100 · t / (t_rated · K_T), t_rated = H · (C / (I · H))^k',
-    source: `IEEE Std 450, time-adjusted method, K_T from the table of IEEE Std 485 (both from memory); ${PEUKERT}. Lithium is not corrected for temperature. The simple school: set the monitor to the nameplate capacity and to 0 % when empty, charge until full, and take what was counted, which holds the counter’s own efficiency in it.`,
+    source: `IEEE Std 450, time-adjusted method, K_T from the table of IEEE Std 485 (both from memory); ${PEUKERT}. Lithium by common practice. The simple school: set the monitor to the nameplate capacity and to 0 % when empty, charge until full, and take what was counted, which holds the counter’s own efficiency in it.`,
     caution:
       'Only on a battery that is full and sound: no cell below its end voltage, gas while charging, and nothing that is needed may hang on it meanwhile.',
     compute(v) {

@@ -8,6 +8,7 @@ import * as intakesAndClocks from './004-intakes-and-clocks';
 import * as heldByTheDatabase from './005-held-by-the-database';
 import * as observations from './006-observations';
 import * as hydrometerRounds from './007-hydrometer-rounds';
+import * as systemRecords from './008-system-records';
 
 export const MIGRATIONS: Record<string, Migration> = {
   '001-jobs-and-recordings': jobsAndRecordings,
@@ -17,4 +18,5 @@ export const MIGRATIONS: Record<string, Migration> = {
   '005-held-by-the-database': heldByTheDatabase,
   '006-observations': observations,
   '007-hydrometer-rounds': hydrometerRounds,
+  '008-system-records': systemRecords,
 };

@@ -16,6 +16,7 @@ import { CutStrip } from './CutStrip';
 
 interface Props {
   jobId: string;
+  systemId: string;
   system: System;
   diagnosis: Diagnosis;
   hasLogs: boolean;
@@ -40,7 +41,7 @@ const COLUMNS: readonly { name: string; unit: string; of(one: CutOffOut): string
   { name: 'At', unit: '°C', of: (one) => figure(one.celsius, 0), wide: true },
 ];
 
-export function CutOffsStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
+export function CutOffsStep({ jobId, systemId, system, diagnosis, hasLogs, lit }: Props) {
   const nameOf = (id: string) => deviceName(system, id);
   const [opened, setOpened] = useState<string | null>(null);
   if (!hasLogs || !diagnosis.discharge)
@@ -143,6 +144,11 @@ export function CutOffsStep({ jobId, system, diagnosis, hasLogs, lit }: Props) {
           </table>
         </TableFrame>
       )}
+      <p className="mt-2 text-sm">
+        <Link href={`/systems/${systemId}/capacity`} className="text-accent underline">
+          Capacity tests, and a new one
+        </Link>
+      </p>
       <p className="text-ink-soft mt-2 max-w-3xl text-xs">
         A load that is switched off is none: something must show what cut it, a limit that was reached, a
         protection, or the BMS. Trips within half an hour are one. Held is what the battery truly had, from

@@ -1,20 +1,18 @@
 'use client';
 /** Hydrometer rounds of a system: a new one, with or without the network; those before; each cell over the months. */
 
-import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
 import { equaliseAdvice, FULL_GRAVITY, judgeRounds } from '@/core/hydrometer/judge';
 import type { Round } from '@/core/hydrometer/round';
 import { dueOn, hydrometerText } from '@/core/hydrometer/text';
 import { counted } from '@/core/quantity/text';
 import type { Job, System } from '@/core/system/schema';
-import { keepThisPage } from '@/workers/offlinePages';
 import { useToast } from '@/ui/primitives/Toasts';
+import { NetworkNote } from '@/ui/records/NetworkNote';
+import { useRecords } from '@/ui/records/useRecords';
 import { GravityStrips } from './GravityStrips';
 import { RoundForm } from './RoundForm';
 import { RoundsTable } from './RoundsTable';
 import { SpreadsheetBox } from './SpreadsheetBox';
-import { useWaiting } from './waiting';
 
 interface Props {
   systemId: string;
@@ -25,23 +23,18 @@ interface Props {
   kept: Round[];
 }
 
-export function HydrometerPage({ systemId, system, checks, kept }: Props) {
-  const router = useRouter();
-  const tell = useToast();
-  const onSent = useCallback(() => router.refresh(), [router]);
-  const { waiting, isOnline, keep, drop } = useWaiting(systemId, onSent);
-  const [offline, setOffline] = useState<'unknown' | 'kept' | 'not'>('unknown');
-  useEffect(() => {
-    keepThisPage()
-      .then((can) => setOffline(can ? 'kept' : 'not'))
-      .catch(() => setOffline('not'));
-  }, []);
+const nameOf = ({ on }: Round): string => `the round of ${on}`;
 
-  // What waits is shown with what the server has.
-  const judged = useMemo(() => {
-    const own = waiting.map((one) => one.round);
-    return judgeRounds([...kept.filter((one) => !own.some(({ id }) => id === one.id)), ...own], system);
-  }, [kept, waiting, system]);
+export function HydrometerPage({ systemId, system, checks, kept }: Props) {
+  const tell = useToast();
+  const { all, waiting, isOnline, offline, keep, remove } = useRecords(
+    systemId,
+    'hydrometer-round',
+    kept,
+    nameOf,
+  );
+
+  const judged = judgeRounds(all, system);
   const last = judged.at(-1);
   // What is not full is uneven: the advice leans on the last round after a full charge, where there is one.
   const telling = judged.findLast(({ round }) => round.afterFullCharge === true) ?? last;
@@ -52,23 +45,6 @@ export function HydrometerPage({ systemId, system, checks, kept }: Props) {
     for (const one of rounds) await keep(one);
     tell(`${counted(rounds.length, 'round')} kept.`);
   }
-  async function remove(round: Round): Promise<void> {
-    if (waiting.some((one) => one.round.id === round.id)) {
-      await drop(round.id);
-      tell(`The round of ${round.on} is taken off.`, () => void keep(round));
-      return;
-    }
-    const address = `/api/systems/${systemId}/rounds/${round.id}`;
-    const answer = await fetch(address, { method: 'DELETE' }).catch(() => null);
-    if (!answer?.ok) {
-      tell('The round could not be taken off: the server was not reached. Try again.');
-      return;
-    }
-    router.refresh();
-    tell(`The round of ${round.on} is taken off.`, () => {
-      void fetch(address, { method: 'POST' }).then(() => router.refresh());
-    });
-  }
 
   return (
     <main className="mx-auto w-full max-w-5xl p-4">
@@ -77,24 +53,7 @@ export function HydrometerPage({ systemId, system, checks, kept }: Props) {
         {system.name}
         {due && `. Next round due on ${due}.`}
       </p>
-      <p className="border-rule-strong mb-3 border-l-3 pl-2 text-sm" role="status">
-        {!isOnline ? 'The network is away. ' : ''}
-        {waiting.length > 0
-          ? `${counted(waiting.length, 'round')} kept on this device, waiting to be sent.`
-          : 'Everything that was kept is on the server.'}{' '}
-        {offline === 'kept'
-          ? 'This page opens without the network too.'
-          : offline === 'not'
-            ? 'This browser cannot open the page without the network; leave it open.'
-            : ''}
-      </p>
-      {waiting
-        .filter((one) => one.refused)
-        .map(({ round, refused }) => (
-          <p key={round.id} role="alert" className="text-hazard mb-2 text-sm">
-            The round of {round.on} was not taken: {refused} It stays on this device.
-          </p>
-        ))}
+      <NetworkNote waiting={waiting} isOnline={isOnline} offline={offline} noun="round" nameOf={nameOf} />
       {last && (
         <section className="mb-4 max-w-3xl text-sm" aria-label="What the rounds show">
           <ul className="list-disc pl-5">
@@ -136,7 +95,7 @@ export function HydrometerPage({ systemId, system, checks, kept }: Props) {
           <h2 className="mt-4 mb-1 font-semibold">Rounds</h2>
           <RoundsTable
             rounds={judged}
-            waiting={waiting.map((one) => one.round.id)}
+            waiting={waiting.map((one) => one.record.id)}
             onRemove={(round) => void remove(round)}
           />
         </>

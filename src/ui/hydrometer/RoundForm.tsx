@@ -7,7 +7,8 @@ import { type Round, TAKEN_OF } from '@/core/hydrometer/round';
 import type { System } from '@/core/system/schema';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { BLOCKS, cellNames, type CellsPerBlock, type Draft, newDraft, roundOf } from './draft';
-import { dropDraft, keepDraft, readDraft } from './waiting';
+import { Choice, recordInputClass, Typed, YES_NO } from '@/ui/records/fields';
+import { dropDraft, keepDraft, readDraft } from '@/ui/records/waiting';
 
 interface Props {
   systemId: string;
@@ -17,70 +18,12 @@ interface Props {
   onKeep(round: Round): Promise<void>;
 }
 
-const inputClass = 'border-rule-strong bg-paper block w-full border px-2 py-2 text-base font-normal';
+const KIND = 'hydrometer-round';
 const TAKEN_WORDS = {
   electrolyte: 'the electrolyte',
   case: 'the case (weaker)',
   ambient: 'the air (weakest)',
 } as const;
-
-const YES_NO = [
-  ['', 'not known'],
-  ['yes', 'yes'],
-  ['no', 'no'],
-] as const;
-
-function Typed({
-  label,
-  value,
-  type = 'text',
-  isNumber = false,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  type?: 'text' | 'date';
-  isNumber?: boolean;
-  onChange(value: string): void;
-}) {
-  return (
-    <label className="text-sm font-semibold">
-      {label}
-      <input
-        type={type}
-        inputMode={isNumber ? 'decimal' : undefined}
-        className={inputClass}
-        value={value}
-        onChange={({ target }) => onChange(target.value)}
-      />
-    </label>
-  );
-}
-
-function Choice<V extends string>({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string;
-  value: V;
-  options: readonly (readonly [V, string])[];
-  onChange(value: V): void;
-}) {
-  return (
-    <label className="text-sm font-semibold">
-      {label}
-      <select className={inputClass} value={value} onChange={({ target }) => onChange(target.value as V)}>
-        {options.map(([id, name]) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
 
 /** Opens with what was being typed when the tab was closed, or died; else with a new round. */
 export function RoundForm(props: Props) {
@@ -88,7 +31,7 @@ export function RoundForm(props: Props) {
   const [kept, setKept] = useState<Draft | 'none' | null>(null);
   useEffect(() => {
     let current = true;
-    void readDraft<Draft>(systemId)
+    void readDraft<Draft>(systemId, KIND)
       .catch(() => undefined)
       .then((draft) => current && setKept(draft ?? 'none'));
     return () => {
@@ -114,7 +57,7 @@ function OpenRound({ systemId, system, rounds, onKeep, kept }: Props & { kept: D
   const change = (some: Partial<Draft>) => {
     const next = { ...draft, ...some };
     setDraft(next);
-    void keepDraft(systemId, next);
+    void keepDraft(systemId, KIND, next);
   };
   const changeReading = (at: number, some: Partial<Draft['readings'][number]>) =>
     change({ readings: draft.readings.map((one, k) => (k === at ? { ...one, ...some } : one)) });
@@ -134,7 +77,7 @@ function OpenRound({ systemId, system, rounds, onKeep, kept }: Props & { kept: D
     setProblem(null);
     setWrongCell(null);
     await onKeep(made.round);
-    await dropDraft(systemId);
+    await dropDraft(systemId, KIND);
     setDraft(newDraft(system, [...rounds, made.round]));
   }
 
@@ -191,7 +134,7 @@ function OpenRound({ systemId, system, rounds, onKeep, kept }: Props & { kept: D
         <label className="text-sm font-semibold">
           Cells are named
           <select
-            className={inputClass}
+            className={recordInputClass}
             value=""
             onChange={({ target }) => {
               const names = cellNames(draft.readings.length, Number(target.value) as CellsPerBlock);
@@ -230,7 +173,7 @@ function OpenRound({ systemId, system, rounds, onKeep, kept }: Props & { kept: D
                     inputMode="decimal"
                     enterKeyHint="next"
                     aria-invalid={wrongCell === one.cell}
-                    className={`${inputClass} font-mono text-lg`}
+                    className={`${recordInputClass} font-mono text-lg`}
                     value={one.gravity}
                     onChange={({ target }) => changeReading(k, { gravity: target.value })}
                     onKeyDown={(event) => toNext(event, k)}
@@ -269,7 +212,7 @@ function OpenRound({ systemId, system, rounds, onKeep, kept }: Props & { kept: D
         Notes
         <textarea
           rows={2}
-          className={inputClass}
+          className={recordInputClass}
           value={draft.notes}
           onChange={({ target }) => change({ notes: target.value })}
         />
@@ -293,7 +236,7 @@ function OpenRound({ systemId, system, rounds, onKeep, kept }: Props & { kept: D
           type="button"
           className={`${buttonClass} min-h-11`}
           onClick={() => {
-            void dropDraft(systemId);
+            void dropDraft(systemId, KIND);
             setDraft(newDraft(system, rounds));
             setProblem(null);
           }}

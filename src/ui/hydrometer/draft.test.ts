@@ -2,7 +2,8 @@ import type { Round } from '@/core/hydrometer/round';
 import { demoSystem } from '@/core/simulate/demo';
 import { cellNames, type Draft, newDraft, roundOf } from './draft';
 
-const { system, rounds = [] } = demoSystem('seismic-vault');
+const { system, records } = demoSystem('seismic-vault');
+const rounds = records!['hydrometer-round']!;
 const draft = (some: Partial<Draft> = {}): Draft => ({
   ...newDraft(system, rounds),
   readings: [

@@ -4,16 +4,17 @@ import { type Round, roundSchema, type TakenOf } from '@/core/hydrometer/round';
 import { issuesOf } from '@/core/system/refusals';
 import type { System } from '@/core/system/schema';
 import { today } from '@/ui/primitives/today';
+import { typedNumber, typedYesNo, type YesNo } from '@/ui/records/fields';
 
 export interface Draft {
   id: string;
   on: string;
-  afterFullCharge: 'yes' | 'no' | '';
+  afterFullCharge: YesNo;
   wateredOn: string;
   celsius: string;
   takenOf: TakenOf;
   instrument: string;
-  compensates: 'yes' | 'no' | '';
+  compensates: YesNo;
   notes: string;
   readings: { cell: string; gravity: string; celsius: string }[];
 }
@@ -55,27 +56,23 @@ export function newDraft({ bank }: System, rounds: readonly Round[]): Draft {
   };
 }
 
-const number = (text: string): number | undefined =>
-  text.trim() === '' ? undefined : Number(text.trim().replace(',', '.'));
-const choice = (text: string): boolean | undefined => (text === '' ? undefined : text === 'yes');
-
 /** The round, or what is wrong with it: a sentence, with the cell where it is one's. */
 export function roundOf(draft: Draft): { round: Round } | { problem: string; cell?: string } {
   const typed = draft.readings.filter((one) => one.gravity.trim() !== '');
   const value = {
     id: draft.id,
     on: draft.on,
-    afterFullCharge: choice(draft.afterFullCharge),
+    afterFullCharge: typedYesNo(draft.afterFullCharge),
     wateredOn: draft.wateredOn || undefined,
-    celsius: number(draft.celsius),
+    celsius: typedNumber(draft.celsius),
     takenOf: draft.celsius.trim() === '' ? undefined : draft.takenOf,
     instrument: draft.instrument.trim() || undefined,
-    compensates: choice(draft.compensates),
+    compensates: typedYesNo(draft.compensates),
     notes: draft.notes.trim() || undefined,
     readings: typed.map(({ cell, gravity, celsius }) => ({
       cell: cell.trim(),
-      gravity: number(gravity),
-      celsius: number(celsius),
+      gravity: typedNumber(gravity),
+      celsius: typedNumber(celsius),
     })),
   };
   const parsed = roundSchema.safeParse(value);

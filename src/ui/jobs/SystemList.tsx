@@ -58,14 +58,21 @@ export function SystemList({ systems, search, pages }: Props) {
                       <bdi>{name}</bdi>
                     </p>
                     <p className="text-ink-soft text-sm">{battery}</p>
-                    {hasGravity && (
-                      <Link
-                        href={`/systems/${id}/hydrometer`}
-                        className="text-accent my-1 inline-block min-h-6 py-0.5 text-sm underline"
-                      >
-                        Hydrometer rounds<span className="sr-only"> of {name}</span>
-                      </Link>
-                    )}
+                    <p className="flex flex-wrap gap-x-4">
+                      {[
+                        ...(hasGravity ? [{ path: 'hydrometer', what: 'Hydrometer rounds' }] : []),
+                        { path: 'capacity', what: 'Capacity tests' },
+                      ].map(({ path, what }) => (
+                        <Link
+                          key={path}
+                          href={`/systems/${id}/${path}`}
+                          className="text-accent my-1 inline-block min-h-6 py-0.5 text-sm underline"
+                        >
+                          {what}
+                          <span className="sr-only"> of {name}</span>
+                        </Link>
+                      ))}
+                    </p>
                   </div>
                   <ul className="text-sm">
                     {jobs.map((job) => (

@@ -189,6 +189,7 @@ export function reportOf(
       { title: 'What discharging shows', lines: dischargingLines },
       { title: 'What the cells show', lines: cellsText(diagnosis.cells, system) },
       { title: 'What the hydrometer rounds show', lines: diagnosis.hydrometer },
+      { title: 'What the capacity tests show', lines: diagnosis.capacity },
     ].filter((one) => one.lines.length > 0),
     charges: [
       ['Begins', 'Bulk', 'Absorption', 'Held at', 'Ends at', 'Into it', 'Full'],

@@ -103,6 +103,7 @@ export function Workspace(props: Props) {
       {step === 'cut-offs' && (
         <CutOffsStep
           jobId={id}
+          systemId={props.systemId}
           system={system}
           diagnosis={diagnosis}
           hasLogs={recordings.length > 0}

@@ -1,7 +1,7 @@
 /** What a demo system is, and what all of them share. */
 
 import { DAY, HOUR } from '../../quantity/span';
-import type { Round } from '../../hydrometer/round';
+import type { SystemRecords } from '../../records/records';
 import type { KnownSystem } from '../../system/known';
 import type { Job } from '../../system/schema';
 import type { LoggerSpec } from '../logger';
@@ -19,8 +19,8 @@ export interface DemoSystem {
   slug: string;
   system: KnownSystem;
   job: Job;
-  /** Hydrometer rounds that were taken before. */
-  rounds?: readonly Round[];
+  /** Hydrometer rounds and capacity tests from before. */
+  records?: Partial<SystemRecords>;
   simulated: Simulated;
 }
 

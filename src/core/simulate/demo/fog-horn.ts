@@ -21,8 +21,42 @@ const monitor: KnownMonitor = {
 const foggy = (ms: number): boolean =>
   Math.floor((ms - START) / 86_400_000) % 2 === 0 && hourInRome(ms) >= 3.5 && hourInRome(ms) < 4.5;
 
+/** Made in spring at the ten-hour rate: minutes and V. */
+const CAPACITY_TEST: readonly (readonly [number, number])[] = [
+  [0, 50.1],
+  [60, 49.5],
+  [120, 49.0],
+  [180, 48.5],
+  [240, 47.9],
+  [300, 47.2],
+  [360, 46.5],
+  [420, 45.6],
+  [480, 44.6],
+  [510, 43.8],
+  [540, 42.6],
+  [551, 42.0],
+];
+
 export const fogHorn: DemoSystem = {
   slug: 'fog-horn',
+  records: {
+    'capacity-test': [
+      {
+        id: '00000000-0000-4000-8000-000000000001',
+        on: '2026-04-14',
+        from: 'typed',
+        wasFull: true,
+        celsius: 17,
+        endedBy: 'end-voltage',
+        ratedAh: 190,
+        ratedHours: 10,
+        exponent: 1.25,
+        endVolts: 42,
+        readings: CAPACITY_TEST.map(([minutes, volts]) => ({ minutes, volts, amps: 19 })),
+        notes: 'Two heaters as the load. The horn was fed from the van meanwhile.',
+      },
+    ],
+  },
   job: {
     title: 'Fog horn drops out on the second blast',
     complaints: ['premature-cutoff'],

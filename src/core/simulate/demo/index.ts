@@ -3,7 +3,7 @@
  * real. Each system has its story; the logs come out of the simulation, never out of a drawing.
  */
 
-import type { Round } from '../../hydrometer/round';
+import { noRecords, type SystemRecords } from '../../records/records';
 import type { KnownSystem } from '../../system/known';
 import type { Job } from '../../system/schema';
 import { writeLog } from '../logger';
@@ -29,7 +29,7 @@ export interface DemoJob {
   slug: string;
   system: KnownSystem;
   job: Job;
-  rounds: readonly Round[];
+  records: SystemRecords;
   logs: DemoLog[];
 }
 
@@ -70,13 +70,13 @@ export function demoTruth(slug: string): Truth {
  * @param truth of the system, where it has been simulated already @throws when there is no such system
  */
 export function demoJob(slug: string, truth: Truth = demoTruth(slug)): DemoJob {
-  const { system, job, rounds = [], simulated } = demoSystem(slug);
+  const { system, job, records, simulated } = demoSystem(slug);
   const random = seededRandom(simulated.seed + 1000);
   return {
     slug,
     system,
     job,
-    rounds,
+    records: { ...noRecords(), ...records },
     logs: simulated.loggers.map((spec) => ({
       path: spec.path,
       device: spec.device,

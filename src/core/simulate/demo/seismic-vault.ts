@@ -28,16 +28,18 @@ const ROUNDS: readonly { on: string; celsius: number; cells: readonly number[] }
 
 export const seismicVault: DemoSystem = {
   slug: 'seismic-vault',
-  rounds: ROUNDS.map(({ on, celsius, cells }, k) => ({
-    id: `00000000-0000-4000-8000-${String(k + 1).padStart(12, '0')}`,
-    on,
-    afterFullCharge: true,
-    celsius,
-    takenOf: 'electrolyte',
-    instrument: 'Glass with the blue bulb',
-    compensates: false,
-    readings: cells.map((one, cell) => ({ cell: String(cell + 1), gravity: (1000 + one) / 1000 })),
-  })),
+  records: {
+    'hydrometer-round': ROUNDS.map(({ on, celsius, cells }, k) => ({
+      id: `00000000-0000-4000-8000-${String(k + 1).padStart(12, '0')}`,
+      on,
+      afterFullCharge: true,
+      celsius,
+      takenOf: 'electrolyte',
+      instrument: 'Glass with the blue bulb',
+      compensates: false,
+      readings: cells.map((one, cell) => ({ cell: String(cell + 1), gravity: (1000 + one) / 1000 })),
+    })),
+  },
   job: {
     title: 'Cells of the seismic vault drift apart',
     complaints: ['undercharging'],

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { store } from '@/server/store';
 import { findSystem, latestChecks } from '@/store/jobs';
-import { listRounds } from '@/store/rounds';
+import { listRecords } from '@/store/records';
 import { HydrometerPage } from '@/ui/hydrometer/HydrometerPage';
 
 export const dynamic = 'force-dynamic';
@@ -10,6 +10,8 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const found = await findSystem(store(), id);
   if (!found) notFound();
-  const [kept, checks] = await Promise.all([listRounds(store(), id), latestChecks(store(), id)]);
-  return <HydrometerPage systemId={id} system={found.system} checks={checks} kept={kept} />;
+  const [records, checks] = await Promise.all([listRecords(store(), id), latestChecks(store(), id)]);
+  return (
+    <HydrometerPage systemId={id} system={found.system} checks={checks} kept={records['hydrometer-round']} />
+  );
 }

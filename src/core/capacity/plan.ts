@@ -1,6 +1,6 @@
-/** A capacity test: how it is run on this bank, and what its result comes to. */
+/** A capacity test: how it is run on this bank, and what its time comes to. */
 
-import { leadCapacityShare } from '../system/capacityTemperature';
+import { capacityShare } from '../system/capacityTemperature';
 import { isLead } from '../system/chemistry';
 import { dischargeHours } from '../system/peukert';
 import type { Chemistry } from '../system/schema';
@@ -9,9 +9,9 @@ import type { Chemistry } from '../system/schema';
 export const END_OF_LIFE = 80;
 
 /** V a cell at which the test ends: lead common practice, lithium above what its BMS stops at (both no source). */
-const END_VOLTS = { lead: 1.75, lithium: 2.6 };
+export const END_VOLTS = { lead: 1.75, lithium: 2.6 };
 /** V a cell at which one weak cell ends it before. */
-const REVERSING = { lead: 1.5, lithium: 2.5 };
+export const REVERSING = { lead: 1.5, lithium: 2.5 };
 
 export interface CapacityTestInput {
   chemistry: Chemistry;
@@ -47,7 +47,7 @@ export function planCapacityTest({
 }: CapacityTestInput): CapacityTestPlan {
   const kind = isLead(chemistry) ? 'lead' : 'lithium';
   const ratedHours = dischargeHours({ capacityAh, hours }, amps, exponent);
-  const share = isLead(chemistry) ? leadCapacityShare(celsius) : 1;
+  const share = capacityShare(chemistry, celsius);
   return {
     endVolts: END_VOLTS[kind] * cells,
     lowestCellVolts: REVERSING[kind],

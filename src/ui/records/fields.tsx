@@ -1,0 +1,78 @@
+'use client';
+/** Fields of a record, large enough for gloved hands. */
+
+import type { ReactNode } from 'react';
+
+export const recordInputClass =
+  'border-rule-strong bg-paper block w-full border px-2 py-2 text-base font-normal';
+
+export function Typed({
+  label,
+  value,
+  type = 'text',
+  isNumber = false,
+  unit,
+  onChange,
+}: {
+  label: ReactNode;
+  value: string;
+  type?: 'text' | 'date';
+  isNumber?: boolean;
+  unit?: string;
+  onChange(value: string): void;
+}) {
+  return (
+    <label className="text-sm font-semibold">
+      {label}
+      {unit && <span className="text-ink-soft font-normal">, {unit}</span>}
+      <input
+        type={type}
+        inputMode={isNumber ? 'decimal' : undefined}
+        className={recordInputClass}
+        value={value}
+        onChange={({ target }) => onChange(target.value)}
+      />
+    </label>
+  );
+}
+
+export function Choice<V extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: V;
+  options: readonly (readonly [V, string])[];
+  onChange(value: V): void;
+}) {
+  return (
+    <label className="text-sm font-semibold">
+      {label}
+      <select
+        className={recordInputClass}
+        value={value}
+        onChange={({ target }) => onChange(target.value as V)}
+      >
+        {options.map(([id, name]) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+export type YesNo = 'yes' | 'no' | '';
+export const YES_NO = [
+  ['', 'not known'],
+  ['yes', 'yes'],
+  ['no', 'no'],
+] as const satisfies readonly (readonly [YesNo, string])[];
+
+/** A typed figure with a comma or a point; undefined when nothing is typed, NaN when it is no figure. */
+export const typedNumber = (text: string): number | undefined =>
+  text.trim() === '' ? undefined : Number(text.trim().replace(',', '.'));
+export const typedYesNo = (text: YesNo): boolean | undefined => (text === '' ? undefined : text === 'yes');

@@ -1,0 +1,61 @@
+'use client';
+/** Records of one kind: what the server has with what waits to be sent; kept, taken off, put back. */
+
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useState } from 'react';
+import type { RecordKind, RecordOf } from '@/core/records/records';
+import { keepThisPage } from '@/workers/offlinePages';
+import { useToast } from '@/ui/primitives/Toasts';
+import { recordAddress, useWaiting } from './waiting';
+
+/** Whether this page opens without the network. */
+export type OfflineState = 'unknown' | 'kept' | 'not';
+
+/** @param kept what the server has, the oldest first. @param nameOf a record in words, "the round of 2026-10-14" */
+export function useRecords<K extends RecordKind>(
+  systemId: string,
+  kind: K,
+  kept: readonly RecordOf<K>[],
+  nameOf: (record: RecordOf<K>) => string,
+) {
+  const router = useRouter();
+  const tell = useToast();
+  const onSent = useCallback(() => router.refresh(), [router]);
+  const { waiting, isOnline, keep, drop } = useWaiting(systemId, kind, onSent);
+  const [offline, setOffline] = useState<OfflineState>('unknown');
+  useEffect(() => {
+    keepThisPage()
+      .then((can) => setOffline(can ? 'kept' : 'not'))
+      .catch(() => setOffline('not'));
+  }, []);
+
+  async function remove(record: RecordOf<K>): Promise<void> {
+    const gone = `Taken off: ${nameOf(record)}.`;
+    if (waiting.some((one) => one.record.id === record.id)) {
+      await drop(record.id);
+      tell(gone, () => void keep(record));
+      return;
+    }
+    const address = recordAddress(systemId, record.id);
+    const answer = await fetch(address, { method: 'DELETE' }).catch(() => null);
+    if (!answer?.ok) {
+      tell(`Not taken off: ${nameOf(record)}. The server was not reached; try again.`);
+      return;
+    }
+    router.refresh();
+    tell(gone, () => {
+      void fetch(address, { method: 'POST' }).then(() => router.refresh());
+    });
+  }
+
+  const own = waiting.map((one) => one.record);
+  return {
+    /** What waits is shown with what the server has. */
+    all: [...kept.filter((one) => !own.some(({ id }) => id === one.id)), ...own],
+    waiting,
+    isOnline,
+    offline,
+    keep,
+    remove,
+  };
+}

@@ -1,0 +1,119 @@
+'use client';
+/**
+ * Records of a system on their way to the server. What is typed is put into the browser's own database at every change, what is finished
+ * waits there until the server has it: neither a dead tab nor a dead network loses a reading.
+ */
+
+import { createStore, del, get, set, update, type UseStore } from 'idb-keyval';
+import { useCallback, useEffect, useState } from 'react';
+import type { RecordKind, RecordOf } from '@/core/records/records';
+
+export interface WaitingRecord<K extends RecordKind = RecordKind> {
+  systemId: string;
+  kind: K;
+  record: RecordOf<K>;
+  /** Why the server will not have it; absent while it only has not been reached. */
+  refused?: string;
+}
+
+let opened: UseStore | null = null;
+/** Opened when first used: there is none on the server. */
+const database = (): UseStore => (opened ??= createStore('pazienza-records', 'records'));
+
+const WAITING = 'waiting';
+const draftKey = (systemId: string, kind: RecordKind) => `draft ${kind} ${systemId}`;
+
+export const readDraft = <T>(systemId: string, kind: RecordKind): Promise<T | undefined> =>
+  get<T>(draftKey(systemId, kind), database());
+export const keepDraft = (systemId: string, kind: RecordKind, draft: unknown): Promise<void> =>
+  set(draftKey(systemId, kind), draft, database());
+export const dropDraft = (systemId: string, kind: RecordKind): Promise<void> =>
+  del(draftKey(systemId, kind), database());
+
+const readWaiting = async (): Promise<WaitingRecord[]> =>
+  (await get<WaitingRecord[]>(WAITING, database())) ?? [];
+const changeWaiting = (to: (was: WaitingRecord[]) => WaitingRecord[]): Promise<void> =>
+  update<WaitingRecord[]>(WAITING, (was) => to(was ?? []), database());
+
+export const recordAddress = (systemId: string, id: string): string =>
+  `/api/systems/${systemId}/records/${id}`;
+
+/** Null when the server has it, a sentence when it will not have it, 'unreached' when it could not be asked. */
+async function send({ systemId, kind, record }: WaitingRecord): Promise<string | null> {
+  try {
+    const response = await fetch(recordAddress(systemId, record.id), {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ kind, record }),
+    });
+    if (response.ok) return null;
+    if (response.status >= 500) return 'unreached';
+    const answer = (await response.json()) as { error?: string };
+    return answer.error ?? 'The server does not take this record.';
+  } catch {
+    return 'unreached';
+  }
+}
+
+const TRY_AGAIN_MS = 15_000;
+
+/** Sends what waits, now and whenever the network is back. @param onSent after the server has taken something */
+export function useWaiting<K extends RecordKind>(systemId: string, kind: K, onSent: () => void) {
+  const [waiting, setWaiting] = useState<WaitingRecord[]>([]);
+  const [isOnline, setOnline] = useState(true);
+
+  const flush = useCallback(async () => {
+    let sent = 0;
+    for (const one of await readWaiting()) {
+      if (one.refused) continue;
+      const answer = await send(one);
+      if (answer === 'unreached') break;
+      await changeWaiting((was) =>
+        answer === null
+          ? was.filter(({ record }) => record.id !== one.record.id)
+          : was.map((each) => (each.record.id === one.record.id ? { ...each, refused: answer } : each)),
+      );
+      if (answer === null) sent++;
+    }
+    setWaiting(await readWaiting());
+    if (sent > 0) onSent();
+  }, [onSent]);
+
+  useEffect(() => {
+    const look = () => {
+      setOnline(navigator.onLine);
+      void flush();
+    };
+    look();
+    const timer = setInterval(() => void flush(), TRY_AGAIN_MS);
+    window.addEventListener('online', look);
+    window.addEventListener('offline', look);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', look);
+      window.removeEventListener('offline', look);
+    };
+  }, [flush]);
+
+  const keep = useCallback(
+    async (record: RecordOf<K>) => {
+      await changeWaiting((was) => [
+        ...was.filter((one) => one.record.id !== record.id),
+        { systemId, kind, record },
+      ]);
+      setWaiting(await readWaiting());
+      await flush();
+    },
+    [systemId, kind, flush],
+  );
+  const drop = useCallback(async (id: string) => {
+    await changeWaiting((was) => was.filter(({ record }) => record.id !== id));
+    setWaiting(await readWaiting());
+  }, []);
+  return {
+    waiting: waiting.filter((one): one is WaitingRecord<K> => one.systemId === systemId && one.kind === kind),
+    isOnline,
+    keep,
+    drop,
+  };
+}
