@@ -5,6 +5,7 @@ import { ENDED_WORDS } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { countingText, driftText } from '@/core/diagnosis/countingText';
 import { cellsText } from '@/core/diagnosis/cellsText';
+import { parallelText } from '@/core/diagnosis/parallelOut';
 import { cutoffsText, cutoffText } from '@/core/diagnosis/cutoffsText';
 import { testLine } from '@/core/diagnosis/testsMade';
 import { chargingText } from '@/core/diagnosis/sourceTable';
@@ -123,6 +124,12 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
     block(
       `Cut-offs (${zone})`,
       diagnosis.cutoffs.flatMap((one) => wrap(`${clock(one.at)}  ${cutoffText(one, nameOf)}`)),
+    );
+  const parallelLines = parallelText(diagnosis.batteries);
+  if (parallelLines.length > 0)
+    block(
+      'Batteries in parallel',
+      parallelLines.flatMap((one) => wrap(one)),
     );
   const cellLines = cellsText(diagnosis.cells, system);
   if (cellLines.length > 0)

@@ -28,6 +28,7 @@ import { CHEMISTRY } from '@/core/system/chemistry';
 import { type KnownSystem, knownSystem } from '@/core/system/known';
 import { devicesOf } from '@/core/system/schema';
 import { agreementOf, trueStages } from '../support/stageAgreement';
+import { type Cuts, cutsScored, reportCuts } from './sweepCuts';
 
 const HEALTHY = 'nothing wrong';
 /** Two faults on one site: a case that has to be asked for. */
@@ -97,6 +98,7 @@ interface Outcome extends Task {
   measured: Measured[];
   short: Short | null;
   counted: Counted | null;
+  cuts: Cuts;
   /** Highest true state of charge of a usual day, %: how badly the site fared. */
   best: number;
   about: string;
@@ -174,6 +176,7 @@ function run({ code: asked, number }: Task, seed: number): Outcome {
     measured,
     short,
     counted: plan.halves ? null : countedBy(diagnosis, truth, plan.trueCapacityAh),
+    cuts: cutsScored(code, diagnosis, plan, truth),
     best: bestDaily,
     about: `${system.bank.chemistry} ${12 * plan.blocks} V ${plan.capacityAh} Ah, ${plan.chargers.map((one) => `${one.kind} ${one.ratedA} A${one.logged ? '' : ' unlogged'}`).join(' + ')}, every ${plan.everySeconds} s, best ${bestDaily.toFixed(0)} %`,
   };
@@ -386,6 +389,7 @@ function report(outcomes: Outcome[], total: number, seed: number): void {
     `Missing minutes within 20 % on ${within} of ${short.length} absorptions that a clock ended, told too few on ${under} (told of what they were, by minutes absorbed): ${short.map((one) => `${one.absorbed.toFixed(0)} min: ${one.told.toFixed(0)} of ${one.were.toFixed(0)}`).join(', ')}`,
   );
   reportCounting(outcomes);
+  reportCuts(outcomes.map((one) => one.cuts));
   const errors = outcomes.flatMap((one) =>
     one.findings
       .filter(

@@ -14,6 +14,7 @@ import type { CutOffs } from '../cutoff/types';
 import type { Cells } from '../cells/types';
 import type { JudgedTest } from '../capacity/judge';
 import type { JudgedRound } from '../hydrometer/judge';
+import type { BatteryBeside } from '../parallel/beside';
 import type { CauseCode } from './codes';
 import type { Family } from './families';
 import type { Remedy } from './remedy';
@@ -52,6 +53,8 @@ export interface Observations {
   cutoffs: CutOffs | null;
   /** Null where neither cells nor the voltage between two halves were logged. */
   cells: Cells | null;
+  /** Batteries in parallel with a log each, beside each other; empty without. */
+  batteries: BatteryBeside[];
   /** Hydrometer rounds of the system, judged, the oldest first. */
   rounds: JudgedRound[];
   /** Capacity tests of the system, judged, the oldest first. */

@@ -20,6 +20,8 @@ const level: CellFigures = {
   behindAtTop: { ampHours: 0, least: 0, most: 0, times: 8 },
   shortAtBottom: { ampHours: 0, least: 0, most: 0, times: 8 },
   fallsBehindADay: NaN,
+  ohms: NaN,
+  ohmsError: NaN,
 };
 
 /** A battery of 100 Ah whose second cell is low. */
@@ -29,6 +31,8 @@ function seen(own: Partial<CellFigures>, some: Partial<Cells> = {}): Judged {
     cutoffs: null,
     cells: {
       kind: 'cells',
+      battery: null,
+      capacityAh: 100,
       tops: 8,
       bottoms: 8,
       low: { cell: '2', times: 8, of: 8, apart: 0.5 },

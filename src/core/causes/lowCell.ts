@@ -3,6 +3,7 @@
 import { type AtTop, placeAtTop } from '../cells/verdict';
 import { isNumber } from '../quantity/numbers';
 import { counted } from '../quantity/text';
+import { deviceName } from '../system/sourceName';
 import { type Bands, type Evidence, type Judged, shrunk, weightOf } from './cause';
 import { cuttingOf } from './cutting';
 
@@ -30,7 +31,7 @@ export interface LowCell {
 
 /** Null without cells or without an end that was seen. */
 export function lowCell(seen: Judged): LowCell | null {
-  const { cells, bank } = seen;
+  const { cells } = seen;
   const low = cells?.low;
   if (!cells || !low) return null;
   const isSame = low.times >= 0.7 * low.of;
@@ -38,17 +39,21 @@ export function lowCell(seen: Judged): LowCell | null {
   return {
     cell: low.cell,
     isSame,
-    atTop: placeAtTop(cells, own, bank.capacityAh),
+    atTop: placeAtTop(cells, own, cells.capacityAh),
     behindAh: own.behindAtTop.ampHours,
     shortAh: own.shortAtBottom.ampHours,
     evidence: {
-      text: `Cell ${low.cell} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.apart)} mV under the mean.`,
+      text: `Cell ${low.cell}${batteryWords(seen, cells.battery)} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.apart)} mV under the mean.`,
       decibans: isSame ? shrunk(weightOf(FIRST_LOW.under, low.apart), low.times) : FIRST_LOW.others,
       group: 'low',
       spans: cuttingOf(seen)?.spans ?? [],
     },
   };
 }
+
+/** " of Battery 2" where there are several. */
+export const batteryWords = ({ system }: Pick<Judged, 'system'>, battery: string | null): string =>
+  battery === null ? '' : ` of ${deviceName(system, battery)}`;
 
 /** ", 12 Ah behind" where that is known */
 export const lagText = (ampHours: number): string =>

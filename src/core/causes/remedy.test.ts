@@ -19,6 +19,7 @@ const seen = (of: KnownSystem): Judged => ({
   cutoffs: null,
   cells: null,
   rounds: [],
+  batteries: [],
   capacityTests: [],
 });
 const remedyOf = (code: string, of: KnownSystem = system) =>

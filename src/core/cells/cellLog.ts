@@ -17,6 +17,8 @@ export interface CellLog {
   volts: Float32Array[];
   /** A into the battery; null where nobody logged it. */
   amps: Float32Array | null;
+  /** The current was logged with the cells, on one clock. */
+  ampsOnItsClock: boolean;
   /** Ah that went in since the start, less what went out; null without a current. */
   ampHours: Float64Array | null;
   /** Ω of a good cell, at the log's temperature. */
@@ -68,6 +70,7 @@ function withCurrent(
     names,
     volts,
     amps,
+    ampsOnItsClock: current?.time === time,
     ampHours: amps && runningSum(time, amps),
     ohms: (bankOhms(bank) * coldShare(bank.chemistry, celsius)) / parts,
   };

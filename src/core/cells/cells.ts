@@ -11,6 +11,7 @@ import { type End, type Ends, endsOf, firstAt } from './ends';
 import { heatMap } from './heatMap';
 import { lagAt, type OneLag } from './lag';
 import { type Middle, middleOf } from './middle';
+import { stepOhms } from './stepOhms';
 import type { CellFigures, Cells, Lag } from './types';
 
 /** Null where neither cells nor the voltage between the halves were logged. */
@@ -22,11 +23,18 @@ export function cellsOf({ bank, bms }: KnownSystem, timeline: Timeline): Cells |
   // Lead has no such ends: its cells gas, and their voltage falls slowly.
   const ends: Ends = isLead(bank.chemistry) || !ofCells ? { tops: [], bottoms: [] } : endsOf(log, seen);
   const flat = flatSamples(log, seen, isLead(bank.chemistry) || !ofCells);
+  const resistance = ofCells && stepOhms(ofCells, bank.capacityAh);
   const spread = (at: readonly number[]) => median(at.map((i) => seen.most[i]! - seen.least[i]!));
   return {
     kind: ofCells ? 'cells' : 'halves',
+    battery: null,
+    capacityAh: bank.capacityAh,
     logged: { from: log.time[0]!, to: log.time[log.time.length - 1]! },
-    figures: log.names.map((_, k) => figuresOf(log, seen, ends, flat, k, bank.capacityAh)),
+    figures: log.names.map((_, k) => ({
+      ...figuresOf(log, seen, ends, flat, k, bank.capacityAh),
+      ohms: resistance?.ohms[k] ?? NaN,
+      ohmsError: resistance?.errors[k] ?? NaN,
+    })),
     tops: ends.tops.length,
     bottoms: ends.bottoms.length,
     spread: {
@@ -62,7 +70,7 @@ function figuresOf(
   flat: readonly number[],
   k: number,
   capacityAh: number,
-): CellFigures {
+): Omit<CellFigures, 'ohms' | 'ohmsError'> {
   const column = log.volts[k]!;
   const apart = (at: readonly number[]) => median(at.map((i) => column[i]! - seen.middle[i]!));
   const indexes = (some: readonly End[]) => some.map((one) => one.index);

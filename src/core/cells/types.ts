@@ -24,6 +24,9 @@ export interface CellFigures {
   shortAtBottom: Lag;
   /** Ah a day by which it falls further behind at the top. */
   fallsBehindADay: number;
+  /** Ω with its joints, by steps of the current, and one standard deviation. */
+  ohms: number;
+  ohmsError: number;
 }
 
 /** Medians of the times that it was seen, Ah. In the flat part it is known no better than between the least and the most. */
@@ -48,6 +51,9 @@ export interface HeatMap {
 export interface Cells {
   /** Cells of their own, or the two halves of a bank by the voltage between them. */
   kind: 'cells' | 'halves';
+  /** Id of the battery whose cells these are, of several in parallel; null where there is one bank. Its capacity, Ah. */
+  battery: string | null;
+  capacityAh: number;
   logged: Span;
   figures: CellFigures[];
   /** How often an end was seen. */

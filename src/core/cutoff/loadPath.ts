@@ -5,9 +5,12 @@ import { robustLeastSquares } from '../count/leastSquares';
 import { quantile } from '../quantity/numbers';
 import { batteryLog, type Timeline } from '../log/timeline';
 import type { LoadCurrent } from './loadCurrents';
+import { resistanceTrend } from './trend';
 import type { LoadPath } from './types';
 
 /** Fewer moments tell nothing; so many are enough. */
+/** Part of the usual current from which a moment says something of the path. */
+const TELLS = 0.3;
 const MOMENTS = { fewest: 50, most: 20_000 };
 
 export function loadPaths(loads: readonly LoadCurrent[], timeline: Timeline): LoadPath[] {
@@ -18,6 +21,7 @@ export function loadPaths(loads: readonly LoadCurrent[], timeline: Timeline): Lo
     const battery = interpolateAt(log.time, log.channels.battery_voltage!, time);
     const stride = Math.max(1, Math.floor(time.length / MOMENTS.most));
     const x: number[] = [];
+    const at: number[] = [];
     const y: number[] = [];
     for (let i = 1; i + 1 < time.length; i += stride) {
       const apart = battery[i]! - volts[i]!;
@@ -25,6 +29,7 @@ export function loadPaths(loads: readonly LoadCurrent[], timeline: Timeline): Lo
       const steady = Math.abs(amps[i + 1]! - amps[i - 1]!) <= 0.1 * Math.abs(amps[i]!) + 0.1;
       if (apart !== apart || !(amps[i]! >= 0) || !steady || volts[i]! < 6) continue;
       x.push(amps[i]!);
+      at.push(time[i]!);
       y.push(apart);
     }
     const most = quantile(x, 0.98);
@@ -34,8 +39,20 @@ export function loadPaths(loads: readonly LoadCurrent[], timeline: Timeline): Lo
       values: Float64Array.from(y),
     });
     if (!fit) return [];
+    const [ohms, apart] = fit.values as unknown as [number, number];
+    // A small current says little, and at nothing it says nothing.
+    const measures = x.flatMap((drawn, k) =>
+      drawn > TELLS * most ? [{ at: at[k]!, ohms: (y[k]! - apart) / drawn, weight: drawn * drawn }] : [],
+    );
     return [
-      { id, ohms: fit.values[0]!, error: fit.errors[0]! * Math.sqrt(10), apart: fit.values[1]!, amps: most },
+      {
+        id,
+        ohms,
+        error: fit.errors[0]! * Math.sqrt(10),
+        apart,
+        amps: most,
+        trend: resistanceTrend(measures),
+      },
     ];
   });
 }

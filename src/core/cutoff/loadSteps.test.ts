@@ -6,6 +6,7 @@ import { seededRandom } from '../simulate/random';
 import type { KnownBank } from '../system/known';
 import { bankOhms, coldShare } from '../system/sag';
 import { stepResistance } from './loadSteps';
+import { isMoving } from './trend';
 
 const bank = { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 } as KnownBank;
 
@@ -46,6 +47,41 @@ test('a good one of its size is 10 mΩ a 100 Ah block after minutes, less at onc
   expect(coldShare('agm', NaN)).toBe(coldShare('agm', 20));
   const warm = found(drawn(0.01, 0.01, 25))!.usual;
   expect(found(drawn(0.01, 0.01, 0))!.usual / warm).toBeCloseTo(Math.exp(0.3), 6);
+});
+
+describe('over the log', () => {
+  /** The same load for so many days, its resistance rising by so much in all. */
+  const ageing = (days: number, growth: number, celsius?: (part: number) => number): Series => {
+    const log = drawn(0.01);
+    const count = log.time.length;
+    const part = (i: number) => i / count;
+    log.time = log.time.map(
+      (_, i) => Math.floor(i / 10) * ((days * 86_400_000) / (count / 10)) + (i % 10) * 60_000,
+    );
+    log.channels.battery_voltage = log.channels.battery_voltage!.map((one, i) => {
+      const amps = log.channels.battery_current![i]!;
+      const cold = celsius ? coldShare('agm', celsius(part(i))) / coldShare('agm', 25) : 1;
+      return one + 0.01 * amps * ((1 + growth * part(i)) * cold - 1);
+    });
+    if (celsius)
+      log.channels.battery_temperature = Float32Array.from({ length: count }, (_, i) => celsius(part(i)));
+    return log;
+  };
+  test('a resistance that rises by half in 30 days is seen, one that stays is not', () => {
+    const { trend, ohms } = found(ageing(30, 0.5))!;
+    expect(trend!.aMonth / 0.01).toBeGreaterThan(0.35);
+    expect(trend!.aMonth / 0.01).toBeLessThan(0.65);
+    expect(isMoving(trend!, ohms)).toBe(true);
+    const same = found(ageing(30, 0))!;
+    expect(isMoving(same.trend!, same.ohms)).toBe(false);
+  });
+  test('a month that grows cold is no ageing', () => {
+    const cold = found(ageing(30, 0, (part) => 25 - 20 * part))!;
+    expect(isMoving(cold.trend!, cold.ohms)).toBe(false);
+  });
+  test('a week is too short to say', () => {
+    expect(found(ageing(7, 0.5))!.trend).toBeNull();
+  });
 });
 
 test('a nearly empty battery tells nothing, nor does one without steps', () => {

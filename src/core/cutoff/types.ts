@@ -1,5 +1,7 @@
 /** What ended a load, and in what state the battery then was. */
 
+import type { ResistanceTrend } from './trend';
+
 export const CUT_REASONS = ['volts', 'percent', 'surge', 'cell-low', 'cold', 'unknown'] as const;
 export type CutReason = (typeof CUT_REASONS)[number];
 
@@ -70,6 +72,8 @@ export interface StepResistance {
   steps: number;
   /** What a good battery of this kind and size has, Ω, at the temperature of the steps. */
   usual: number;
+  /** Over the log, at one temperature; null where that is too short to say. */
+  trend: ResistanceTrend | null;
 }
 
 /** What lies between battery and load. */
@@ -82,6 +86,7 @@ export interface LoadPath {
   apart: number;
   /** A that it draws at most as a rule. */
   amps: number;
+  trend: ResistanceTrend | null;
 }
 
 export interface CutOffs {

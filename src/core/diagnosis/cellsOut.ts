@@ -7,11 +7,12 @@ import { HOUR, isoTime } from '../quantity/span';
 import type { CellsOut } from './result';
 import { rounded, roundedOrNull } from './rounded';
 
-export function cellsOut(cells: Cells | null, capacityAh: number): CellsOut | null {
+export function cellsOut(cells: Cells | null): CellsOut | null {
   if (!cells) return null;
-  const { kind, tops, bottoms, spread, low, high, figures, heat } = cells;
+  const { kind, battery, capacityAh, tops, bottoms, spread, low, high, figures, heat } = cells;
   return {
     kind,
+    battery,
     tops,
     bottoms,
     spread: { flat: millivolts(spread.flat), top: millivolts(spread.top), bottom: millivolts(spread.bottom) },
@@ -28,6 +29,8 @@ export function cellsOut(cells: Cells | null, capacityAh: number): CellsOut | nu
       behindAtTop: lagOut(one.behindAtTop),
       shortAtBottom: lagOut(one.shortAtBottom),
       fallsBehindAhADay: roundedOrNull(one.fallsBehindADay, 3),
+      milliohms: roundedOrNull(1000 * one.ohms, 2),
+      milliohmsBand: roundedOrNull(2000 * one.ohmsError, 2),
       verdict: kind === 'cells' ? cellVerdict(cells, one, capacityAh) : 'unknown',
     })),
     heat: {

@@ -15,11 +15,14 @@ const level = (cell: string, some: Partial<CellOut> = {}): CellOut => ({
   behindAtTop: { ampHours: 0, least: 0, most: 0, times: 4 },
   shortAtBottom: { ampHours: 0, least: 0, most: 0, times: 4 },
   fallsBehindAhADay: null,
+  milliohms: null,
+  milliohmsBand: null,
   verdict: 'level',
   ...some,
 });
 const cells = (some: Partial<CellsOut> = {}, ...more: CellOut[]): CellsOut => ({
   kind: 'cells',
+  battery: null,
   tops: 4,
   bottoms: 4,
   spread: { flat: 12, top: 80, bottom: 300 },
@@ -113,4 +116,21 @@ test('what only a picture needs is left out where nobody asks for it', () => {
   expect(brief.cells).not.toHaveProperty('heat');
   expect(brief.cells!.cells).toEqual(whole.cells.cells);
   expect(brief.findings).toBe(whole.findings);
+});
+
+test('a cell with far more resistance than the others is sent to its joints', () => {
+  const poor = cells(
+    {},
+    level('1', { milliohms: 1.1, milliohmsBand: 0.1 }),
+    level('2', { milliohms: 2.4, milliohmsBand: 0.2 }),
+    level('3', { milliohms: 1.2, milliohmsBand: 0.1 }),
+    level('4', { milliohms: 1.2, milliohmsBand: 0.1 }),
+  );
+  const said = (some: CellsOut) => cellsText(some, system).filter((one) => /mΩ/.test(one));
+  expect(said(poor)).toEqual([
+    expect.stringMatching(/^Cell 2 has 2\.4 mΩ with its joints, the others 1\.2 mΩ/),
+  ]);
+  // A reading that may be off by as much says nothing.
+  poor.cells[2]!.milliohmsBand = 1.5;
+  expect(said(poor)).toEqual([]);
 });

@@ -1,8 +1,10 @@
 /** What the cells show, in sentences: for the step, the report and the terminal. */
 
 import type { CellVerdict } from '../cells/verdict';
+import { median } from '../quantity/numbers';
 import { ampHours, counted } from '../quantity/text';
 import type { System } from '../system/schema';
+import { deviceName } from '../system/sourceName';
 import type { CellOut, CellsOut } from './result';
 
 export const VERDICT_WORDS: Record<CellVerdict, string> = {
@@ -24,9 +26,12 @@ const SENTENCES: Record<Exclude<CellVerdict, 'level' | 'unknown'>, string> = {
 /** Cells that part by less in the flat part are well balanced, mV (common practice, no source). */
 const LEVEL = 20;
 
-export function cellsText(cells: CellsOut | null, { bank, bms }: System): string[] {
+export function cellsText(cells: CellsOut | null, system: System): string[] {
+  const { bank, bms } = system;
   if (!cells) return [];
   const lines: string[] = [];
+  if (cells.battery !== null)
+    lines.push(`Cells of ${deviceName(system, cells.battery)}, which stand furthest apart of those logged.`);
   const { spread, firstLow, firstHigh } = cells;
   if (cells.kind === 'halves') {
     if (spread.flat !== null)
@@ -57,8 +62,23 @@ export function cellsText(cells: CellsOut | null, { bank, bms }: System): string
       lines.push(
         `Cell ${one.cell} is empty before the others. No charge got to the top, so these logs cannot tell whether it holds less or is out of step.`,
       );
+  lines.push(...resistanceLines(cells));
   if (bank.chemistry === 'lfp') lines.push(...balancingLines(cells, bms));
   return lines;
+}
+
+/** A cell that has so many times the resistance of the others, for sure, has a poor joint or is poor itself. */
+const POOR = 1.5;
+
+function resistanceLines({ cells }: CellsOut): string[] {
+  const usual = median(cells.flatMap((one) => one.milliohms ?? []));
+  return cells.flatMap(({ cell, milliohms, milliohmsBand }) =>
+    milliohms !== null && milliohms - (milliohmsBand ?? 0) > POOR * usual
+      ? [
+          `Cell ${cell} has ${milliohms.toFixed(1)} mΩ with its joints, the others ${usual.toFixed(1)} mΩ: see to its joints first (battery isolated, the maker’s torque), then read it again.`,
+        ]
+      : [],
+  );
 }
 
 /** "about 28 Ah (25 to 32)" */

@@ -2,6 +2,7 @@
 
 import type { Discharge } from '../capacity/discharges';
 import type { Counting } from '../count/types';
+import { isMoving, type ResistanceTrend } from '../cutoff/trend';
 import type { Around, CutOffs } from '../cutoff/types';
 import { isoTime, MINUTE } from '../quantity/span';
 import { rounded, roundedOrNull } from './rounded';
@@ -49,17 +50,27 @@ export function cutoffsOut(
         band: rounded(2000 * resistance.error, 2),
         steps: resistance.steps,
         usualMilliohms: rounded(1000 * resistance.usual, 2),
+        trend: trendOut(resistance.trend, resistance.ohms),
       },
-      paths: paths.map(({ id, ohms, error, amps }) => ({
+      paths: paths.map(({ id, ohms, error, amps, trend }) => ({
         load: id,
         milliohms: rounded(1000 * ohms, 2),
         band: rounded(2000 * error, 2),
         lostVolts: rounded(ohms * amps, 2),
         amps: rounded(amps, 1),
+        trend: trendOut(trend, ohms),
       })),
     },
   };
 }
+
+const trendOut = (trend: ResistanceTrend | null, ohms: number) =>
+  trend && {
+    aMonth: rounded(1000 * trend.aMonth, 2),
+    band: rounded(2000 * trend.error, 2),
+    moves: isMoving(trend, ohms),
+    points: trend.points.map((one) => ({ at: isoTime(one.at), milliohms: rounded(1000 * one.ohms, 2) })),
+  };
 
 /** The latest are shown. */
 const MOST_DISCHARGES = 12;

@@ -20,6 +20,18 @@ export const REASON_WORDS: Record<CutReason, string> = {
 export const cutterName = ({ by }: CutOffOut, nameOf: (id: string) => string): string =>
   by === 'bms' ? 'the BMS' : by === 'unknown' ? 'a cutter not known' : nameOf(by);
 
+/** Whether a resistance moves over the log, as a sentence of its own; nothing where it cannot be told. */
+function trendText({
+  milliohms,
+  trend,
+}: Pick<NonNullable<Diagnosis['discharge']>['paths'][number], 'milliohms' | 'trend'>): string {
+  if (!trend) return '';
+  const part = (100 * Math.abs(trend.aMonth)) / milliohms;
+  return trend.moves
+    ? ` Over this log it ${trend.aMonth > 0 ? 'rises' : 'falls'} by ${percent(part)} a month (± ${Math.round((100 * trend.band) / milliohms)}).`
+    : ' It stays the same over this log.';
+}
+
 type FromFull = NonNullable<Diagnosis['discharge']>['fromFull'][number];
 const deepest = (all: readonly FromFull[]): FromFull | undefined =>
   all.reduce<FromFull | undefined>(
@@ -94,11 +106,11 @@ export function cutoffsText(
   }
   if (resistance)
     lines.push(
-      `By ${resistance.steps} steps of its current the battery has ${resistance.milliohms.toFixed(1)} mΩ (± ${resistance.band.toFixed(1)}); a good one of its size has about ${resistance.usualMilliohms.toFixed(1)} mΩ.`,
+      `By ${resistance.steps} steps of its current the battery has ${resistance.milliohms.toFixed(1)} mΩ (± ${resistance.band.toFixed(1)}); a good one of its size has about ${resistance.usualMilliohms.toFixed(1)} mΩ.${trendText(resistance)}`,
     );
-  for (const { load, milliohms, band, lostVolts, amps: drawn } of paths)
+  for (const { load, milliohms, band, lostVolts, amps: drawn, trend } of paths)
     lines.push(
-      `Between battery and ${nameOf(load)} lie ${milliohms.toFixed(1)} mΩ (± ${band.toFixed(1)}): ${volts(lostVolts)} and ${Math.round(Math.abs(lostVolts * drawn))} W are lost at ${amps(drawn)}.`,
+      `Between battery and ${nameOf(load)} lie ${milliohms.toFixed(1)} mΩ (± ${band.toFixed(1)}): ${volts(lostVolts)} and ${Math.round(Math.abs(lostVolts * drawn))} W are lost at ${amps(drawn)}.${trendText({ milliohms, trend })}`,
     );
   return lines;
 }

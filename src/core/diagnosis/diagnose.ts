@@ -26,6 +26,7 @@ import { hydrometerText } from '../hydrometer/text';
 import { capacityText } from '../capacity/text';
 import { judgeTests } from '../capacity/judge';
 import { noRecords, type SystemRecords } from '../records/records';
+import { parallelOut } from './parallelOut';
 import { isFound } from './summary';
 import { testsMade } from './testsMade';
 import { weighCauses } from './weigh';
@@ -96,7 +97,8 @@ export function conclude(
     ...chargingOut(seen),
     ...countingOut(seen.counting),
     ...cutoffsOut(seen.cutoffs, seen.counting),
-    cells: cellsOut(seen.cells, seen.bank?.capacityAh ?? NaN),
+    cells: cellsOut(seen.cells),
+    batteries: parallelOut(seen.batteries),
     hydrometer: hydrometerText(rounds, system),
     capacity: capacityText(capacityTests),
     findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy }) => ({

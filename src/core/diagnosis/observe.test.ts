@@ -22,6 +22,7 @@ function steady(device: string, minutes: number, channels: Record<string, number
 
 test('without logs nothing is seen', () => {
   expect(observe(system, [])).toEqual({
+    batteries: [],
     span: null,
     charging: [],
     counting: null,

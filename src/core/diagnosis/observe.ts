@@ -17,6 +17,9 @@ import { integrate, longSilences } from '../log/grid';
 import type { Series } from '../log/channels';
 import { batteryCurrent, timelineOf, type Timeline } from '../log/timeline';
 import { judgeTrust, type TrustNote } from '../log/trust';
+import { besideEachOther } from '../parallel/beside';
+import { cellsOfBatteries } from '../parallel/cellsOfBatteries';
+import { setApart } from '../parallel/setApart';
 import { refusalsOf } from '../charge/refusals';
 import { type Balance, balanceOf } from '../charge/balance';
 import { findCharges } from '../charge/charges';
@@ -33,10 +36,12 @@ export interface Observed extends Omit<Observations, 'job' | 'system' | 'bank' |
 
 /** Reads every sample: the expensive part of a diagnosis. @param series logs already on UTC; may be empty: then only the description speaks. */
 export function observe(system: System, series: readonly Series[]): Observed {
-  const timeline = alignClocks(timelineOf(series), system);
+  const { timeline, batteries } = setApart(system, alignClocks(timelineOf(series), system));
   const known = knownSystem(system);
+  const beside = besideEachOther(batteries, system.bank.capacityAh ?? NaN);
   if (timeline.series.length === 0)
     return {
+      batteries: beside,
       span: null,
       charging: [],
       counting: null,
@@ -51,13 +56,14 @@ export function observe(system: System, series: readonly Series[]): Observed {
   const { charging, counting } = known ? seenOf(known, timeline) : { charging: [], counting: null };
   const cutoffs = known ? cutOffsOf(known, timeline, counting) : null;
   return {
+    batteries: beside,
     span: timeline.span,
     charging,
     counting,
     days: known ? balanceDays(known, timeline, charging) : [],
     refusals: refusalsOf(timeline),
     cutoffs,
-    cells: known ? cellsOf(known, timeline) : null,
+    cells: known ? (cellsOf(known, timeline) ?? cellsOfBatteries(known, timeline, batteries)) : null,
     hazards: known ? hazardsIn({ system: known, timeline, charging, loadPaths: cutoffs?.paths ?? [] }) : [],
     balance: known ? balanceOf(known, timeline, charging) : null,
     trust: judgeTrust(system, timeline),

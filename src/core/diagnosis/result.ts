@@ -7,7 +7,7 @@ import { ENDED_BY, STAGE_NAMES } from '../charge/types';
 import { ANCHOR_KINDS } from '../count/anchors';
 import { DRIFT_PARTS, SYNC_VERDICTS } from '../count/types';
 import { COMPLAINTS } from '../system/schema';
-import { cells, cutoff, discharge, nearMiss } from './resultDischarge';
+import { battery, cells, cutoff, discharge, nearMiss } from './resultDischarge';
 import { STANDINGS } from './weigh';
 
 const number = z.number();
@@ -273,6 +273,8 @@ export const diagnosisSchema = z.object({
   discharge: discharge.nullable(),
   /** Null where neither cells nor the voltage between two halves were logged. */
   cells: cells.nullable(),
+  /** Several batteries in parallel beside each other. */
+  batteries: z.array(battery),
   /** What the hydrometer rounds show, in sentences; empty without any. */
   hydrometer: z.array(z.string()),
   /** What the capacity tests show, in sentences; empty without any. */
@@ -313,5 +315,6 @@ export type IsoSpan = [string, string];
 export type CountingOut = NonNullable<Diagnosis['counting']>;
 export type SyncOut = Diagnosis['syncs'][number];
 export type CellsOut = NonNullable<Diagnosis['cells']>;
+export type BatteryOut = Diagnosis['batteries'][number];
 export type CellOut = CellsOut['cells'][number];
 export type CutOffOut = Diagnosis['cutoffs'][number];

@@ -3,6 +3,7 @@
 import { z } from 'zod';
 import { CELL_VERDICTS } from '../cells/verdict';
 import { CUT_REASONS } from '../cutoff/types';
+import { BATTERY_VERDICTS } from '../parallel/beside';
 
 const number = z.number();
 const known = z.number().nullable();
@@ -70,14 +71,26 @@ export const fromFull = z.object({
   course: z.object({ stepMinutes: number, volts: z.array(known), amps: z.array(known) }).nullable(),
 });
 
+/** Over the log, mΩ: in stretches, and in 30 days, one way two standard deviations; null where the log is too short. */
+const trend = z
+  .object({
+    aMonth: number,
+    band: number,
+    moves: z.boolean(),
+    points: z.array(z.object({ at: z.string(), milliohms: number })),
+  })
+  .nullable();
+
 /** What discharging shows beside the cut-offs. */
 export const discharge = z.object({
   fromFull: z.array(fromFull),
   /** The battery by steps of its current, mΩ, one way two standard deviations, and a good one's. */
-  resistance: z.object({ milliohms: number, band: number, steps: number, usualMilliohms: number }).nullable(),
+  resistance: z
+    .object({ milliohms: number, band: number, steps: number, usualMilliohms: number, trend: trend })
+    .nullable(),
   /** Between battery and load. */
   paths: z.array(
-    z.object({ load: z.string(), milliohms: number, band: number, lostVolts: number, amps: number }),
+    z.object({ load: z.string(), milliohms: number, band: number, lostVolts: number, amps: number, trend }),
   ),
 });
 
@@ -85,9 +98,27 @@ const firstAtEnd = z.object({ cell: z.string(), times: number, of: number, milli
 /** Ah by which a cell lags, known no better than between the least and the most. */
 const lag = z.object({ ampHours: number, least: number, most: number, times: number }).nullable();
 
+/** One of several batteries in parallel. */
+export const battery = z.object({
+  battery: z.string(),
+  name: z.string(),
+  /** Of the current of all, and its part by the labels. */
+  givenPercent: known,
+  takenPercent: known,
+  partPercent: number,
+  /** Over or under the middle of the others: its own percentage in points, its voltage with little flowing. */
+  percentApart: known,
+  millivoltsApart: known,
+  hoursOut: known,
+  out: z.array(z.tuple([z.string(), z.string()])),
+  verdict: z.enum(BATTERY_VERDICTS),
+});
+
 /** The cells beside each other, or the halves of a bank. */
 export const cells = z.object({
   kind: z.enum(['cells', 'halves']),
+  /** Id of the battery whose cells these are, where there are several in parallel. */
+  battery: z.string().nullable(),
   /** How often the top and the bottom were seen. */
   tops: number,
   bottoms: number,
@@ -109,6 +140,9 @@ export const cells = z.object({
       behindAtTop: lag,
       shortAtBottom: lag,
       fallsBehindAhADay: known,
+      /** With its joints, by steps of the current; one way two standard deviations. */
+      milliohms: known,
+      milliohmsBand: known,
       verdict: z.enum(CELL_VERDICTS),
     }),
   ),

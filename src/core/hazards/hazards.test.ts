@@ -202,7 +202,9 @@ describe('deep discharge', () => {
 
 test('on the way to a load too: what the cable itself loses is no hot joint', () => {
   const id = lead.loads[0]!.id;
-  const path = (ohms: number): LoadPath[] => [{ id, ohms, error: ohms / 20, apart: 0, amps: 40 }];
+  const path = (ohms: number): LoadPath[] => [
+    { id, ohms, error: ohms / 20, apart: 0, amps: 40, trend: null },
+  ];
   const sound = (0.025 * lead.bank.chargeVolts.min) / 40;
   expect(told(lead, [log('monitor', {})], [], path(sound))).toEqual([]);
   const found = told(lead, [log('monitor', {})], [], path(sound + 0.015));

@@ -305,6 +305,9 @@ export const FIELDS: Record<string, Field> = {
   'bms.maxChargeA': field('Greatest charge current', 'A', BMS, ofCapacity(0.1, 1.5)),
   'bms.maxDischargeA': field('Greatest discharge current', 'A', BMS, ofCapacity(0.2, 3)),
 
+  'batteries.*.name': field('Name', '', 'As it is marked: number the batteries before anything is touched.'),
+  'batteries.*.capacityAh': field('Capacity', 'Ah', 'Its label.', ofCapacity(0.02, 1)),
+
   'site.coldestC': field(
     'Coldest at the battery',
     '°C',

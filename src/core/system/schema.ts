@@ -44,6 +44,7 @@ const few = <T extends z.ZodType<Record<string, unknown>>>(group: T, most: numbe
 /** More than these no system has. */
 export const MOST_SOURCES = 50;
 export const MOST_LOADS = 100;
+const MOST_BATTERIES = 16;
 
 export const CHEMISTRIES = ['flooded', 'agm', 'gel', 'lfp'] as const;
 export const COMPLAINTS = ['undercharging', 'drifting-soc', 'premature-cutoff'] as const;
@@ -150,6 +151,13 @@ export const bmsSchema = z.object({
   maxDischargeA: positive().optional(),
 });
 
+/** One of several batteries in parallel that each have a BMS of their own; the limits are those of the system's BMS. */
+export const batterySchema = z.object({
+  id,
+  name,
+  capacityAh: positive().optional(),
+});
+
 /** Where the battery stands. */
 export const siteSchema = z.object({
   /** Of the battery, over the year. */
@@ -170,6 +178,7 @@ export const systemSchema = z
     monitor: monitorSchema.optional(),
     loads: list(loadSchema, MOST_LOADS, 'loads'),
     bms: bmsSchema.optional(),
+    batteries: list(batterySchema, MOST_BATTERIES, 'batteries').optional(),
     site: siteSchema.optional(),
     schools: schoolChoicesSchema.optional(),
   })
@@ -178,13 +187,14 @@ export const systemSchema = z
     for (const [list, devices] of [
       ['sources', system.sources],
       ['loads', system.loads],
+      ['batteries', system.batteries ?? []],
     ] as const)
       devices.forEach((device, index) => {
         if (seen.has(device.id))
           context.addIssue({
             code: 'custom',
             path: [list, index, 'id'],
-            message: `The id "${device.id}" is taken: give each source and load one of its own.`,
+            message: `The id "${device.id}" is taken: give each source, load and battery one of its own.`,
           });
         seen.add(device.id);
       });
@@ -289,6 +299,7 @@ export function devicesOf(
     ...system.sources.map(({ id, name }) => ({ id, name, kind: 'source' as const })),
     ...(system.monitor ? [{ id: 'monitor', name: 'Monitor', kind: 'monitor' as const }] : []),
     ...(system.bms ? [{ id: 'bms', name: 'BMS', kind: 'bms' as const }] : []),
+    ...(system.batteries ?? []).map(({ id, name }) => ({ id, name, kind: 'bms' as const })),
     ...system.loads.map(({ id, name }) => ({ id, name, kind: 'load' as const })),
   ];
 }

@@ -115,7 +115,7 @@ function OpenTest({ systemId, system, onKeep, kept }: Props & { kept: CapacityDr
         it again at once: a lead battery that stands empty sulphates. The maker’s sheet goes before these
         figures.
       </p>
-      <div className="grid gap-3 sm:grid-cols-4">
+      <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
         {field('amps', 'Steady load', 'A')}
         {field('celsius', 'Battery temperature', '°C')}
         <Choice
@@ -162,9 +162,11 @@ function OpenTest({ systemId, system, onKeep, kept }: Props & { kept: CapacityDr
             Keep the test
           </button>
         )}
-        <button type="button" className={`${buttonClass} min-h-11`} onClick={beginAnew}>
-          Begin anew
-        </button>
+        {isRunning && (
+          <button type="button" className={`${buttonClass} min-h-11`} onClick={beginAnew}>
+            Begin anew
+          </button>
+        )}
       </div>
     </form>
   );

@@ -32,6 +32,13 @@ const COLUMNS: readonly { name: string; unit: string; wide?: true; of(one: CellO
   { name: 'Empty before the others', unit: 'Ah', of: (one) => lag(one.shortAtBottom) },
   { name: 'First full', unit: 'times', wide: true, of: (one) => String(one.firstHigh) },
   { name: 'First empty', unit: 'times', wide: true, of: (one) => String(one.firstLow) },
+  {
+    name: 'With its joints',
+    unit: 'mΩ',
+    wide: true,
+    of: (one) =>
+      one.milliohms === null ? '–' : `${one.milliohms.toFixed(1)} ± ${(one.milliohmsBand ?? 0).toFixed(1)}`,
+  },
   { name: 'Falls behind', unit: 'Ah a day', wide: true, of: (one) => signed(one.fallsBehindAhADay, 2) },
 ];
 

@@ -7,6 +7,7 @@ import { cellsText } from '@/core/diagnosis/cellsText';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import type { System } from '@/core/system/schema';
 import { useView, ViewTabs } from '@/ui/primitives/ViewTabs';
+import { BatteryTable } from './BatteryTable';
 import { CellHeat } from './CellHeat';
 import { CellTable } from './CellTable';
 import { CellTraces } from './CellTraces';
@@ -32,6 +33,14 @@ export function CellsStep({ jobId, systemId, system, diagnosis, hasLogs }: Props
   const hydrometer = system.bank.chemistry === 'flooded' && (
     <Hydrometer systemId={systemId} lines={diagnosis.hydrometer} />
   );
+  const batteries = <BatteryTable batteries={diagnosis.batteries} />;
+  if (!cells && diagnosis.batteries.length > 0)
+    return (
+      <>
+        {batteries}
+        {hydrometer}
+      </>
+    );
   if (!cells && hydrometer) return hydrometer;
   if (!cells)
     return (
@@ -52,6 +61,7 @@ export function CellsStep({ jobId, systemId, system, diagnosis, hasLogs }: Props
     );
   return (
     <section aria-label="Cells">
+      {batteries}
       <ul className="mb-3 flex max-w-3xl list-disc flex-col gap-1 pl-5 text-sm">
         {cellsText(cells, system).map((one) => (
           <li key={one}>{one}</li>

@@ -4,6 +4,7 @@ import { DateTime } from 'luxon';
 import { lastFullText } from '@/core/diagnosis/chargeTable';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { cellsText } from '@/core/diagnosis/cellsText';
+import { parallelText } from '@/core/diagnosis/parallelOut';
 import { cutoffsText, cutoffText } from '@/core/diagnosis/cutoffsText';
 import { countingText, driftText } from '@/core/diagnosis/countingText';
 import { chargingText } from '@/core/diagnosis/sourceTable';
@@ -187,6 +188,7 @@ export function reportOf(
       { title: 'What charging shows', lines: chargingLines },
       { title: 'What counting shows', lines: countingLines },
       { title: 'What discharging shows', lines: dischargingLines },
+      { title: 'Batteries in parallel', lines: parallelText(diagnosis.batteries) },
       { title: 'What the cells show', lines: cellsText(diagnosis.cells, system) },
       { title: 'What the hydrometer rounds show', lines: diagnosis.hydrometer },
       { title: 'What the capacity tests show', lines: diagnosis.capacity },

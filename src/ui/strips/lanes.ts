@@ -69,6 +69,7 @@ export function lanesOf(system: System, recordings: readonly RecordingInfo[]): L
   const nameOf = (device: string) =>
     system.sources.find((one) => one.id === device)?.name ??
     system.loads.find((one) => one.id === device)?.name ??
+    system.batteries?.find((one) => one.id === device)?.name ??
     (device === 'bms' ? 'BMS' : 'Monitor');
   return LANES.map((lane) => {
     const traces: Trace[] = [];

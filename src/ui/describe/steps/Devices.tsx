@@ -1,5 +1,5 @@
 'use client';
-/** Sources and loads: lists that grow and shrink; what is removed can be put back. */
+/** Sources, loads, batteries in parallel: lists that grow and shrink; what is removed can be put back. */
 
 import { Trash2 } from 'lucide-react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
@@ -18,32 +18,39 @@ import { TextField } from '../fields/TextField';
 import { buttonClass } from '@/ui/primitives/buttons';
 import { Fields, Section } from './Section';
 
+type Kind = 'source' | 'load' | 'battery';
+/** The lists, what an entry is called, and what a new one begins with. */
+const LISTS = {
+  sources: { kind: 'source', called: 'Charger', fresh: { counted: null, profile: {} } },
+  loads: { kind: 'load', called: 'Load', fresh: { counted: null } },
+  batteries: { kind: 'battery', called: 'Battery', fresh: {} },
+} as const;
+type DeviceList = keyof typeof LISTS;
+
 /** An id that no other device has, from its list and place. */
-function freeId(kind: 'source' | 'load', taken: readonly string[]): string {
+function freeId(kind: Kind, taken: readonly string[]): string {
   for (let n = 1; ; n++) if (!taken.includes(`${kind}-${n}`)) return `${kind}-${n}`;
 }
 
-function useDevices(list: 'sources' | 'loads') {
+function useDevices(list: DeviceList) {
   const { getValues, setFocus } = useFormContext();
   const { fields, append, remove, insert } = useFieldArray({ name: `system.${list}`, keyName: 'key' });
   const tell = useToast();
-  const kind = list === 'sources' ? 'source' : 'load';
+  const { kind, called, fresh } = LISTS[list];
   return {
     count: fields.length,
     keys: fields.map((one) => one.key),
     add() {
-      const { sources, loads } = getValues('system') as {
-        sources: { id: string }[];
-        loads: { id: string }[];
-      };
-      const taken = [...sources, ...loads].map((one) => one.id);
+      const system = getValues('system') as Record<DeviceList, { id: string }[] | undefined>;
+      const taken = Object.keys(LISTS).flatMap((one) =>
+        (system[one as DeviceList] ?? []).map(({ id }) => id),
+      );
       const n = fields.length;
       append(
         {
           id: freeId(kind, taken),
-          name: `${kind === 'source' ? 'Charger' : 'Load'} ${n + 1}`,
-          counted: null,
-          ...(kind === 'source' ? { profile: {} } : {}),
+          name: `${called} ${n + 1}`,
+          ...fresh,
         },
         { shouldFocus: false },
       );
@@ -162,6 +169,39 @@ export function Loads({ view }: { view: VoltView }) {
           </Device>
         );
       })}
+    </Section>
+  );
+}
+
+export function Batteries() {
+  const { keys, count, add, take } = useDevices('batteries');
+  return (
+    <Section
+      title="Batteries in parallel"
+      about={
+        count > 0
+          ? 'Each with a BMS of its own. Its log is taken in under its name; its limits are those of the BMS above.'
+          : undefined
+      }
+      aside={
+        <button type="button" className={buttonClass} onClick={add}>
+          Add a battery
+        </button>
+      }
+    >
+      {count === 0 && (
+        <p className="text-ink-soft text-sm">
+          Only where several batteries stand in parallel and each has a BMS of its own.
+        </p>
+      )}
+      {keys.map((key, i) => (
+        <Device key={key} name={`system.batteries.${i}`} onRemove={() => take(i)}>
+          <Fields>
+            <TextField name={`system.batteries.${i}.name`} />
+            <NumberField path={`batteries.${i}.capacityAh`} />
+          </Fields>
+        </Device>
+      ))}
     </Section>
   );
 }

@@ -16,7 +16,7 @@ import { NumberField } from '../fields/NumberField';
 import { VOLT_VIEW_NAMES, VOLT_VIEWS, type VoltView } from '../fields/secondUnit';
 import { TextField } from '../fields/TextField';
 import { Checkboxes } from '../fields/Checkboxes';
-import { Loads, Sources } from './Devices';
+import { Batteries, Loads, Sources } from './Devices';
 import { OptionalPart } from './OptionalPart';
 import { ReadingFields } from './ReadingFields';
 import { buttonClass } from '@/ui/primitives/buttons';
@@ -87,6 +87,7 @@ export function TakeIn({ jobId }: { jobId: string }) {
           ))}
         </Fields>
       </OptionalPart>
+      <Batteries />
       <Section title="Site">
         <Fields>
           <TextField name="system.name" />
