@@ -132,3 +132,34 @@ test('rows from a spreadsheet become rounds; a wrong row is named and nothing is
   await expect(page.getByText(/2026-01-05: 2 cells, mean 1\.240, 40 points apart/)).toBeVisible();
   await expect(page.getByText(/2026-04-05: 1 cell,/)).toBeVisible();
 });
+
+test('a capacity test is planned, runs with the tab closed in between, is kept, and comes off', async ({
+  page,
+}) => {
+  await page.goto('/systems');
+  await page.getByRole('link', { name: /Capacity tests of Ferry signal lamps/ }).click();
+  await expect(page.getByRole('heading', { name: 'Capacity tests', level: 1 })).toBeVisible();
+  await expect(page.getByText(/At this load a battery in good order lasts about/)).toBeVisible();
+  await page.getByLabel('Battery temperature').fill('15');
+  await expect(page.getByText(/at 25 °C\)\.$/)).toBeVisible();
+  await page.getByLabel('Full, and rested since').selectOption('yes');
+  await expectAccessible(page, 'capacity test');
+  await page.getByRole('button', { name: /start the clock/ }).click();
+
+  await page.getByLabel('V of reading 1', { exact: true }).fill('12,7');
+  await expect(page.getByText(/Read again at \d\d:\d\d\./)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('V of reading 1', { exact: true })).toHaveValue('12,7');
+  await page.getByRole('button', { name: 'Read now' }).click();
+  await page.getByLabel('Minutes of reading 2').fill('600');
+  await page.getByLabel('V of reading 2', { exact: true }).fill('10.4');
+  await expect(page.getByText(/Take the load off now\./)).toBeVisible();
+  await expect(page.getByText(/Capacity test of .* of the rating at 25 °C/)).toBeVisible();
+  await expectAccessible(page, 'capacity test that runs');
+  await page.getByRole('button', { name: 'Keep the test' }).click();
+  const kept = page.getByText(/% of the rating \(± \d+\), [\d.]+ Ah in 10 h/);
+  await expect(kept).toBeVisible();
+  await kept.click();
+  await page.getByRole('button', { name: /Take off the test/ }).click();
+  await expect(kept).toHaveCount(0);
+});
