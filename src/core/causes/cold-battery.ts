@@ -8,17 +8,18 @@ import { atCuts, CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
 const WEIGHTS = {
   /** Degrees under ten at the cut-offs. */
   under10: [
+    [12, 14],
     [8, 12],
     [5, 8],
     [1, 2],
     [-3, -5],
     [-99, -13],
   ],
-  /** In the warmer part of the log nothing was cut off. */
+  /** On warm days of the log nothing was cut off. */
   notWarm: 4,
   warmToo: -6,
   held: [
-    [50, 4],
+    [50, 5],
     [25, 2],
     [12, -3],
     [0, -9],
@@ -30,6 +31,9 @@ const WEIGHTS = {
   lost: -8,
   dischargeStopped: 10,
 } as const;
+
+/** A battery that is this warm is not cold, °C. */
+const MILD = 8;
 
 export const coldBattery: Cause = {
   code: 'cold-battery',
@@ -59,11 +63,14 @@ export const coldBattery: Cause = {
         spans: cuts.spans,
       },
     ];
+    // In a log without warm hours a little less cold proves nothing.
     const { warm, middle, cold } = seen.cutoffs!.celsius;
-    if (cuts.celsius < 8 && warm - cold > 5) {
-      const warmCuts = cuts.list.filter((one) => one.celsius > middle).length / cuts.list.length;
+    const level = Math.max(middle, MILD);
+    if (cuts.celsius < 8 && warm - cold > 5 && warm > MILD) {
+      const warmCuts = cuts.list.filter((one) => one.celsius > level).length / cuts.list.length;
+      const part = level > middle ? 'Part' : 'Half';
       evidence.push({
-        text: `Half of the time it was warmer than ${degrees(middle)}: ${warmCuts < 0.1 ? 'hardly any' : `${Math.round(100 * warmCuts)} %`} of them came then.`,
+        text: `${part} of the time it was warmer than ${degrees(level)}: ${warmCuts < 0.1 ? 'hardly any' : `${Math.round(100 * warmCuts)} %`} of them came then.`,
         decibans: warmCuts < 0.3 ? WEIGHTS.notWarm : warmCuts > 0.55 ? WEIGHTS.warmToo : 0,
         group: 'warm',
         spans: [],

@@ -7,6 +7,8 @@ import type { Span } from '../quantity/span';
 import { MINUTE } from '../quantity/span';
 
 export interface Refusal extends Span {
+  /** It was allowed just before: a log that begins, or comes back, with a refusal does not say when that began. */
+  beginSeen: boolean;
   /** Battery temperature as it began, °C, NaN where not logged. */
   celsius: number;
   /** Highest cell as it began, which one, and the mean of all, V; NaN without cells. */
@@ -36,7 +38,12 @@ export function refusalsOf(
   let from = -1;
   const close = (to: number) => {
     if (from >= 0 && time[to]! - time[from]! >= LEAST)
-      refusals.push({ from: time[from]!, to: time[to]!, ...momentOf(log, from, timeline) });
+      refusals.push({
+        from: time[from]!,
+        to: time[to]!,
+        beginSeen: from > 0 && time[from]! - time[from - 1]! <= limit,
+        ...momentOf(log, from, timeline),
+      });
     from = -1;
   };
   for (let i = 0; i < time.length; i++) {
@@ -50,7 +57,7 @@ export function refusalsOf(
 }
 
 /** The samples about its beginning: the cell that stopped it stands furthest out just before. */
-function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'from' | 'to'> {
+function momentOf(log: Series, at: number, timeline: Timeline): Omit<Refusal, 'from' | 'to' | 'beginSeen'> {
   const cells = cellChannels(log);
   let highestV = NaN;
   let highestCell = '';

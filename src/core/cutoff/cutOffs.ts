@@ -15,6 +15,7 @@ import { heldAt } from './moment';
 import { nearMisses } from './nearMisses';
 import { promisedReader } from './promised';
 import type { CutOff, CutOffs } from './types';
+import { asWholeBank } from './wholeBank';
 
 /** So many strips are enough to see how it goes. */
 const MOST_STRIPS = 30;
@@ -28,7 +29,8 @@ function drawnBefore(loads: readonly LoadCurrent[], { at, by }: CutOff): number 
   return mean(load.amps.subarray(firstAtOrAfter(load.time, at - DAY), firstAtOrAfter(load.time, at)));
 }
 
-export function cutOffsOf(system: KnownSystem, timeline: Timeline, counting: Counting | null): CutOffs {
+export function cutOffsOf(system: KnownSystem, logs: Timeline, counting: Counting | null): CutOffs {
+  const timeline = asWholeBank(system, logs);
   const loads = loadCurrents(system, timeline, counting?.offsetA.value ?? 0);
   const heat = anyLogWith(timeline, 'battery_temperature')?.channels.battery_temperature ?? [];
   const list = findCutOffs(system, timeline, loads, counting);

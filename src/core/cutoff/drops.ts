@@ -6,8 +6,8 @@ import { MINUTE } from '../quantity/span';
 import type { LoadCurrent } from './loadCurrents';
 import type { Moment } from './moment';
 
-/** What draws less than this is off: parts of what it usually draws, and of the capacity in A. */
-const OFF = { usual: 0.15, capacity: 0.0015 };
+/** What draws less than this is off: parts of what it usually draws, and of the capacity in A, and times the meter's noise. */
+const OFF = { usual: 0.15, capacity: 0.0015, noise: 4 };
 /** What happened just before: so long, or so many samples. */
 const BEFORE = { ms: 3 * MINUTE, samples: 3 };
 /** A drop of a load's current to nothing. */
@@ -32,42 +32,91 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
   const { time, amps, volts } = load;
   const running = amps.filter((one) => one > 2 * OFF.capacity * capacityAh);
   if (running.length < 10) return [];
-  const off = Math.max(OFF.usual * median(running), OFF.capacity * capacityAh);
+  const noise = noiseOf(load);
+  const off = Math.max(OFF.usual * median(running), OFF.capacity * capacityAh, OFF.noise * noise);
+  // What only trembles about nothing has never run.
+  const on = off + OFF.noise * noise;
   const most = quantile(amps, 0.99);
   const step = medianStep(time);
   const limit = gapLimit(step);
   const found: Drop[] = [];
-  for (let i = 1; i < time.length; i++) {
-    if (!(amps[i]! <= off && amps[i - 1]! > off) || time[i]! - time[i - 1]! > limit) continue;
+  let last = -1;
+  for (let i = 0; i < time.length; i++) {
+    if (amps[i]! > on) last = i;
+    if (last < 0 || !(amps[i]! <= off)) continue;
+    const ran = last;
+    last = -1;
+    if (time[i]! - time[i - 1]! > limit || i - ran > FADES) continue;
     let end = i;
-    while (end < time.length && !(amps[end]! > off)) end++;
-    // A sun that rises takes the loads over by and by, and soon charges.
-    if (load.hidden && isTakenOver(load, i)) {
-      i = end;
-      continue;
+    while (end < time.length && !(amps[end]! > on)) end++;
+    const start = startOfRun(load, ran);
+    // A sun that rises takes the loads over by and by, and soon charges; a run that ends leaves what was drawn before it.
+    const isOver = load.hidden ? isTakenOver(load, i) : goesOn(load, start, i, noise);
+    if (!isOver) {
+      let peak = 0;
+      let loadVolts = NaN;
+      for (let k = i - 1; k >= 0 && (i - k <= BEFORE.samples || time[i]! - time[k]! <= BEFORE.ms); k--) {
+        if (time[i]! - time[k]! > Math.max(BEFORE.ms, BEFORE.samples * step)) break;
+        if (amps[k]! > peak) peak = amps[k]!;
+        if (volts && !(volts[k]! >= loadVolts)) loadVolts = volts[k]!;
+      }
+      found.push({
+        load,
+        at: time[i]!,
+        back: end < time.length ? time[end]! : NaN,
+        amps: amps[ran]!,
+        peak,
+        ranMs: time[i]! - time[start]!,
+        most,
+        loadVolts,
+        moment: readMoment(time[i]!),
+      });
     }
-    let peak = 0;
-    let loadVolts = NaN;
-    for (let k = i - 1; k >= 0 && (i - k <= BEFORE.samples || time[i]! - time[k]! <= BEFORE.ms); k--) {
-      if (time[i]! - time[k]! > Math.max(BEFORE.ms, BEFORE.samples * step)) break;
-      if (amps[k]! > peak) peak = amps[k]!;
-      if (volts && !(volts[k]! >= loadVolts)) loadVolts = volts[k]!;
-    }
-    const moment = readMoment(time[i]!);
-    found.push({
-      load,
-      at: time[i]!,
-      back: end < time.length ? time[end]! : NaN,
-      amps: amps[i - 1]!,
-      peak,
-      ranMs: time[i]! - time[startOfRun(load, i - 1)]!,
-      most,
-      loadVolts,
-      moment,
-    });
-    i = end;
+    i = end - 1;
   }
   return found;
+}
+
+/** A current that takes longer than so many samples to fall is not cut. */
+const FADES = 3;
+/** Samples before a run and after it that say what is drawn without it, and how far they may differ, parts. */
+const WITHOUT = { samples: 10, differs: 0.25, noise: 3 };
+
+/** What was drawn before a run goes on after it: the run has ended, and nothing was cut. */
+function goesOn({ amps }: LoadCurrent, start: number, end: number, noise: number): boolean {
+  const before = median(amps.subarray(Math.max(0, start - WITHOUT.samples), start));
+  const after = median(amps.subarray(end, end + WITHOUT.samples));
+  return (
+    before > WITHOUT.noise * noise &&
+    after > WITHOUT.noise * noise &&
+    Math.abs(after - before) <= Math.max(2 * noise, WITHOUT.differs * before)
+  );
+}
+
+/**
+ * The smaller steps of a current are its meter's noise and no load: so many of them, and how many deviations they then reach where the noise
+ * is a normal one. A log written too seldom shows the load's own wandering in most of its steps.
+ */
+const QUIET = { part: 0.5, deviations: 0.95 };
+const QUIET_COARSE = { part: 0.2, deviations: 0.36 };
+const COARSE = 2.5 * MINUTE;
+/** What a meter rounds by shows as noise of this part of it at the least. */
+const ROUNDED = 0.6;
+const TREMBLES = 0.1;
+
+/** Noise of its meter, A, one standard deviation. */
+function noiseOf({ time, amps }: LoadCurrent): number {
+  const stride = Math.max(1, Math.floor(time.length / 20_000));
+  const steps: number[] = [];
+  for (let i = 1; i < amps.length; i += stride) {
+    const step = Math.abs(amps[i]! - amps[i - 1]!);
+    if (step === step) steps.push(step);
+  }
+  const { part, deviations } = medianStep(time) > COARSE ? QUIET_COARSE : QUIET;
+  const moved = steps.filter((one) => one > 0);
+  // A current that mostly stands still is not noisy: its steps are the load's own.
+  const quantum = moved.length > TREMBLES * steps.length ? quantile(moved, 0.01) : 0;
+  return Math.max(quantile(steps, part) / deviations || 0, ROUNDED * quantum);
 }
 
 /** The first sample of the run that ends with a sample: half of what it draws then is no pause. */

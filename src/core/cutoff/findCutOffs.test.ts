@@ -157,3 +157,54 @@ test('behind a source without a log a sun that takes the load over is none', () 
   const timeline = timelineOf([monitor]);
   expect(findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null)).toEqual([]);
 });
+
+describe('what only looks like a cut-off', () => {
+  test('a current that trembles about nothing, though the voltage is low', () => {
+    const noise = (minute: number) => [0, 0.1, 0, -0.1, 0.3, 0.1, 0, 0.2, -0.1, 0.1][(minute * 7) % 10]!;
+    const found = find(
+      {
+        // An hour of load a day, by day; by night only the meter's noise.
+        amps: (m) => (m % DAY >= 720 && m % DAY < 780 ? 6 : noise(m)),
+        volts: () => 11.4,
+      },
+      { cutoffV: 11.3 },
+      { days: 6 },
+    );
+    expect(found).toEqual([]);
+  });
+  test('a run that ends leaves what was drawn before it', () => {
+    const run = (m: number) => m % 240 >= 100 && m % 240 < 112;
+    const amps = (m: number) => (run(m) ? 40 : 1);
+    const found = find({ amps, volts: (m) => (run(m) ? 11.5 : 12.6) }, {}, { days: 3 });
+    expect(found).toEqual([]);
+  });
+  test('a run that went its whole length, where those that were cut are shorter and ended lower', () => {
+    const nth = (m: number) => Math.floor(m / 240);
+    const lasts = (m: number) => (nth(m) % 3 === 0 ? 7 : 12);
+    const run = (m: number) => m % 240 >= 100 && m % 240 < 100 + lasts(m);
+    const found = find(
+      { amps: (m) => (run(m) ? 40 : 0), volts: (m) => (run(m) ? (nth(m) % 3 === 0 ? 11.2 : 11.5) : 12.6) },
+      {},
+      { days: 4 },
+    );
+    expect(found).toHaveLength(8);
+    for (const one of found) expect(one.volts).toBeCloseTo(11.2, 3);
+  });
+  test('a BMS log that begins with a refusal does not say when that began', () => {
+    const bms = (from: number): Series => {
+      const count = 2 * DAY - from;
+      return {
+        device: 'bms',
+        time: Float64Array.from({ length: count }, (_, i) => (from + i) * MINUTE),
+        channels: {
+          bms_discharge_allowed: Float32Array.from({ length: count }, (_, i) =>
+            from + i >= 500 && from + i < 900 ? 0 : 1,
+          ),
+        },
+      };
+    };
+    const drawn = { amps: () => 0, volts: () => 12.9 };
+    expect(find(drawn, {}, { more: [bms(0)], chemistry: 'lfp' })).toHaveLength(1);
+    expect(find(drawn, {}, { more: [bms(600)], chemistry: 'lfp' })).toEqual([]);
+  });
+});

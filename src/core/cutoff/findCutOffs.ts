@@ -14,6 +14,7 @@ import type { KnownSystem } from '../system/known';
 import type { Load } from '../system/schema';
 import { type Drop, dropsOf } from './drops';
 import type { LoadCurrent } from './loadCurrents';
+import { isDone } from './runs';
 import { momentReader, type Moment } from './moment';
 import { restAfter } from './recovered';
 import type { CutOff, CutReason } from './types';
@@ -35,6 +36,8 @@ const PAIR = { volts: 0.02, lowest: 0.02, under: 0.25 };
 const AWAY = 5 * MINUTE;
 /** A start draws so many times what is usual at most. */
 const START = 2.2;
+/** A start lasts so many samples at most. */
+const STARTS = 2;
 /** A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V. */
 const CELL = { over: 0.12, usual: 2.85 };
 /** How far over and under a set percentage the reading may stand as it is acted on, points. */
@@ -66,17 +69,19 @@ export function findCutOffs(
   const stops = refusalsOf(timeline, 'bms_discharge_allowed');
   const found: Found[] = [];
   const open: Drop[] = [];
+  const done = (drop: Drop) =>
+    isDone(drop, drops, (one) => !mayBeCut(one, system), blocksInSeries(system.bank));
   for (const drop of drops) {
     // While the BMS lets nothing out the loads come and go with the chargers: that is one stop.
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
-    const reason = reasonOf(drop, system, stops);
+    const reason = reasonOf(drop, system, stops, done);
     if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
     else open.push(drop);
   }
   found.push(...alike(open, system, loads));
   // What the BMS says stopped, though no load's current was logged.
-  for (const { from: at } of stops ?? [])
-    if (!found.some((one) => one.by === 'bms' && Math.abs(one.at - at) < TOGETHER)) {
+  for (const { from: at, beginSeen } of stops ?? [])
+    if (beginSeen && !found.some((one) => one.by === 'bms' && Math.abs(one.at - at) < TOGETHER)) {
       const moment = readMoment(at);
       found.push({ drop: null, at, by: 'bms', why: bmsReason(moment, system, false), moment });
     }
@@ -87,11 +92,26 @@ export function findCutOffs(
   );
 }
 
+/** Its voltage was near enough a limit, known or usual, that this may have brought its end; or its percentage was. */
+function mayBeCut({ load, loadVolts, moment }: Drop, system: KnownSystem): boolean {
+  const blocks = blocksInSeries(system.bank);
+  const own = loadOf(system, load);
+  const limits = own.flatMap((one) => (one.cutoffV === undefined ? [] : [one.cutoffV]));
+  const low = isLead(system.bank.chemistry) ? LOW.lead : LOW.lithium;
+  const limit = limits.length > 0 ? Math.max(...limits) + NEAR.battery * blocks : low * blocks;
+  const volts = loadVolts === loadVolts ? loadVolts : moment.volts;
+  return (
+    !(volts > limit) ||
+    own.some(({ cutoffPercent }) => cutoffPercent !== undefined && reaches(moment, cutoffPercent))
+  );
+}
+
 /** What plainly cut a load, or null. */
 function reasonOf(
   drop: Drop,
   system: KnownSystem,
   stops: readonly Refusal[] | null,
+  done: (drop: Drop) => boolean,
 ): { by: string; why: CutReason } | null {
   const { moment, load, at } = drop;
   const blocks = blocksInSeries(system.bank);
@@ -115,7 +135,9 @@ function reasonOf(
   const limit = limits.length > 0 ? Math.max(...limits) + margin : low;
   // A spike pulls the voltage down too: without a limit that says so, it was the spike.
   if (surges && limits.length === 0) return { by: idOf(load), why: 'surge' };
-  if (volts <= limit) return { by: idOf(load), why: 'volts' };
+  // A run that went its whole length has ended by itself, however low the voltage was; only what is under a known limit was cut.
+  const isUnder = limits.length > 0 && volts <= Math.max(...limits);
+  if (volts <= limit && (isUnder || !done(drop))) return { by: idOf(load), why: 'volts' };
   return surges ? { by: idOf(load), why: 'surge' } : null;
 }
 
@@ -130,10 +152,13 @@ const reaches = ({ shown, shownBefore }: Moment, percent: number): boolean =>
   shown >= percent - AT_PERCENT.under &&
   (shownBefore !== shownBefore || shownBefore > shown);
 
-function isSurge({ peak, most, load }: Drop, system: KnownSystem): boolean {
+function isSurge({ peak, most, ranMs, load }: Drop, system: KnownSystem): boolean {
   const limits = loadOf(system, load).flatMap((one) => (one.surgeA === undefined ? [] : [one.surgeA]));
   if (limits.length > 0) return peak >= NEARLY * Math.min(...limits);
-  return peak > START * most && peak > 0.1 * system.bank.capacityAh;
+  // What ran for minutes was no start.
+  return (
+    peak > START * most && peak > 0.1 * system.bank.capacityAh && ranMs <= STARTS * medianStep(load.time)
+  );
 }
 
 const hasLowCell = ({ lowestV }: Pick<Moment, 'lowestV'>, { bms }: Pick<KnownSystem, 'bms'>): boolean =>

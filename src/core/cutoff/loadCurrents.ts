@@ -70,8 +70,8 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
     interpolateAt(log.time, log.channels.source_current!, time).forEach((one, i) => (given[i]! += one));
   }
   const amps = battery.amps.map((one, i) => {
-    const drawn = given[i]! - (one - zeroA);
-    return hidden && one > CHARGES * system.bank.capacityAh ? NaN : Math.max(0, drawn);
+    // Below nothing by the noise of the meters alone: that is left in, so that it can be told from a load.
+    return hidden && one > CHARGES * system.bank.capacityAh ? NaN : given[i]! - (one - zeroA);
   });
   return [{ id, time, amps, volts: null, hidden }];
 }

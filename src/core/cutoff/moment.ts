@@ -4,7 +4,8 @@ import type { Counting } from '../count/types';
 import { type Channel, cellChannels, cellNumber, type Series } from '../log/channels';
 import { firstAtOrAfter, medianStep } from '../log/grid';
 import { anyLogWith, batteryLog, type Timeline } from '../log/timeline';
-import { MINUTE } from '../quantity/span';
+import { quantile } from '../quantity/numbers';
+import { HOUR, MINUTE } from '../quantity/span';
 
 export interface Moment {
   /** Lowest in the minutes before, V, and just after. */
@@ -14,7 +15,7 @@ export interface Moment {
   lowShare: number;
   /** Out of the battery, A. */
   amps: number;
-  /** Percentage shown, and half an hour before. */
+  /** Percentage shown, and the highest of some moments in the hours before: a small load brings a reading of whole points down slowly. */
   shown: number;
   shownBefore: number;
   held: number;
@@ -27,7 +28,7 @@ export interface Moment {
 
 /** The battery's minutes before a moment, or its last samples. */
 const BEFORE = 3 * MINUTE;
-const SHOWN_BEFORE = 30 * MINUTE;
+const SHOWN_BEFORE = [30 * MINUTE, 90 * MINUTE, 4 * HOUR];
 
 export function momentReader(timeline: Timeline, counting: Counting | null): (at: number) => Moment {
   const of = (channel: Channel) => batteryLog(timeline, channel);
@@ -62,7 +63,9 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
       lowShare: volts ? shareBelow(volts, lowest) : NaN,
       amps: amps ? -valueBefore(amps, 'battery_current', at, stepOf(amps)) : NaN,
       shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
-      shownBefore: reading ? valueBefore(reading, 'soc', at - SHOWN_BEFORE, stepOf(reading)) : NaN,
+      shownBefore: reading
+        ? highest(SHOWN_BEFORE.map((ago) => valueBefore(reading, 'soc', at - ago, stepOf(reading))))
+        : NaN,
       held: hourly?.reference[hour] ?? NaN,
       deviation: (hourly?.band[hour] ?? NaN) / 2,
       celsius: heat ? valueBefore(heat, 'battery_temperature', at, stepOf(heat)) : NaN,
@@ -72,6 +75,9 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
     };
   };
 }
+
+/** NaN where none is known. */
+const highest = (values: readonly number[]): number => quantile(values, 1);
 
 const hourOf = ({ from, stepMs }: Counting['hourly'], at: number) => Math.round((at - from) / stepMs);
 

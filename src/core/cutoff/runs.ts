@@ -1,0 +1,52 @@
+/** How long a load runs when nobody cuts it: a run that went its whole length has ended by itself. */
+
+import { medianStep } from '../log/grid';
+import { median, quantile } from '../quantity/numbers';
+import type { Drop } from './drops';
+import type { LoadCurrent } from './loadCurrents';
+
+/** So many runs of one length, and so alike: parts of it between a fifth and four fifths of them; and of its amperes. */
+const RUNS = { fewest: 4, spread: 0.05, amps: 0.25 };
+/** Cut runs are shorter than those that end by themselves, and end at a lower voltage, V a 12 V block. */
+const LOWER = 0.04;
+
+/**
+ * Whether a run went as long as runs of this load with about these amperes do when nobody cuts them.
+ * @param drops of all loads. @param isUncut ends that no limit can have brought. @param blocks 12 V blocks in series
+ */
+export function isDone(
+  drop: Drop,
+  drops: readonly Drop[],
+  isUncut: (drop: Drop) => boolean,
+  blocks: number,
+): boolean {
+  const { load, amps, ranMs } = drop;
+  const like = drops.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= RUNS.amps);
+  const usual = lengthOf(like.filter(isUncut), load) ?? longest(like, load, blocks);
+  return usual !== null && Math.abs(ranMs - usual) <= marginOf(load, usual);
+}
+
+const marginOf = (load: LoadCurrent, ms: number): number =>
+  Math.max(1.5 * medianStep(load.time), RUNS.spread * ms);
+
+/** The length of runs that are alike, ms; null where they are too few or too unlike. */
+function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
+  if (some.length < RUNS.fewest) return null;
+  const lengths = some.map((one) => one.ranMs);
+  const ms = median(lengths);
+  return quantile(lengths, 0.8) - quantile(lengths, 0.2) > 2 * marginOf(load, ms) ? null : ms;
+}
+
+/** Where every run comes near the limit: the longest of them, where many are of that length and the shorter ones ended lower. */
+function longest(like: readonly Drop[], load: LoadCurrent, blocks: number): number | null {
+  const ms = quantile(
+    like.map((one) => one.ranMs),
+    0.95,
+  );
+  const margin = marginOf(load, ms);
+  const long = like.filter((one) => Math.abs(one.ranMs - ms) <= margin);
+  const short = like.filter((one) => one.ranMs < ms - margin);
+  if (short.length < RUNS.fewest) return null;
+  const voltsOf = (some: readonly Drop[]) => median(some.map((one) => one.moment.volts));
+  return voltsOf(short) < voltsOf(long) - LOWER * blocks ? lengthOf(long, load) : null;
+}
