@@ -165,7 +165,7 @@ describe('what only looks like a cut-off', () => {
       {
         // An hour of load a day, by day; by night only the meter's noise.
         amps: (m) => (m % DAY >= 720 && m % DAY < 780 ? 6 : noise(m)),
-        volts: () => 11.4,
+        volts: (m) => (m % DAY >= 700 && m % DAY < 800 ? 12.5 : 11.4),
       },
       { cutoffV: 11.3 },
       { days: 6 },

@@ -14,7 +14,7 @@ import type { KnownSystem } from '../system/known';
 import type { Load } from '../system/schema';
 import { type Drop, dropsOf } from './drops';
 import type { LoadCurrent } from './loadCurrents';
-import { isDone } from './runs';
+import { isDone, isWhole } from './runs';
 import { momentReader, type Moment } from './moment';
 import { restAfter } from './recovered';
 import type { CutOff, CutReason } from './types';
@@ -76,7 +76,8 @@ export function findCutOffs(
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
     const reason = reasonOf(drop, system, stops, done);
     if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
-    else open.push(drop);
+    // Of runs that all come low, the whole ones were not cut.
+    else if (!isWhole(drop, drops, blocksInSeries(system.bank))) open.push(drop);
   }
   found.push(...alike(open, system, loads));
   // What the BMS says stopped, though no load's current was logged.

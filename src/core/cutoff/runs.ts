@@ -20,11 +20,28 @@ export function isDone(
   isUncut: (drop: Drop) => boolean,
   blocks: number,
 ): boolean {
-  const { load, amps, ranMs } = drop;
-  const like = drops.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= RUNS.amps);
-  const usual = lengthOf(like.filter(isUncut), load) ?? longest(like, load, blocks);
-  return usual !== null && Math.abs(ranMs - usual) <= marginOf(load, usual);
+  const usual = lengthOf(
+    drops.filter((one) => isLike(one, drop) && isUncut(one)),
+    drop.load,
+  );
+  return usual === null ? isWhole(drop, drops, blocks) : lasted(drop, usual);
 }
+
+/** Whether it is one of the longest runs, where shorter ones were cut at a lower voltage. */
+export function isWhole(drop: Drop, drops: readonly Drop[], blocks: number): boolean {
+  const usual = longest(
+    drops.filter((one) => isLike(one, drop)),
+    drop.load,
+    blocks,
+  );
+  return usual !== null && lasted(drop, usual);
+}
+
+const isLike = (one: Drop, { load, amps }: Drop): boolean =>
+  one.load === load && Math.abs(one.amps / amps - 1) <= RUNS.amps;
+
+const lasted = ({ load, ranMs }: Drop, usual: number): boolean =>
+  Math.abs(ranMs - usual) <= marginOf(load, usual);
 
 const marginOf = (load: LoadCurrent, ms: number): number =>
   Math.max(1.5 * medianStep(load.time), RUNS.spread * ms);
