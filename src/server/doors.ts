@@ -10,7 +10,7 @@ import { COARSEST_LEVEL } from '@/core/log/tiles';
 import { FOUND } from '@/core/diagnosis/summary';
 import { recordSchema } from '@/core/records/records';
 import { NEW_DEVICES } from '@/core/system/newDevice';
-import { COMPLAINTS, jobSchema, systemSchema } from '@/core/system/schema';
+import { bankSchema, COMPLAINTS, jobSchema, systemSchema } from '@/core/system/schema';
 import { clockDriftSecondsPerDay, clockOffsetSeconds, day, id, line, timeZone } from '@/core/system/values';
 import { CURSOR } from '@/store/cursor';
 
@@ -65,6 +65,8 @@ export const newJobSchema = z.object({
   timeZone: timeZone.default('UTC'),
   title: jobSchema.shape.title,
   complaints: jobSchema.shape.complaints,
+  /** Of a new system: the facts without which no log can be judged. */
+  bank: bankSchema.pick({ chemistry: true, cellsInSeries: true, capacityAh: true }).optional(),
 });
 
 const ids = z

@@ -12,7 +12,7 @@ const wrong = (field: string, error: string): Refusal =>
 /** @param now the moment at which it is opened, ISO 8601 @throws Refusal */
 export async function newJob(
   store: Store,
-  { systemId, systemName, timeZone, title, complaints }: z.output<typeof newJobSchema>,
+  { systemId, systemName, timeZone, title, complaints, bank = {} }: z.output<typeof newJobSchema>,
   now: string,
 ): Promise<{ id: string }> {
   if (systemId && !(await findSystem(store, systemId)))
@@ -21,7 +21,7 @@ export async function newJob(
   return store.transaction().execute(async (transaction) => {
     const of =
       systemId ??
-      (await insertSystem(transaction, { name: systemName!, timeZone, bank: {}, sources: [], loads: [] }));
+      (await insertSystem(transaction, { name: systemName!, timeZone, bank, sources: [], loads: [] }));
     return { id: await insertJob(transaction, of, { title, complaints, openedAt: now, notes: '' }) };
   });
 }

@@ -1,7 +1,10 @@
-/** Web worker: recognises a log from its first bytes, or from the whole file where the head says nothing, and reads the head as told. */
+/**
+ * Web worker: recognises a log from its first bytes, or from the whole file where the head says nothing, reads the head as told, and says what
+ * the log suggests of the bank behind it.
+ */
 
 import { PART, partsOf, settleDateOrder } from '@/core/log/dateOrder';
-import { type HeadTimes, previewOf, type Preview, timesOfHead } from '@/core/log/preview';
+import { type HeadTimes, previewOf, type Preview, readStart, timesOfHead } from '@/core/log/preview';
 import {
   type DeviceKind,
   HEAD_BYTES,
@@ -13,32 +16,50 @@ import {
 import { NotALog } from '@/core/log/sniff';
 import { fileKindOf, MOST_WHOLE, needsWhole, openTable, gzipHead } from '@/core/log/tables/open';
 import type { LogDescription } from '@/core/log/takeIn';
+import { type BankSuggestion, suggestBank } from '@/core/suggest/bank';
 
-/** Look at a file; or, of the file looked at last, say when its first rows were written if it is read so. */
+/** Look at a file; or, of the file looked at last, say when its first rows were written if it is read so, or what bank it suggests. */
 export type HeadTask =
   | { kind: 'look'; file: File; device: DeviceKind; timeHeading?: string }
-  | { kind: 'times'; description: LogDescription; timeZone: string };
+  | { kind: 'times' | 'suggest'; description: LogDescription; timeZone: string };
 
 export type HeadAnswer =
   | { kind: 'looked'; reading: LogReading; preview: Preview }
   | { kind: 'times'; times: HeadTimes }
+  | { kind: 'suggested'; bank: BankSuggestion }
   /** `of` says what could not be done. */
   | { kind: 'problem'; of: HeadTask['kind']; problem: string };
 
+/** So much of a log is enough to see what it hangs on: a month by the minute. */
+const ENOUGH = 8 * 2 ** 20;
+
 let head: Uint8Array | null = null;
+/** More of the file looked at last, as delimited text. */
+let more: (() => Promise<Uint8Array>) | null = null;
 let reading: LogReading | null = null;
 
 /** The file's head as delimited text, and parts of its whole length where it is plain text. */
-async function open(file: File): Promise<{ head: Uint8Array; parts: () => Promise<Uint8Array[]> }> {
+async function open(
+  file: File,
+): Promise<{ head: Uint8Array; parts: () => Promise<Uint8Array[]>; more: () => Promise<Uint8Array> }> {
   const piece = async (from: number, length: number) =>
     new Uint8Array(await file.slice(from, from + length).arrayBuffer());
   const none = async () => [];
   const start = await piece(0, HEAD_BYTES);
   if (fileKindOf(start) === 'gzip') {
     const inside = gzipHead(start, HEAD_BYTES);
-    if (!needsWhole(inside)) return { head: inside, parts: none };
+    if (!needsWhole(inside))
+      return {
+        head: inside,
+        parts: none,
+        more: async () => gzipHead(await piece(0, ENOUGH), ENOUGH),
+      };
   } else if (!needsWhole(start))
-    return { head: start, parts: () => Promise.all(partsOf(file.size).map((at) => piece(at, PART))) };
+    return {
+      head: start,
+      parts: () => Promise.all(partsOf(file.size).map((at) => piece(at, PART))),
+      more: () => piece(0, ENOUGH),
+    };
   if (file.size > MOST_WHOLE)
     throw new NotALog(
       `A file of this kind may have ${MOST_WHOLE / 2 ** 20} MB at most. Export the log as CSV, or in parts.`,
@@ -47,6 +68,7 @@ async function open(file: File): Promise<{ head: Uint8Array; parts: () => Promis
   return {
     head: whole,
     parts: async () => partsOf(whole.length).map((at) => whole.subarray(at, at + PART)),
+    more: async () => whole.subarray(0, ENOUGH),
   };
 }
 
@@ -56,13 +78,19 @@ async function look(file: File, device: DeviceKind, timeHeading?: string): Promi
   reading = recogniseTable(table, device, timeHeading);
   if (reading.time?.ask === 'order') reading = settleDateOrder(reading, await opened.parts());
   head = opened.head.subarray(0, HEAD_BYTES);
+  more = opened.more;
   return { kind: 'looked', reading, preview: previewOf(table, reading) };
 }
 
 async function answer(task: HeadTask): Promise<HeadAnswer> {
   try {
     if (task.kind === 'look') return await look(task.file, task.device, task.timeHeading);
-    if (!head || !reading) throw new NotALog('No file has been looked at.');
+    if (!head || !reading || !more) throw new NotALog('No file has been looked at.');
+    if (task.kind === 'suggest')
+      return {
+        kind: 'suggested',
+        bank: suggestBank(readStart(await more(), reading, task.description, task.timeZone)),
+      };
     return { kind: 'times', times: timesOfHead(head, reading, task.description, task.timeZone) };
   } catch (error) {
     return {

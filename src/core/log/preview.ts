@@ -1,5 +1,6 @@
 /** What is shown of a log before it is taken in: its first rows, a trace of each column, and which way its current counts. */
 
+import type { Series } from './channels';
 import { medianStep } from './grid';
 import type { CsvResult } from './readCsv';
 import { csvReader } from './readCsv';
@@ -47,19 +48,24 @@ export interface HeadTimes {
   stepMs: number;
 }
 
-/** Reads the head as the whole file would be read. @throws NotALog with what is missing */
-export function timesOfHead(
-  head: Uint8Array,
+/** Reads the start of a file as the whole of it would be read. @throws NotALog with what is missing */
+export function readStart(
+  start: Uint8Array,
   reading: LogReading,
   description: LogDescription,
   timeZone: string,
-): HeadTimes {
+): Series {
   const reader = csvReader(planReading(reading, description, timeZone));
-  // A head mostly ends in the middle of a line.
-  const last = head.lastIndexOf(10) + 1;
-  reader.push(last > 0 ? head.subarray(0, last) : head);
+  // It mostly ends in the middle of a line.
+  const last = start.lastIndexOf(10) + 1;
+  reader.push(last > 0 ? start.subarray(0, last) : start);
   const result: CsvResult = reader.end();
-  const { time } = result.series;
-  if (time.length < 2) throw new NotALog(tooFewRows(result));
+  if (result.series.time.length < 2) throw new NotALog(tooFewRows(result));
+  return result.series;
+}
+
+/** @throws NotALog with what is missing */
+export function timesOfHead(...args: Parameters<typeof readStart>): HeadTimes {
+  const { time } = readStart(...args);
   return { from: time[0]!, to: time[time.length - 1]!, stepMs: medianStep(time) };
 }

@@ -19,9 +19,10 @@ export interface Suggestion<T> {
 }
 
 export interface BankSuggestion {
-  /** Cells in series, known once the chemistry is; blocks of 12 V before. */
+  /** 12 V blocks in series. */
   blocks: Suggestion<number>;
-  chemistry: Suggestion<Chemistry>;
+  /** Which lead it is a log hardly tells: then only that it is lead. */
+  chemistry: Suggestion<Chemistry> & { isLead: boolean | null };
   /** Where cells were logged. */
   cells: number | null;
   capacityAh: Suggestion<number>;
@@ -36,11 +37,14 @@ const MOST_SAMPLES = 20_000;
 
 /** V a 12 V block while it gives: lead stands under the first, lithium over the second until it is nearly empty (common practice, no source). */
 const GIVING = { lead: 12.85, lithium: 12.95 };
+/** Fifteen lithium cells at 48 V stand where lead does, and are charged no higher than this, V a block. */
+const FEWER = { giving: 12.2, top: 13.75 };
+/** V a block at which lithium rests and lead never stays, and what is held up by a charger and tells nothing; parts of the time that decide. */
+const FLAT = { from: 12.95, to: 13.42, lithium: 0.25, little: 0.1, low: 0.04 };
 /** V a cell: lead about 2, lithium iron phosphate about 3.3. */
 const BETWEEN_CELLS = 2.6;
-/** Held so high a block it is an equalisation, which only flooded cells get; below this a charge is one for gel. */
-const EQUALISED = 14.95;
-const GEL = 14.25;
+/** Held so high a block it is an equalisation, which only flooded cells get, V. */
+const EQUALISED = 15.1;
 
 export function suggestBank(series: Series): BankSuggestion {
   const measured =
@@ -49,7 +53,12 @@ export function suggestBank(series: Series): BankSuggestion {
   const bank = measured ?? cells?.bank;
   if (!bank) {
     const nothing = { value: null, why: 'The log has no voltage: read the label.' };
-    return { blocks: nothing, chemistry: nothing, cells: null, capacityAh: capacityOf(series) };
+    return {
+      blocks: nothing,
+      chemistry: { ...nothing, isLead: null },
+      cells: null,
+      capacityAh: capacityOf(series),
+    };
   }
   const stride = Math.max(1, Math.floor(bank.length / MOST_SAMPLES));
   const seen: number[] = [];
@@ -101,45 +110,65 @@ function chemistryOf(
   seen: readonly number[],
   blocks: number | null,
   cells: LoggedCells | null,
-): Suggestion<Chemistry> {
+): BankSuggestion['chemistry'] {
   if (cells) {
-    const isLithium = cells.volts > BETWEEN_CELLS;
     const why = `A cell stands at ${volts(cells.volts)}: lead has about 2.1 V, lithium iron phosphate about 3.3 V.`;
-    return isLithium ? { value: 'lfp', why } : leadType(seen, blocks ?? 1, why);
+    return cells.volts > BETWEEN_CELLS ? lithium(why) : lead(seen, blocks ?? 1, why);
   }
-  if (blocks === null) return { value: null, why: 'The nominal voltage has to be known first.' };
+  if (blocks === null)
+    return { value: null, isLead: null, why: 'The nominal voltage has to be known first.' };
+  const block = blocks === 1 ? '' : ' a 12 V block';
   const giving = whileGiving(series, bank);
-  // Without a current: what it stands at in the lower half of the time, when hardly anything charges it.
-  const stands = giving ?? quantile(seen, 0.25);
-  const perBlock = stands / blocks;
-  const how =
-    giving === null
-      ? `A quarter of the time it stands under ${volts(stands)}`
-      : `While it gives current it stands at ${volts(stands)}`;
-  const of = blocks === 1 ? '' : ` (${perBlock.toFixed(2)} V a 12 V block)`;
-  const rule = 'lead-acid is then under 12.8 V, lithium iron phosphate over 13.0 V until it is nearly empty';
-  const why = `${how}${of}: ${blocks === 1 ? rule : rule.replaceAll(' V', ' V a block')}.`;
-  if (perBlock >= GIVING.lithium) return { value: 'lfp', why };
-  if (perBlock <= GIVING.lead) return leadType(seen, blocks, why);
-  return { value: null, why: `${why} This lies between: look at the label.` };
+  if (giving !== null) {
+    const why = `While it gives current it stands at ${volts(giving / blocks)}${block}: lead-acid is then under 12.8 V, lithium iron phosphate over 13.0 V until it is nearly empty.`;
+    if (giving / blocks >= GIVING.lithium) return lithium(why);
+    const top = quantile(seen, 0.995) / blocks;
+    if (blocks >= 4 && giving / blocks > FEWER.giving && top < FEWER.top)
+      return {
+        value: null,
+        isLead: null,
+        why: `${why} But it is never charged above ${volts(top)} a block: fifteen lithium cells look like this too, and so does lead that is charged too low. Count the cells.`,
+      };
+    if (giving / blocks <= GIVING.lead) return lead(seen, blocks, why);
+    return { value: null, isLead: null, why: `${why} This lies between: look at the label.` };
+  }
+  // Without a current: where it rests, when hardly anything charges it.
+  const share = (from: number, to: number) =>
+    seen.filter((one) => one >= from * blocks && one < to * blocks).length / seen.length;
+  const flat = share(FLAT.from, FLAT.to);
+  const low = share(0, GIVING.lead);
+  if (flat >= FLAT.lithium && low < FLAT.low)
+    return lithium(
+      `${Math.round(100 * flat)} % of the time it stands at ${FLAT.from} to ${FLAT.to} V${block}, where lithium iron phosphate rests and lead-acid does not stay.`,
+    );
+  if (low >= FLAT.low && flat < Math.max(FLAT.little, low))
+    return lead(
+      seen,
+      blocks,
+      `${Math.round(100 * low)} % of the time it stands under ${GIVING.lead} V${block}, where lead-acid rests and lithium iron phosphate is nearly empty.`,
+    );
+  return {
+    value: null,
+    isLead: null,
+    why: 'It is held up by a charger nearly all the time, which lead-acid and lithium iron phosphate look the same under: look at the label.',
+  };
 }
 
-/** Which lead it is shows only where it was equalised, or charged so low that it can only be gel. */
-function leadType(seen: readonly number[], blocks: number, why: string): Suggestion<Chemistry> {
+const lithium = (why: string) => ({ value: 'lfp' as const, isLead: false, why });
+
+/** Which lead it is shows only where it was equalised. */
+function lead(seen: readonly number[], blocks: number, why: string): BankSuggestion['chemistry'] {
   const top = quantile(seen, 0.995) / blocks;
   if (top >= EQUALISED)
     return {
       value: 'flooded',
-      why: `${why} It was held at ${top.toFixed(1)} V a block, as only flooded cells are when they are equalised.`,
-    };
-  if (top < GEL)
-    return {
-      value: 'gel',
-      why: `${why} It is charged to ${top.toFixed(2)} V a block, as gel is; look at the label.`,
+      isLead: true,
+      why: `${why} It goes up to ${top.toFixed(1)} V a block, as only flooded cells do when they are equalised.`,
     };
   return {
-    value: 'agm',
-    why: `${why} It is charged to ${top.toFixed(2)} V a block, as AGM and flooded cells both are: caps to open mean flooded.`,
+    value: null,
+    isLead: true,
+    why: `${why} So it is lead-acid, charged to ${top.toFixed(2)} V a block. Caps to open mean flooded; of the sealed ones the label says whether AGM or gel.`,
   };
 }
 
@@ -164,44 +193,46 @@ function whileGiving({ channels }: Series, bank: Float32Array): number | null {
   return given.length < 20 ? null : median(given);
 }
 
-/** Points of percentage that must have gone before they say a capacity. */
+/** Points of percentage that must have gone before they say a capacity, and how long it may take from one fall to the next. */
 const POINTS = 8;
+const NEXT_FALL = 8 * HOUR;
+/** Slower than in twenty hours, parts of the capacity in A. */
+const SLOW = 0.05;
+
+/** Ah a point; null where too few points have gone. */
+function perPointOf(falls: readonly { ampHours: number; points: number }[]): number | null {
+  const points = falls.reduce((sum, one) => sum + one.points, 0);
+  return points < POINTS ? null : Math.abs(falls.reduce((sum, one) => sum + one.ampHours, 0)) / points;
+}
 
 /** What its own percentage goes by: Ah drawn for each point that it falls. */
 function capacityOf({ time, channels: { soc, battery_current: amps } }: Series): Suggestion<number> {
-  const label = 'the label goes before it';
   if (!soc || !amps)
     return { value: null, why: 'The log has no percentage beside a current: read the label.' };
   const limit = gapLimit(medianStep(time));
-  let drawn = 0;
-  let fallen = 0;
-  // Runs in which the percentage only falls: a sync or a charge ends one.
-  let ampHoursInRun = 0;
-  let from = soc[0]!;
-  const end = (at: number) => {
-    if (from - at >= 2 && ampHoursInRun > 0) {
-      drawn += ampHoursInRun;
-      fallen += from - at;
-    }
-    ampHoursInRun = 0;
-    from = at;
-  };
+  // Between one fall of the percentage and the next, with no rise and no silence between.
+  const falls: { ampHours: number; points: number; hours: number }[] = [];
+  let ampHoursSince = NaN;
+  let fellAt = 0;
   for (let i = 1; i < time.length; i++) {
     const step = time[i]! - time[i - 1]!;
-    const flows = (amps[i]! + amps[i - 1]!) / 2;
-    if (!(step <= limit) || !isNumber(flows) || !(soc[i]! <= soc[i - 1]!) || flows === 0) {
-      end(soc[i - 1]!);
-      from = soc[i]!;
-      continue;
-    }
-    ampHoursInRun += (Math.abs(flows) * step) / HOUR;
+    ampHoursSince += step <= limit ? (((amps[i]! + amps[i - 1]!) / 2) * step) / HOUR : NaN;
+    const points = soc[i - 1]! - soc[i]!;
+    if (points < 0) ampHoursSince = NaN;
+    if (!(points > 0)) continue;
+    if (isNumber(ampHoursSince) && time[i]! - fellAt < NEXT_FALL)
+      falls.push({ ampHours: ampHoursSince, points, hours: (time[i]! - fellAt) / HOUR });
+    ampHoursSince = 0;
+    fellAt = time[i]!;
   }
-  end(soc[soc.length - 1]!);
-  if (!(fallen >= POINTS)) return { value: null, why: 'Its percentage hardly moved: read the label.' };
-  const capacity = (100 * drawn) / fallen;
-  const rounded = Number(capacity.toPrecision(2));
+  const first = perPointOf(falls);
+  if (first === null) return { value: null, why: 'Its percentage hardly fell: read the label.' };
+  // Drawn fast, a point is gone sooner: what was drawn slowly says more.
+  const slow = falls.filter((one) => Math.abs(one.ampHours) / one.hours < SLOW * 100 * first);
+  const perPoint = perPointOf(slow) ?? first;
+  const rounded = Number((100 * perPoint).toPrecision(2));
   return {
     value: rounded,
-    why: `Its percentage falls by a point for each ${(drawn / fallen).toFixed(2)} Ah drawn, as if ${ampHours(rounded)} were set; ${label}.`,
+    why: `Its percentage falls by a point for each ${perPoint.toFixed(2)} Ah drawn, as if ${ampHours(rounded)} were set. The label goes before it.`,
   };
 }

@@ -7,6 +7,7 @@ import { type ReactNode, useState } from 'react';
 import { COMPLAINT_WORDS, type JobSummary } from '@/core/diagnosis/summary';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { Standing } from '@/ui/primitives/Standing';
+import { leaveFiles } from '@/ui/start/chosenFiles';
 import { useToast } from '@/ui/primitives/Toasts';
 
 /** Bytes. */
@@ -53,6 +54,15 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
     setBusy(false);
   }
 
+  /** A zip is a bundle; anything else is a log that a job is started from. */
+  function dropped(files: File[]): void {
+    const [first] = files;
+    if (!first) return;
+    if (files.length === 1 && /\.zip$/i.test(first.name)) return void takeInBundle(first);
+    leaveFiles(files);
+    router.push('/jobs/start');
+  }
+
   async function remove({ id, title }: JobSummary): Promise<void> {
     const removed = await fetch(`/api/jobs/${id}`, { method: 'DELETE' }).catch(() => null);
     if (!removed?.ok)
@@ -64,10 +74,17 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
   }
 
   return (
-    <main className="mx-auto w-full max-w-5xl p-4">
+    <main
+      className="mx-auto w-full max-w-5xl p-4"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        dropped([...event.dataTransfer.files]);
+      }}
+    >
       <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
         <h1 className="text-xl font-semibold">Jobs</h1>
-        <div className="flex items-center gap-2">
+        <div className="flex flex-wrap items-center gap-2">
           <label className={`${buttonClass} cursor-pointer py-1.5 focus-within:outline-2`}>
             {busy ? 'Taking in …' : 'Take in a bundle'}
             <input
@@ -81,6 +98,9 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
               }}
             />
           </label>
+          <Link href="/jobs/start" className={`${buttonClass} py-1.5`}>
+            Start from a log
+          </Link>
           <Link href="/jobs/new" className={mainButtonClass}>
             New job
           </Link>
@@ -122,7 +142,7 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
         <p className="ruled border-rule-strong bg-sheet text-ink-soft border p-8">
           {narrowed
             ? 'No job fits. Ask for less, or show all.'
-            : 'There are no jobs yet. Open a new one, or take in a bundle that a colleague has sent.'}
+            : 'There are no jobs yet. Drop a log here, open a new job, or take in a bundle that a colleague has sent.'}
         </p>
       ) : (
         <ul className="divide-rule border-rule-strong bg-sheet divide-y border-y">

@@ -25,24 +25,46 @@ import type { Head, Looked } from './useHead';
 const SURE = { certain: 'certain', likely: 'likely', ask: 'please say' };
 const boxClass = 'border-rule-strong bg-paper border px-1';
 
-interface Props {
+interface QuestionProps {
   looked: Looked;
+  form: ReadingForm;
   device: string;
   timeZone: string;
-  recipe: Recipe | null;
   timesOf: Head['timesOf'];
   /** Another column is said to hold the time. */
   onTimeColumn: (heading: string) => void;
+}
+
+interface Props extends Omit<QuestionProps, 'form'> {
+  recipe: Recipe | null;
   onConfirm: (description: LogDescription) => void;
 }
 
-export function Confirm({ looked, device, timeZone, recipe, timesOf, onTimeColumn, onConfirm }: Props) {
-  const form = useReadingForm(looked, recipe, timeZone);
-  const { reading, preview } = looked;
-  const { asks, trouble } = form;
+export function Confirm({ recipe, onConfirm, ...props }: Props) {
+  const form = useReadingForm(props.looked, recipe, props.timeZone);
   return (
     <div className="mt-4 grid gap-3">
       <h3 className="text-sm font-semibold">Is this what the columns are?</h3>
+      <ReadingQuestions {...props} form={form} />
+      {form.trouble && <p className="text-sm">{form.trouble}</p>}
+      <button
+        type="button"
+        disabled={form.trouble !== null}
+        onClick={() => onConfirm(form.description(props.device))}
+        className="bg-accent text-on-accent disabled:bg-rule disabled:text-ink-soft justify-self-start px-3 py-1.5"
+      >
+        Take it in
+      </button>
+    </div>
+  );
+}
+
+/** What each column is, and what the log does not say by itself. */
+export function ReadingQuestions({ looked, form, device, timeZone, timesOf, onTimeColumn }: QuestionProps) {
+  const { reading, preview } = looked;
+  const { asks } = form;
+  return (
+    <>
       <ColumnTable looked={looked} form={form} onTimeColumn={onTimeColumn} />
       <details className="text-sm">
         <summary className="text-accent cursor-pointer underline">The first rows as they stand</summary>
@@ -151,16 +173,7 @@ export function Confirm({ looked, device, timeZone, recipe, timesOf, onTimeColum
         )}
         <FirstRows form={form} device={device} zone={timeZone} timesOf={timesOf} />
       </div>
-      {trouble && <p className="text-sm">{trouble}</p>}
-      <button
-        type="button"
-        disabled={trouble !== null}
-        onClick={() => onConfirm(form.description(device))}
-        className="bg-accent text-on-accent disabled:bg-rule disabled:text-ink-soft justify-self-start px-3 py-1.5"
-      >
-        Take it in
-      </button>
-    </div>
+    </>
   );
 }
 

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { HeadTimes, Preview } from '@/core/log/preview';
 import type { DeviceKind, LogReading } from '@/core/log/recognise';
 import type { LogDescription } from '@/core/log/takeIn';
+import type { BankSuggestion } from '@/core/suggest/bank';
 import type { HeadAnswer, HeadTask } from '@/workers/head';
 
 export interface Looked {
@@ -18,6 +19,8 @@ export interface Head {
   problem: string | null;
   /** When the first rows were written, read as described; or why that cannot be said. */
   timesOf(description: LogDescription, timeZone: string): Promise<HeadTimes | string>;
+  /** What bank the log suggests, read as described; null where it cannot be read so. */
+  suggest(description: LogDescription, timeZone: string): Promise<BankSuggestion | null>;
   /** Looks again, with another column as the time. */
   lookAgain(timeHeading: string): Promise<Looked | null>;
 }
@@ -67,6 +70,10 @@ export function useHead(file: File | null, device: DeviceKind): Head {
     async timesOf(description, timeZone) {
       const answer = await ask({ kind: 'times', description, timeZone });
       return answer.kind === 'times' ? answer.times : answer.kind === 'problem' ? answer.problem : '';
+    },
+    async suggest(description, timeZone) {
+      const answer = await ask({ kind: 'suggest', description, timeZone });
+      return answer.kind === 'suggested' ? answer.bank : null;
     },
     async lookAgain(timeHeading) {
       const answer = await ask({ kind: 'look', file: file!, device, timeHeading });

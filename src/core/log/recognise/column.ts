@@ -5,7 +5,15 @@ import { type Channel, isReadChannel, type ReadChannel, stageNumber } from '../c
 import { type Dialect, isFlag, isMissing, isNumber } from '../sniff';
 import { timeColumnOf } from '../timeFormat';
 import type { ColumnReading, DeviceKind } from './reading';
-import { QUANTITY_OF_UNIT, quantityOfWords, saysAllowed, subjectOf, TIME_WORDS, wordsOf } from './words';
+import {
+  QUANTITY_OF_UNIT,
+  quantityOfWords,
+  saysAllowed,
+  saysCharge,
+  subjectOf,
+  TIME_WORDS,
+  wordsOf,
+} from './words';
 
 export type Recognised = Omit<ColumnReading, 'index' | 'heading' | 'samples'>;
 
@@ -114,14 +122,16 @@ export function recogniseColumn(
         ? { ...base, role: 'consumed_charge', invert: median(values) > 0, sure: 'likely' }
         : nothing;
     case 'percent':
-      return has('soc', 'charge', 'state', 'level', 'full', 'battery') &&
-        !has('efficiency', 'humidity', 'pwm', 'duty')
-        ? { ...base, role: 'soc', sure: has('soc') || (has('state') && has('charge')) ? 'certain' : 'likely' }
-        : nothing;
+      if (has('efficiency', 'humidity', 'pwm', 'duty', 'health', 'soh')) return nothing;
+      if (saysCharge(words)) return { ...base, role: 'soc', sure: isCharge(values) ? 'certain' : 'likely' };
+      return has('charge', 'level', 'full', 'battery') ? { ...base, role: 'soc', sure: 'likely' } : nothing;
     case 'flag':
       return saysAllowed(words) ? nothing : { ...base, role: 'source_available', sure: 'likely' };
   }
 }
+
+/** A percentage of charge lies between nothing and full. */
+const isCharge = (values: readonly number[]): boolean => values.every((one) => !(one < 0 || one > 110));
 
 /** The switch of a BMS that a heading names; null when it names none. */
 function flagOf(words: readonly string[]): Channel | null {

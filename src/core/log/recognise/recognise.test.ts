@@ -14,11 +14,23 @@ function one(heading: string, cells: string[], device: DeviceKind, delimiter = '
 const VOLTS = ['12.40', '12.41', '12.42', '12.41'];
 const AMPS = ['3.2', '-1.4', '0.0', '2.2'];
 const ONE_WAY = ['3.2', '1.4', '0.0', '2.2'];
+const PERCENT = ['81', '80.5', '80', '79.5'];
 const DEGREES = ['18.5', '18.5', '18.6', '18.6'];
 
 describe('headings are recognised by meaning and unit', () => {
   test.each<[string, string[], DeviceKind, string | null]>([
     ['Battery voltage (V)', VOLTS, 'monitor', 'battery_voltage'],
+    ['State of charge', PERCENT, 'monitor', 'soc'],
+    ['Battery percentage', PERCENT, 'monitor', 'soc'],
+    ['Charge level (%)', PERCENT, 'bms', 'soc'],
+    ['Stato di carica', PERCENT, 'monitor', 'soc'],
+    ['Ladezustand', PERCENT, 'monitor', 'soc'],
+    ['Estado de carga', PERCENT, 'monitor', 'soc'],
+    ['State of health (%)', PERCENT, 'bms', null],
+    ['Humidity %', PERCENT, 'monitor', null],
+    ['Batteriespannung', VOLTS, 'monitor', 'battery_voltage'],
+    ['Batteriestrom', AMPS, 'monitor', 'battery_current'],
+    ['Batterietemperatur', DEGREES, 'monitor', 'battery_temperature'],
     ['battery_voltage', VOLTS, 'monitor', 'battery_voltage'],
     ['Vbat', VOLTS, 'monitor', 'battery_voltage'],
     ['V_batt [V]', VOLTS, 'source', 'battery_voltage'],

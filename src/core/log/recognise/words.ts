@@ -15,6 +15,14 @@ export const TIME_WORDS = [
   'epoch',
   'when',
   'logged',
+  'zeitstempel',
+  'zeitpunkt',
+  'uhrzeit',
+  'fecha',
+  'hora',
+  'heure',
+  'horodatage',
+  'tijd',
 ];
 
 export type Quantity = 'voltage' | 'current' | 'power' | 'temperature' | 'charge' | 'percent' | 'flag';
@@ -81,13 +89,33 @@ export function wordsOf(heading: string): { words: string[]; unit: string } {
 
 export function quantityOfWords(words: string[]): Quantity | null {
   const has = (...options: string[]) => options.some((word) => words.includes(word));
-  if (has('soc')) return 'percent';
-  if (has('voltage', 'volt', 'volts', 'v', 'tension', 'tensione', 'spannung')) return 'voltage';
-  if (has('current', 'amps', 'amp', 'amperes', 'i', 'corrente', 'strom')) return 'current';
-  if (has('power', 'watts', 'potenza', 'leistung')) return 'power';
-  if (has('temperature', 'temp', 't', 'temperatura', 'temperatur')) return 'temperature';
+  // Joined words say at their end what they are: Batteriespannung, Ladestrom.
+  const ends = (...options: string[]) => words.some((word) => options.some((one) => word.endsWith(one)));
+  if (saysCharge(words)) return 'percent';
+  if (has('voltage', 'volt', 'volts', 'v', 'tension', 'tensione', 'voltaje', 'tensión') || ends('spannung'))
+    return 'voltage';
+  if (
+    has('current', 'amps', 'amp', 'amperes', 'ampere', 'i', 'corrente', 'courant', 'corriente') ||
+    ends('strom')
+  )
+    return 'current';
+  if (has('power', 'watts', 'potenza', 'puissance', 'potencia') || ends('leistung')) return 'power';
+  if (has('temperature', 'temp', 't', 'temperatura', 'température') || ends('temperatur'))
+    return 'temperature';
   if (has('available', 'present', 'running') || saysAllowed(words)) return 'flag';
   return null;
+}
+
+/** Whether a heading says how full the battery is: "SoC", "state of charge", "stato di carica", "Ladezustand". */
+export function saysCharge(words: readonly string[]): boolean {
+  const has = (...options: string[]) => options.some((word) => words.includes(word));
+  if (has('soc', 'percent', 'percentage', 'prozent', 'percentuale', 'ladezustand', 'ladestand')) return true;
+  return (
+    (has('state', 'level') && has('charge')) ||
+    (has('stato', 'livello') && has('carica')) ||
+    (has('état', 'etat', 'niveau') && has('charge')) ||
+    (has('estado', 'nivel') && has('carga'))
+  );
 }
 
 /** Whether a heading says that something is let through: "charge allowed", "discharge enable", "CHG FET". */
@@ -101,8 +129,12 @@ export function subjectOf(words: string[]): 'input' | 'load' | 'battery' | 'sour
   if (has('panel', 'pv', 'array', 'input', 'in', 'pannello')) return 'input';
   if (has('mains', 'grid', 'ac', 'line', 'rete', 'netz') && !has('charger', 'output', 'battery', 'batt'))
     return 'input';
-  if (has('load', 'loads', 'consumer', 'consumers', 'carico', 'last')) return 'load';
-  if (has('battery', 'batt', 'bat', 'bank', 'pack', 'batteria', 'batterie', 'shunt')) return 'battery';
+  if (has('load', 'loads', 'consumer', 'consumers', 'carico', 'last', 'verbraucher')) return 'load';
+  if (
+    has('battery', 'batt', 'bat', 'bank', 'pack', 'batteria', 'batería', 'bateria', 'shunt') ||
+    words.some((word) => word.startsWith('batterie'))
+  )
+    return 'battery';
   if (
     has(
       'charger',

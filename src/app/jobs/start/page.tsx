@@ -1,0 +1,5 @@
+import { StartPage } from '@/ui/start/StartPage';
+
+export default function Page() {
+  return <StartPage />;
+}
