@@ -1,10 +1,10 @@
 'use client';
 /** Nominal voltage, chemistry and capacity, each with what the logs suggest and why. */
 
-import type { ReactNode } from 'react';
+import { type ReactNode, useId } from 'react';
 import { CHEMISTRY } from '@/core/system/chemistry';
 import { CHEMISTRIES, type Chemistry } from '@/core/system/schema';
-import type { BankSuggestion, Suggestion } from '@/core/suggest/bank';
+import type { BankSuggestion } from '@/core/suggest/bank';
 import { buttonClass } from '@/ui/primitives/buttons';
 import type { Facts } from './facts';
 
@@ -14,8 +14,9 @@ interface Props {
   onChange(some: Partial<Facts>): void;
 }
 
-const fieldClass = 'border-rule-strong bg-paper mt-0.5 block w-full border px-2 py-2 text-base font-normal';
+const fieldClass = 'border-rule-strong bg-paper mt-0.5 block w-full border px-2 py-2 text-base';
 const BLOCKS = [1, 2, 3, 4];
+const READING = 'The log is still being read.';
 
 export function FactFields({ facts, suggested, onChange }: Props) {
   const { capacityAh } = suggested ?? {};
@@ -23,88 +24,105 @@ export function FactFields({ facts, suggested, onChange }: Props) {
     <fieldset className="border-rule-strong bg-sheet mt-3 border p-3">
       <legend className="px-1 font-semibold">The battery</legend>
       <div className="grid gap-3 sm:grid-cols-2">
-        <Fact label="Nominal voltage" suggestion={suggested?.blocks}>
-          <select
-            className={fieldClass}
-            value={facts.blocks}
-            onChange={({ target }) => onChange({ blocks: target.value, cells: '' })}
-          >
-            <option value="">not known</option>
-            {BLOCKS.map((one) => (
-              <option key={one} value={one}>
-                {12 * one} V
-              </option>
-            ))}
-          </select>
-        </Fact>
-        <Fact label="Chemistry" suggestion={suggested?.chemistry}>
-          <select
-            className={fieldClass}
-            value={facts.chemistry}
-            onChange={({ target }) => onChange({ chemistry: target.value as Chemistry | '', cells: '' })}
-          >
-            <option value="">not known</option>
-            {CHEMISTRIES.map((one) => (
-              <option key={one} value={one}>
-                {CHEMISTRY[one].name}
-              </option>
-            ))}
-          </select>
-        </Fact>
-        <Fact label="Capacity, Ah" suggestion={capacityAh}>
-          <span className="flex gap-2">
-            <input
-              inputMode="decimal"
+        <Fact label="Nominal voltage" hint={suggested?.blocks.why ?? READING}>
+          {(field) => (
+            <select
+              {...field}
               className={fieldClass}
-              value={facts.capacityAh}
-              onChange={({ target }) => onChange({ capacityAh: target.value })}
-            />
-            {capacityAh?.value && facts.capacityAh === '' && (
-              <button
-                type="button"
-                className={`${buttonClass} mt-0.5 whitespace-nowrap`}
-                onClick={() => onChange({ capacityAh: String(capacityAh.value) })}
-              >
-                Take {capacityAh.value}
-              </button>
-            )}
-          </span>
+              value={facts.blocks}
+              onChange={({ target }) => onChange({ blocks: target.value, cells: '' })}
+            >
+              <option value="">not known</option>
+              {BLOCKS.map((one) => (
+                <option key={one} value={one}>
+                  {12 * one} V
+                </option>
+              ))}
+            </select>
+          )}
         </Fact>
-        <label className="text-sm font-semibold">
-          Cells in series
-          <input
-            inputMode="numeric"
-            className={fieldClass}
-            value={facts.cells}
-            onChange={({ target }) => onChange({ cells: target.value })}
-          />
-          <span className="text-ink-soft mt-0.5 block text-xs font-normal">
-            {facts.chemistry === 'lfp' && facts.blocks === '4'
+        <Fact label="Chemistry" hint={suggested?.chemistry.why ?? READING}>
+          {(field) => (
+            <select
+              {...field}
+              className={fieldClass}
+              value={facts.chemistry}
+              onChange={({ target }) => onChange({ chemistry: target.value as Chemistry | '', cells: '' })}
+            >
+              <option value="">not known</option>
+              {CHEMISTRIES.map((one) => (
+                <option key={one} value={one}>
+                  {CHEMISTRY[one].name}
+                </option>
+              ))}
+            </select>
+          )}
+        </Fact>
+        <Fact label="Capacity, Ah" hint={capacityAh?.why ?? READING}>
+          {(field) => (
+            <span className="flex gap-2">
+              <input
+                {...field}
+                inputMode="decimal"
+                className={fieldClass}
+                value={facts.capacityAh}
+                onChange={({ target }) => onChange({ capacityAh: target.value })}
+              />
+              {capacityAh?.value && facts.capacityAh === '' && (
+                <button
+                  type="button"
+                  className={`${buttonClass} mt-0.5 whitespace-nowrap`}
+                  onClick={() => onChange({ capacityAh: String(capacityAh.value) })}
+                >
+                  Take {capacityAh.value}
+                </button>
+              )}
+            </span>
+          )}
+        </Fact>
+        <Fact
+          label="Cells in series"
+          hint={
+            facts.chemistry === 'lfp' && facts.blocks === '4'
               ? 'Lithium at 48 V has 16 cells, some have 15: the label says.'
-              : 'Follows from voltage and chemistry.'}
-          </span>
-        </label>
+              : 'Follows from voltage and chemistry.'
+          }
+        >
+          {(field) => (
+            <input
+              {...field}
+              inputMode="numeric"
+              className={fieldClass}
+              value={facts.cells}
+              onChange={({ target }) => onChange({ cells: target.value })}
+            />
+          )}
+        </Fact>
       </div>
     </fieldset>
   );
 }
 
-function Fact({
+/** A field with its hint, which belongs to it and is no part of its name. */
+export function Fact({
   label,
-  suggestion,
+  hint,
   children,
 }: {
   label: string;
-  suggestion: Suggestion<unknown> | undefined;
-  children: ReactNode;
+  hint: string;
+  children(field: { id: string; 'aria-describedby': string }): ReactNode;
 }) {
+  const id = useId();
   return (
-    <label className="text-sm font-semibold">
-      {label}
-      {children}
-      <span className="text-ink-soft mt-0.5 block text-xs font-normal">
-        {suggestion ? suggestion.why : 'The log is still being read.'}
-      </span>
-    </label>
+    <div className="text-sm">
+      <label htmlFor={id} className="font-semibold">
+        {label}
+      </label>
+      {children({ id, 'aria-describedby': `${id}-hint` })}
+      <p id={`${id}-hint`} className="text-ink-soft mt-0.5 text-xs">
+        {hint}
+      </p>
+    </div>
   );
 }

@@ -11,6 +11,7 @@ import type { NewDevice } from '@/core/system/newDevice';
 import { ReadingQuestions } from '@/ui/upload/Confirm';
 import { useReadingForm } from '@/ui/upload/readingForm';
 import { type Head, type Looked, useHead } from '@/ui/upload/useHead';
+import { Fact } from './FactFields';
 
 /** What is known of a file, for the page. */
 export interface FileState {
@@ -69,24 +70,27 @@ export function StartFile({ file, timeZone, onState, onRemove }: Props) {
         </p>
       )}
       {first.looked && (
-        <label className="mt-2 block text-sm">
-          <span className="font-semibold">Written by</span>
-          <select
-            className="border-rule-strong bg-paper mt-0.5 block w-full border px-2 py-2 text-base sm:w-auto"
-            value={kind ?? ''}
-            onChange={({ target }) => setSaid(target.value as NewDevice)}
-          >
-            <option value="" disabled>
-              Which device?
-            </option>
-            {(Object.keys(KIND_WORDS) as NewDevice[]).map((one) => (
-              <option key={one} value={one}>
-                {KIND_WORDS[one]}
-              </option>
-            ))}
-          </select>
-          <span className="text-ink-soft mt-0.5 block text-xs">{suggested?.why}</span>
-        </label>
+        <div className="mt-2">
+          <Fact label="Written by" hint={suggested?.why ?? ''}>
+            {(field) => (
+              <select
+                {...field}
+                className="border-rule-strong bg-paper mt-0.5 block w-full border px-2 py-2 text-base sm:w-auto"
+                value={kind ?? ''}
+                onChange={({ target }) => setSaid(target.value as NewDevice)}
+              >
+                <option value="" disabled>
+                  Which device?
+                </option>
+                {(Object.keys(KIND_WORDS) as NewDevice[]).map((one) => (
+                  <option key={one} value={one}>
+                    {KIND_WORDS[one]}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Fact>
+        </div>
       )}
       {shown && (
         <Columns
