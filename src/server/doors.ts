@@ -6,6 +6,7 @@
 import { z } from 'zod';
 import { changeSchema, logDescriptionSchema, settingPath, settingValue } from '@/core/bundle/schema';
 import { INTAKE_ANSWERS, MOST_BYTES, PART_BYTES } from '@/core/log/intake';
+import { FIND_RULES } from '@/core/log/find';
 import { COARSEST_LEVEL } from '@/core/log/tiles';
 import { FOUND } from '@/core/diagnosis/summary';
 import { recordSchema } from '@/core/records/records';
@@ -75,6 +76,23 @@ const ids = z
   .transform((list) => list.split(',').filter((one) => one !== ''));
 /** Devices whose currents are counted, less those of others: ids with commas between. */
 const currentsSchema = z.object({ of: ids.default(['monitor']), less: ids.default([]) });
+
+/** A figure of an address. */
+const figure = z
+  .string({ error: 'This is missing.' })
+  .regex(/^-?\d{1,7}([.,]\d{1,6})?$/, { error: 'This is a figure, such as 14.2.' })
+  .transform((text) => Number(text.replace(',', '.')));
+const MOST_MINUTES = 100_000;
+const findSchema = z.object({
+  recording: uuid,
+  channel: z.string().regex(/^[a-z0-9_]{1,40}$/, { error: 'There is no such channel.' }),
+  rule: z.enum([...FIND_RULES, 'span']),
+  value: figure,
+  to: figure.optional(),
+  minutes: digits(MOST_MINUTES).default(0),
+  from: moment,
+  way: z.enum(['next', 'previous']).default('next'),
+});
 
 export const changeRequestSchema = z.object({
   base: version,
@@ -166,6 +184,15 @@ export const DOORS = {
   },
   'GET /api/jobs/[id]/report': { params: one, what: 'job' },
   'GET /api/jobs/[id]/counter': { params: one, what: 'job with logs', query: currentsSchema },
+  'GET /api/jobs/[id]/measure': {
+    params: one,
+    what: 'job with logs',
+    query: z.object({ from: moment, to: moment }).refine(({ from, to }) => from < to, {
+      path: ['from'],
+      error: 'The first moment comes before the second.',
+    }),
+  },
+  'GET /api/jobs/[id]/find': { params: one, what: 'job with logs', query: findSchema },
   'GET /api/jobs/[id]/timeline': { params: one, what: 'job with logs', query: exportQuery },
   'GET /api/photos/[id]': { params: one, what: 'photo' },
   'POST /api/photos/[id]': { params: one, what: 'photo' },

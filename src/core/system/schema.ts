@@ -13,6 +13,7 @@ import {
   date,
   day,
   id,
+  line,
   moment,
   name,
   notNegative,
@@ -250,6 +251,15 @@ export const testResultSchema = z.object({
   note: text.optional(),
 });
 
+/** A moment or a span of the strips that somebody has pinned, with what is to be remembered of it. */
+export const pinSchema = z.object({
+  id: z.uuid(),
+  from: moment,
+  to: moment,
+  note: line(500, 'Say what is to be seen here.'),
+});
+const MOST_PINS = 100;
+
 /** So many results on one job. */
 const MOST_TESTS = 100;
 
@@ -267,6 +277,7 @@ export const jobSchema = z.object({
   checks: few(z.record(id, checkSchema), 200).optional(),
   walk: walkSchema.optional(),
   tests: list(testResultSchema, MOST_TESTS, 'results').optional(),
+  pins: list(pinSchema, MOST_PINS, 'pins').optional(),
   /** Tests that cannot be made: the gear is not at hand. */
   testsLeftOut: list(id, 50, 'tests')
     .overwrite((chosen) => [...new Set(chosen)])
@@ -289,6 +300,7 @@ export type System = z.infer<typeof systemSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type Walk = z.infer<typeof walkSchema>;
 export type TestResult = z.infer<typeof testResultSchema>;
+export type Pin = z.infer<typeof pinSchema>;
 export type Job = z.infer<typeof jobSchema>;
 
 /** Every device of a system that can have a log, in reading order. */

@@ -5,7 +5,7 @@ import { Tabs } from 'radix-ui';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
-import type { System } from '@/core/system/schema';
+import type { Job, System } from '@/core/system/schema';
 import { useView, ViewTabs } from '@/ui/primitives/ViewTabs';
 import { Strips } from '@/ui/strips/Strips';
 import { ChargesTable } from './ChargesTable';
@@ -21,6 +21,9 @@ const VIEWS = [
 
 interface Props {
   jobId: string;
+  job: Job;
+  jobVersion: number;
+  systemId: string;
   system: System;
   recordings: RecordingInfo[];
   diagnosis: Diagnosis;
@@ -32,13 +35,14 @@ interface Props {
 /** Which view is open, and a way to another. */
 export const useChargingView = (jobId: string) => useView(`/jobs/${jobId}/charging`, VIEWS);
 
-export function ChargingStep({ jobId, system, recordings, diagnosis, lit, goal, onGo }: Props) {
+export function ChargingStep({ onGo, ...props }: Props) {
+  const { jobId, system, recordings, diagnosis } = props;
   const [view, setView] = useChargingView(jobId);
-  if (recordings.length === 0) return <Strips {...{ jobId, system, recordings, diagnosis, lit, goal }} />;
+  if (recordings.length === 0) return <Strips {...props} />;
   return (
     <ViewTabs label="Views of charging" views={VIEWS} view={view} onView={setView}>
       <Tabs.Content value="strips">
-        <Strips {...{ jobId, system, recordings, diagnosis, lit, goal }} />
+        <Strips {...props} />
       </Tabs.Content>
       <Tabs.Content value="charges">
         <ChargesTable system={system} diagnosis={diagnosis} onGo={onGo} />

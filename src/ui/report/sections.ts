@@ -185,6 +185,12 @@ export function reportOf(
         title: 'What was tested',
         lines: diagnosis.testsMade.map(testLine),
       },
+      {
+        title: 'Pinned on the strips',
+        lines: [...(job.pins ?? [])]
+          .sort((a, b) => a.from.localeCompare(b.from))
+          .map((one) => `${clock(one.from)} to ${clock(one.to)}: ${one.note}`),
+      },
       { title: 'What charging shows', lines: chargingLines },
       { title: 'What counting shows', lines: countingLines },
       { title: 'What discharging shows', lines: dischargingLines },

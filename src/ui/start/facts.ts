@@ -51,9 +51,9 @@ export function bankOfFacts({ chemistry, cells, capacityAh }: Facts): { bank: Ba
 }
 
 /** What is still open, as short phrases: the logs are taken in all the same, and cannot be judged before. */
-export const openFacts = ({ chemistry, cells, capacityAh }: Facts): string[] => [
+export const openFacts = ({ chemistry, blocks, cells, capacityAh }: Facts): string[] => [
   ...(chemistry ? [] : ['the chemistry']),
-  ...(cells ? [] : ['the nominal voltage']),
+  ...(cells || blocks ? [] : ['the nominal voltage']),
   ...(capacityAh.trim() ? [] : ['the capacity']),
 ];
 

@@ -9,7 +9,17 @@ const KEYS = [
   ['d', 'a day'],
   ['0', 'the whole log'],
   ['Home, End', 'start, end'],
-  ['n, p', 'next, previous stage'],
+  ['w', 'a week'],
+  ['g, s', 'the charge, the stage'],
+  ['< >', 'the view before, after'],
+  ['n, p', 'next, previous event'],
+  ['c', 'caliper'],
+  ['Shift ← →', 'its second mark'],
+  ['Alt ← →', 'its first mark'],
+  ['f', 'find'],
+  ['l', 'lanes'],
+  ['m', 'pins'],
+  ['Ctrl K', 'every step and tool'],
   ['?', 'this sheet'],
 ];
 

@@ -3,7 +3,7 @@
 
 import type { ScaleLinear, ScaleTime } from 'd3-scale';
 import { DateTime } from 'luxon';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import type { DiagnosisCharge } from '@/core/diagnosis/result';
 import type { Span } from '@/core/quantity/span';
 import { expectedVolts } from '@/core/system/chemistry';
@@ -23,13 +23,13 @@ interface Props {
   lit: Span[];
   /** Where a log that this lane shows cannot be believed. */
   doubted: Span[];
-  cursor: number | null;
   band: { bank: KnownBank; charges: DiagnosisCharge[] } | null;
   zone: string;
   last: boolean;
 }
 
-export function LaneView({
+/** Drawn anew only when what it shows has changed: a cursor that moves is none of its business. */
+export const LaneView = memo(function LaneView({
   lane,
   x,
   y,
@@ -39,7 +39,6 @@ export function LaneView({
   tick,
   lit,
   doubted,
-  cursor,
   band,
   zone,
   last,
@@ -83,16 +82,11 @@ export function LaneView({
           ))}
           {band && <Band {...band} view={view} rect={rect} y={y} />}
           {doubted.filter(seen).map((span, i) => (
-            <rect key={i} {...rect(span)} y={0} height={height} fill="url(#doubted)">
-              <title>The log cannot be believed here: see the notebook</title>
-            </rect>
+            <rect key={i} {...rect(span)} y={0} height={height} fill="url(#doubted)" />
           ))}
           {lit.filter(seen).map((span) => (
             <rect key={span.from} {...rect(span)} y={0} height={height} fill="var(--lit)" />
           ))}
-          {cursor !== null && (
-            <line x1={x(cursor)} x2={x(cursor)} y1={0} y2={height} stroke="var(--accent)" />
-          )}
         </g>
         <text x={0} y={14} fontSize={11} fontWeight={600} fill="var(--ink)">
           {lane.title}
@@ -131,7 +125,7 @@ export function LaneView({
       <canvas ref={canvas} className="absolute top-0" style={{ left: GUTTER, width, height }} aria-hidden />
     </div>
   );
-}
+});
 
 function tickText(at: Date, view: Span, zone: string): string {
   const local = DateTime.fromJSDate(at, { zone });

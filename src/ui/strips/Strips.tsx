@@ -1,29 +1,43 @@
 'use client';
-/** The strips: lanes over one time axis, a ribbon of stages above them, the whole log below. */
+/** The strips: lanes over one time axis, a ribbon of stages above them, the whole log below, and the tools to work on them. */
 
 import { scaleLinear, scaleTime } from 'd3-scale';
-import { select } from 'd3-selection';
-import { zoom, zoomIdentity, type ZoomBehavior } from 'd3-zoom';
-import { DateTime } from 'luxon';
 import { useTheme } from 'next-themes';
 import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { DAY, HOUR, MINUTE, type Span } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
-import type { System } from '@/core/system/schema';
+import type { Job, System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
-import { extentOf, valueAt } from './draw';
+import { type Command, useCommands } from '@/ui/commands/Commands';
+import { CaliperPanel } from './CaliperPanel';
+import { useCursor } from './cursor';
+import { extentOf } from './draw';
+import { eventsOf, nextEvent } from './events';
+import { FindPanel } from './FindPanel';
 import { KeySheet } from './KeySheet';
+import { LanesPanel } from './LanesPanel';
 import { LaneView } from './LaneView';
-import { GUTTER, lanesOf } from './lanes';
+import { channelsOf, GUTTER, labelOfChannel, type Lane, LANES, lanesOf } from './lanes';
+import { type Marks, Overlay, spanOfMarks } from './Overlay';
 import { Overview } from './Overview';
+import { PinsPanel } from './PinsPanel';
+import { Readout } from './Readout';
 import { RIBBON, Ribbons, ribbonsOf } from './Ribbons';
 import { StagePatterns } from './stageTextures';
 import { tileSource } from './tileSource';
+import { type Panel, Toolbar, type Zoom } from './Toolbar';
+import { useChanges } from './useChanges';
+import { usePins } from './usePins';
+import { useStripView } from './useStripView';
+import { useWishes } from './useWishes';
 
 interface Props {
   jobId: string;
+  job: Job;
+  jobVersion: number;
+  systemId: string;
   system: System;
   recordings: RecordingInfo[];
   diagnosis: Diagnosis;
@@ -33,43 +47,41 @@ interface Props {
   goal: Span | null;
 }
 
-const CLOSEST = 2 * MINUTE;
-
-export function Strips({ jobId, system, recordings, diagnosis, lit, goal }: Props) {
-  if (recordings.length === 0)
+export function Strips(props: Props) {
+  if (props.recordings.length === 0)
     return (
       <div className="ruled border-rule-strong bg-sheet border p-8">
         <p className="mb-3">There is no log of this job yet: the strips are empty.</p>
-        <Link href={`/jobs/${jobId}/logs`} className="bg-accent text-on-accent inline-block px-3 py-1.5">
+        <Link
+          href={`/jobs/${props.jobId}/logs`}
+          className="bg-accent text-on-accent inline-block px-3 py-1.5"
+        >
           Take in a log
         </Link>
       </div>
     );
-  return (
-    <FilledStrips
-      jobId={jobId}
-      system={system}
-      recordings={recordings}
-      diagnosis={diagnosis}
-      lit={lit}
-      goal={goal}
-    />
-  );
+  return <FilledStrips {...props} />;
 }
 
 /** Voltages below this share of the highest run off the bottom of their lane. */
 const LOWEST_SHOWN = 0.6;
 
-function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props) {
+function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, diagnosis, lit, goal }: Props) {
   const [width, setWidth] = useState(0);
   const [tick, setTick] = useState(0);
   const [broken, setBroken] = useState(false);
-  const [cursor, setCursor] = useState<number | null>(null);
   const [helpOpen, setHelpOpen] = useState(false);
+  const [panel, setPanel] = useState<Panel | null>(null);
+  const [marks, setMarks] = useState<Marks | null>(null);
+  const [isMeasuring, setMeasuring] = useState(false);
+  const measuring = useRef(false);
+  const cursor = useCursor();
   const { resolvedTheme } = useTheme();
   const frame = useRef<HTMLDivElement>(null);
   const plot = useRef<HTMLDivElement>(null);
-  const behaviour = useRef<ZoomBehavior<HTMLDivElement, unknown>>(null);
+  const [wishes, changeWishes] = useWishes(jobId);
+  const { pins, add, remove } = usePins(jobId, job, jobVersion);
+  const changes = useChanges(systemId);
 
   const full = useMemo<Span>(
     () => ({
@@ -78,12 +90,13 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
     }),
     [recordings],
   );
-  const [view, setView] = useState<Span>(() => ({
-    from: full.from,
-    to: Math.min(full.to, full.from + 6 * DAY),
-  }));
+  const { view, show, go, canGo } = useStripView(plot, full, width, measuring);
   const bank = useMemo(() => knownSystem(system)?.bank ?? null, [system]);
-  const lanes = useMemo(() => lanesOf(system, recordings), [system, recordings]);
+  const lanes = useMemo(() => lanesOf(system, recordings, wishes), [system, recordings, wishes]);
+  const events = useMemo(
+    () => eventsOf(diagnosis, system, { pins, changes }),
+    [diagnosis, system, pins, changes],
+  );
   const [source] = useState(() => {
     let waiting = false;
     return tileSource(
@@ -109,83 +122,95 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
     return () => observer.disconnect();
   }, []);
 
-  useEffect(() => {
-    if (width <= 0) return;
-    const base = scaleTime([full.from, full.to], [0, width]);
-    const selection = select(plot.current!);
-    behaviour.current = zoom<HTMLDivElement, unknown>()
-      .scaleExtent([1, Math.max(1, (full.to - full.from) / CLOSEST)])
-      .extent([
-        [0, 0],
-        [width, 1],
-      ])
-      .translateExtent([
-        [0, 0],
-        [width, 1],
-      ])
-      .on('zoom', (event) => {
-        const [from, to] = event.transform.rescaleX(base).domain().map(Number) as [number, number];
-        setView({ from, to });
-      });
-    selection.call(behaviour.current).on('dblclick.zoom', null);
-    return () => void selection.on('.zoom', null);
-  }, [full, width]);
-
-  const show = useCallback(
-    (wanted: Span) => {
-      if (!behaviour.current || width <= 0) return;
-      const whole = full.to - full.from;
-      const length = Math.min(whole, Math.max(CLOSEST, wanted.to - wanted.from));
-      const from = Math.min(full.to - length, Math.max(full.from, wanted.from));
-      const k = whole / length;
-      const transform = zoomIdentity.scale(k).translate((-(from - full.from) / whole) * width, 0);
-      select(plot.current!).call(behaviour.current.transform, transform);
+  const goTo = useCallback(
+    ({ from, to }: Span) => {
+      const margin = Math.max(2 * HOUR, 0.4 * (to - from));
+      show({ from: from - margin, to: to + margin });
     },
-    [full, width],
+    [show],
   );
-
-  // The first view, and again when the width has changed: the zoom keeps its own state.
   useEffect(() => {
-    if (width > 0) show(view);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new width calls for it
-  }, [width]);
+    if (goal) goTo(goal);
+  }, [goal, goTo]);
 
-  useEffect(() => {
-    if (!goal) return;
-    const margin = Math.max(2 * HOUR, 0.4 * (goal.to - goal.from));
-    show({ from: goal.from - margin, to: goal.to + margin });
-  }, [goal, show]);
+  const measure = useCallback((on: boolean) => {
+    measuring.current = on;
+    setMeasuring(on);
+    setPanel((was) => (on ? 'caliper' : was === 'caliper' ? null : was));
+    if (!on) setMarks(null);
+  }, []);
+  const changeMarks = useCallback((next: Marks | null) => {
+    setMarks(next);
+    if (next) setPanel('caliper');
+  }, []);
 
   const x = useMemo(() => scaleTime([view.from, view.to], [0, Math.max(1, width)]), [view, width]);
-  const extents = useMemo(
-    () =>
-      lanes.map((lane) => {
-        // A bus that a BMS has switched off reads nothing: drawn to scale, all else would be a line.
-        const least = lane.id === 'volts' ? LOWEST_SHOWN : -Infinity;
-        const found = extentOf(lane, source, full, Math.max(1, width), least) ?? [0, 1];
-        // The band that the battery asks for is to be seen even when the voltage never gets there.
-        if (lane.id === 'volts' && bank)
-          found[1] = Math.max(found[1], bank.chargeVolts.max + 0.02 * bank.cellsInSeries);
-        const margin = Math.max(0.05 * (found[1] - found[0]), 0.05);
-        return [found[0] - margin, found[1] + margin] as [number, number];
-      }),
+  const scales = useMemo(
+    () => lanes.map((lane) => scaleLinear(domainOf(lane), [lane.height - 4, 4])),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- tick says that the source has more
     [lanes, source, full, width, tick, bank],
   );
-
-  const ribbons = useMemo(() => ribbonsOf(diagnosis, system), [diagnosis, system]);
-  const starts = useMemo(
+  function domainOf(lane: Lane): [number, number] {
+    // A bus that a BMS has switched off reads nothing: drawn to scale, all else would be a line.
+    const least = lane.id === 'volts' || lane.id === 'cells' ? LOWEST_SHOWN : -Infinity;
+    const found = extentOf(lane, source, full, Math.max(1, width), least) ?? [0, 1];
+    // The band that the battery asks for is to be seen even when the voltage never gets there.
+    if (lane.id === 'volts' && bank)
+      found[1] = Math.max(found[1], bank.chargeVolts.max + 0.02 * bank.cellsInSeries);
+    const margin = Math.max(0.05 * (found[1] - found[0]), lane.id === 'cells' ? 0.01 : 0.05);
+    return [found[0] - margin, found[1] + margin];
+  }
+  const band = useMemo(() => (bank ? { bank, charges: diagnosis.charges } : null), [bank, diagnosis]);
+  const doubted = useMemo(
     () =>
-      diagnosis.charges
-        .flatMap((charge) => charge.stages.map((stage) => Date.parse(stage.from)))
-        .sort((a, b) => a - b),
-    [diagnosis],
+      lanes.map((lane) =>
+        diagnosis.trust
+          .filter((note) => lane.traces.some((trace) => note.devices.includes(trace.recording.device)))
+          .flatMap((note) =>
+            note.spans.map(([from, to]) => ({ from: Date.parse(from), to: Date.parse(to) })),
+          ),
+      ),
+    [lanes, diagnosis],
   );
+  const ribbons = useMemo(() => ribbonsOf(diagnosis, system), [diagnosis, system]);
+
+  const length = view.to - view.from;
+  const middle = (view.from + view.to) / 2;
+  const around = (ms: number, span: number) => show({ from: ms - span / 2, to: ms + span / 2 });
+  const step = (way: 'next' | 'previous') => {
+    const event = nextEvent(events, middle, way, '');
+    if (event) around(event.from, length);
+  };
+  const zoomTo = (zoom: Zoom) => {
+    if (zoom === 'all') return show(full);
+    if (zoom === 'day' || zoom === 'week') return around(middle, zoom === 'day' ? DAY : 7 * DAY);
+    const charges = diagnosis.charges.map(({ from, to }) => ({ from: Date.parse(from), to: Date.parse(to) }));
+    const stages = events.filter((one) => one.kind === 'stage');
+    const nearest = (spans: readonly Span[]) =>
+      spans.reduce<Span | null>(
+        (best, one) => (!best || distance(one, middle) < distance(best, middle) ? one : best),
+        null,
+      );
+    const found = nearest(zoom === 'charge' ? charges : stages);
+    if (found) {
+      const margin = 0.1 * (found.to - found.from) + 5 * MINUTE;
+      show({ from: found.from - margin, to: found.to + margin });
+    }
+  };
+  const moveMark = (which: 'a' | 'b', by: number) => {
+    const now = marks ?? { a: view.from + length / 3, b: null };
+    const b = now.b ?? view.to - length / 3;
+    changeMarks(which === 'a' ? { a: now.a + by, b } : { a: now.a, b: b + by });
+  };
 
   function onKeyDown(event: KeyboardEvent) {
-    const length = view.to - view.from;
-    const middle = (view.from + view.to) / 2;
-    const around = (ms: number, span: number) => show({ from: ms - span / 2, to: ms + span / 2 });
+    if (event.ctrlKey || event.metaKey) return;
+    const sideways = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    if ((event.shiftKey || event.altKey) && sideways !== 0) {
+      event.preventDefault();
+      moveMark(event.altKey ? 'a' : 'b', (sideways * length) / 100);
+      return;
+    }
     const move = (part: number) => show({ from: view.from + part * length, to: view.to + part * length });
     const actions: Record<string, () => void> = {
       ArrowLeft: () => move(-0.2),
@@ -198,69 +223,80 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
       Home: () => show({ from: full.from, to: full.from + length }),
       End: () => show({ from: full.to - length, to: full.to }),
       '0': () => show(full),
-      d: () => around(middle, DAY),
-      n: () => {
-        const next = starts.find((one) => one > middle + MINUTE);
-        if (next) around(next, length);
+      d: () => zoomTo('day'),
+      w: () => zoomTo('week'),
+      g: () => zoomTo('charge'),
+      s: () => zoomTo('stage'),
+      n: () => step('next'),
+      p: () => step('previous'),
+      '<': () => go(-1),
+      '>': () => go(1),
+      c: () => {
+        measure(!isMeasuring);
+        if (!isMeasuring && !marks) changeMarks({ a: view.from + length / 3, b: view.to - length / 3 });
       },
-      p: () => {
-        const previous = [...starts].reverse().find((one) => one < middle - MINUTE);
-        if (previous) around(previous, length);
-      },
-      '?': () => setHelpOpen(true),
+      Escape: () => measure(false),
+      f: () => setPanel('find'),
+      l: () => setPanel('lanes'),
+      m: () => setPanel('pins'),
     };
-    const action = event.ctrlKey || event.metaKey || event.altKey ? undefined : actions[event.key];
+    const action = event.altKey ? undefined : actions[event.key];
     if (!action) return;
     event.preventDefault();
     action();
   }
+  // The sheet of keys opens wherever the focus is, but not where somebody types.
+  useEffect(() => {
+    const listen = (event: globalThis.KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select');
+      if (event.key === '?' && !typing) setHelpOpen(true);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, []);
+
+  const commands = useMemo<Command[]>(
+    () => [
+      { name: 'Caliper: measure between two moments', group: 'Strips', keys: 'c', run: () => measure(true) },
+      { name: 'Find a time or an event', group: 'Strips', keys: 'f', run: () => setPanel('find') },
+      { name: 'Lanes: show, hide, order', group: 'Strips', keys: 'l', run: () => setPanel('lanes') },
+      { name: 'Pins', group: 'Strips', keys: 'm', run: () => setPanel('pins') },
+      { name: 'The whole log', group: 'Strips', keys: '0', run: () => show(full) },
+      { name: 'Keys', group: 'Strips', keys: '?', run: () => setHelpOpen(true) },
+      ...channelsOf(recordings).map((one) => ({
+        name: labelOfChannel(system, one),
+        group: 'Channel',
+        run: () => {
+          const lane = LANES.find(({ has }) => has(one.channel));
+          if (lane) changeWishes({ shown: { ...wishes.shown, [lane.id]: true } });
+          plot.current?.scrollIntoView({ block: 'nearest' });
+        },
+      })),
+    ],
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- what is wished is read when a command runs
+    [measure, show, full, recordings, system, wishes],
+  );
+  useCommands(commands);
 
   const zone = system.timeZone;
-  const shownAt = cursor ?? null;
+  const span = marks ? spanOfMarks(marks) : null;
+  const spanToPin = span ?? view;
+  const measured = useMemo(() => (marks ? spanOfMarks(marks) : null), [marks]);
   return (
     <section aria-label="Strips">
-      <div className="mb-1 flex min-h-12 flex-wrap content-start items-start justify-between gap-x-3 overflow-hidden text-xs md:h-12">
-        <p className="text-ink-soft font-mono" aria-live="off">
-          {shownAt === null
-            ? `${DateTime.fromMillis(view.from, { zone }).toFormat('d LLL yyyy HH:mm')} – ${DateTime.fromMillis(view.to, { zone }).toFormat('d LLL HH:mm')}`
-            : DateTime.fromMillis(shownAt, { zone }).toFormat('ccc d LLL HH:mm:ss')}
-        </p>
-        <p className="flex flex-wrap gap-x-3 font-mono">
-          {shownAt !== null &&
-            lanes.flatMap((lane) =>
-              lane.traces.map((trace) => {
-                const value = valueAt(trace, source, view, width, shownAt);
-                return (
-                  <span key={trace.recording.id + trace.channel} title={trace.label}>
-                    {trace.channel
-                      .replace('_', ' ')
-                      .replace('voltage', '')
-                      .replace('current', '')
-                      .replace('temperature', '')}{' '}
-                    {value === value ? value.toFixed(lane.digits) : '–'}{' '}
-                    <span className="text-ink-soft">{lane.unit}</span>
-                  </span>
-                );
-              }),
-            )}
-        </p>
-        <span className="flex gap-x-3">
-          {(['csv', 'parquet'] as const).map((format) => (
-            <a
-              key={format}
-              className="text-accent underline"
-              href={`/api/jobs/${jobId}/timeline?format=${format}&from=${Math.floor(view.from)}&to=${Math.ceil(view.to)}`}
-              title={`What is in view, all logs on one clock, as ${format === 'csv' ? 'CSV' : 'Parquet'}`}
-              download
-            >
-              {format === 'csv' ? 'This span as CSV' : 'Parquet'}
-            </a>
-          ))}
-          <button type="button" className="text-accent underline" onClick={() => setHelpOpen(true)}>
-            Keys (?)
-          </button>
-        </span>
-      </div>
+      <Toolbar
+        jobId={jobId}
+        view={view}
+        panel={panel}
+        isMeasuring={isMeasuring}
+        canGo={canGo}
+        onGo={go}
+        onZoom={zoomTo}
+        onMeasure={() => measure(!isMeasuring)}
+        onPanel={(one) => setPanel(panel === one ? null : one)}
+        onKeys={() => setHelpOpen(true)}
+      />
+      <Readout {...{ cursor, lanes, source, view, width, zone, events }} />
       {broken && (
         <p role="alert" className="border-hazard mb-1 border-l-3 pl-2 text-sm">
           Part of the log could not be fetched. Check that the server runs; moving the strips asks again.
@@ -275,43 +311,35 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
           <LaneView
             key={lane.id}
             lane={lane}
-            y={scaleLinear(extents[i]!, [lane.height - 4, 4])}
+            y={scales[i]!}
             x={x}
             view={view}
             width={width}
             source={source}
             tick={`${tick}${resolvedTheme}`}
             lit={lit}
-            doubted={diagnosis.trust
-              .filter((note) => lane.traces.some((trace) => note.devices.includes(trace.recording.device)))
-              .flatMap((note) =>
-                note.spans.map(([from, to]) => ({ from: Date.parse(from), to: Date.parse(to) })),
-              )}
-            cursor={cursor}
-            band={lane.id === 'volts' && bank ? { bank, charges: diagnosis.charges } : null}
+            doubted={doubted[i]!}
+            band={lane.id === 'volts' ? band : null}
             zone={zone}
             last={i === lanes.length - 1}
           />
         ))}
-        <div
-          ref={plot}
-          tabIndex={0}
-          role="application"
-          aria-label="Strips of the log. Arrow keys move, plus and minus zoom, n and p go to the next and previous stage, question mark lists the keys."
-          className="absolute top-0 cursor-crosshair touch-none"
-          style={{
-            left: GUTTER,
-            width,
-            height: ribbons.length * RIBBON + lanes.reduce((sum, lane) => sum + lane.height, 0),
-          }}
+        <Overlay
+          plot={plot}
+          cursor={cursor}
+          x={x}
+          width={width}
+          height={ribbons.length * RIBBON + lanes.reduce((sum, lane) => sum + lane.height, 0)}
+          marks={marks}
+          isMeasuring={isMeasuring}
+          onMarks={changeMarks}
+          onPan={(ms) => show({ from: view.from + ms, to: view.to + ms })}
           onKeyDown={onKeyDown}
-          onPointerMove={(event) => setCursor(x.invert(event.nativeEvent.offsetX).getTime())}
-          onPointerLeave={() => setCursor(null)}
         />
         <div style={{ paddingLeft: GUTTER }} className="mt-1">
-          {width > 0 && (
+          {width > 0 && lanes[0] && (
             <Overview
-              lane={lanes[0]!}
+              lane={lanes[0]}
               source={source}
               full={full}
               view={view}
@@ -322,18 +350,60 @@ function FilledStrips({ jobId, system, recordings, diagnosis, lit, goal }: Props
           )}
         </div>
       </div>
+      {panel && (
+        <section aria-label={PANEL_NAMES[panel]} className="border-rule-strong bg-sheet mt-2 border p-2">
+          {panel === 'caliper' && (
+            <CaliperPanel
+              jobId={jobId}
+              system={system}
+              span={measured}
+              onPin={() => setPanel('pins')}
+              onClear={() => measure(false)}
+            />
+          )}
+          {panel === 'find' && (
+            <FindPanel
+              jobId={jobId}
+              system={system}
+              recordings={recordings}
+              events={events}
+              from={middle}
+              onFound={(found) => (found.to > found.from ? goTo(found) : around(found.from, length))}
+              onSpan={({ from, to }) => setMarks({ a: from, b: to })}
+            />
+          )}
+          {panel === 'lanes' && (
+            <LanesPanel system={system} recordings={recordings} wishes={wishes} onWishes={changeWishes} />
+          )}
+          {panel === 'pins' && (
+            <PinsPanel
+              pins={pins}
+              zone={zone}
+              span={spanToPin}
+              onAdd={add}
+              onRemove={(pin) => void remove(pin)}
+              onGo={goTo}
+            />
+          )}
+        </section>
+      )}
       <Legend lanes={lanes} />
       <KeySheet open={helpOpen} onOpenChange={setHelpOpen} />
     </section>
   );
 }
 
-function Legend({ lanes }: { lanes: ReturnType<typeof lanesOf> }) {
+const PANEL_NAMES: Record<Panel, string> = { caliper: 'Caliper', find: 'Find', lanes: 'Lanes', pins: 'Pins' };
+
+/** From a moment to a span, ms; nothing within it. */
+const distance = ({ from, to }: Span, ms: number): number => Math.max(0, from - ms, ms - to);
+
+function Legend({ lanes }: { lanes: readonly Lane[] }) {
   return (
     <ul className="text-ink-soft mt-2 flex flex-wrap gap-x-4 gap-y-1 text-xs">
       {lanes.flatMap((lane) =>
-        lane.traces.map((trace) => (
-          <li key={trace.recording.id + trace.channel} className="flex items-center gap-1.5">
+        (lane.id === 'cells' ? lane.traces.slice(0, 1) : lane.traces).map((trace) => (
+          <li key={lane.id + trace.recording.id + trace.channel} className="flex items-center gap-1.5">
             <svg width={26} height={8} aria-hidden>
               <line
                 x1={0}
@@ -345,7 +415,7 @@ function Legend({ lanes }: { lanes: ReturnType<typeof lanesOf> }) {
                 strokeDasharray={trace.dash.join(' ')}
               />
             </svg>
-            {trace.label}
+            {lane.id === 'cells' ? `${lane.traces.length} cells` : trace.label}
           </li>
         )),
       )}

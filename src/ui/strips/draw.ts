@@ -3,7 +3,7 @@
 import type { ScaleLinear } from 'd3-scale';
 import type { Span } from '@/core/quantity/span';
 import { bucketMs, COARSEST_LEVEL, levelFor, TILE_BUCKETS, tilesIn, tileSpan } from '@/core/log/tiles';
-import { drawnChannels, type Lane, type Trace } from './lanes';
+import { type ChannelOf, fetchedWith, type Lane, type Trace } from './lanes';
 import type { Tile, TileSource } from './tileSource';
 
 export interface Frame {
@@ -13,20 +13,54 @@ export interface Frame {
   y: ScaleLinear<number, number>;
 }
 
-/** Finest tile that is there for a place: the wanted level, or one above it. */
+/** A tile with where it lies. */
+interface Placed {
+  tile: Tile;
+  level: number;
+  index: number;
+}
+
+/** Finest tile of a channel that is there for a place: the wanted level, or one above it. */
 function bestTile(
   source: TileSource,
-  trace: Trace,
+  { recording, channel }: ChannelOf,
   level: number,
   index: number,
-): { tile: Tile; level: number; index: number } | null {
-  const wanted = source.get(trace.recording, drawnChannels(trace.recording), trace.channel, level, index);
+): Placed | null {
+  const wanted = source.get(recording, fetchedWith(recording, channel), channel, level, index);
   if (wanted) return { tile: wanted, level, index };
   for (let up = level + 1, at = index >> 1; up <= COARSEST_LEVEL; up++, at >>= 1) {
-    const tile = source.peek(trace.recording, trace.channel, up, at);
+    const tile = source.peek(recording, channel, up, at);
     if (tile) return { tile, level: up, index: at };
   }
   return null;
+}
+
+/** The tile of a trace: its channel's, or that joined with another's of the same level. */
+function tileOf(source: TileSource, trace: Trace, level: number, index: number): Placed | null {
+  const own = bestTile(source, trace, level, index);
+  if (!own || !trace.with) return own;
+  const other = bestTile(source, trace.with, own.level, own.index);
+  if (!other) return null;
+  // Of different levels the coarser stands for both.
+  if (other.level === own.level) return { ...own, tile: joinedTile(own.tile, other.tile, trace.with.by) };
+  const coarser = source.peek(trace.recording, trace.channel, other.level, other.index);
+  return coarser && { ...other, tile: joinedTile(coarser, other.tile, trace.with.by) };
+}
+
+const joined = new WeakMap<Tile, Map<Tile, Tile>>();
+
+/** By the middle of the other's bucket: within one it hardly moves where this says anything. */
+function joinedTile(own: Tile, other: Tile, by: 'less' | 'times'): Tile {
+  const known = joined.get(own)?.get(other);
+  if (known) return known;
+  const middle = other.min.map((one, i) => (one + other.max[i]!) / 2);
+  const join =
+    by === 'times' ? (a: number, i: number) => a * middle[i]! : (a: number, i: number) => a - middle[i]!;
+  const tile = { min: own.min.map(join), max: own.max.map(join) };
+  const of = joined.get(own) ?? new Map<Tile, Tile>();
+  joined.set(own, of.set(other, tile));
+  return tile;
 }
 
 /** Calls `visit` for every filled bucket of a trace in the view, left to right: middle of the bucket, minimum, maximum, width. */
@@ -44,7 +78,7 @@ function eachBucket(
   };
   if (shown.to <= shown.from) return;
   for (const index of tilesIn(level, shown)) {
-    const found = bestTile(source, trace, level, index);
+    const found = tileOf(source, trace, level, index);
     if (!found) continue;
     const place = tileSpan(level, index);
     const { from } = tileSpan(found.level, found.index);
@@ -79,8 +113,8 @@ export function drawLane(
   const perMs = width / (view.to - view.from);
   lane.traces.forEach((trace, order) => {
     context.strokeStyle = style.getPropertyValue(trace.ink);
-    context.globalAlpha = order === 0 ? 1 : 0.75;
-    context.lineWidth = order === 0 ? 1.4 : 1.1;
+    context.globalAlpha = lane.id === 'cells' ? 0.6 : order === 0 ? 1 : 0.75;
+    context.lineWidth = order === 0 && lane.id !== 'cells' ? 1.4 : 1.1;
     context.setLineDash(trace.dash);
     context.beginPath();
     let last = -Infinity;

@@ -6,7 +6,11 @@ import { sliceExtent } from '@/core/log/pyramid';
 import { TILE_BUCKETS, tileSpan } from '@/core/log/tiles';
 import { demoSite } from '@/core/simulate/demo';
 import { extentOf, valueAt } from './draw';
-import { drawnChannels, lanesOf } from './lanes';
+import { diagnose } from '@/core/diagnosis/diagnose';
+import { fitting } from '@/ui/commands/Commands';
+import { eventsAt, eventsOf, nextEvent } from './events';
+import { fetchedWith, type LaneWishes, lanesOf, NO_WISHES, possibleLanes } from './lanes';
+import { addressOfSpan, spanOfAddress } from './viewAddress';
 import { tileSource } from './tileSource';
 
 const { system } = demoSite('tide-gauge');
@@ -61,7 +65,11 @@ describe('lanes', () => {
     expect(volts!.traces[0]!.gapMs).toBe(3 * MINUTE);
   });
   test('only drawn channels are fetched', () => {
-    expect(drawnChannels(charger)).toEqual(['source_voltage', 'source_current', 'battery_temperature']);
+    expect(fetchedWith(charger, 'source_voltage')).toEqual([
+      'source_voltage',
+      'source_current',
+      'battery_temperature',
+    ]);
   });
 });
 
@@ -85,6 +93,132 @@ function serve(answer: { fail?: boolean } = {}): string[] {
   return asked;
 }
 const settle = () => new Promise((done) => setTimeout(done, 20));
+
+describe('what the technician wants to see', () => {
+  const bms = recording('b', 'bms', [
+    'battery_current',
+    'battery_voltage',
+    'cell_01_voltage',
+    'cell_02_voltage',
+  ]);
+  const shown = (wishes: Partial<LaneWishes>) =>
+    lanesOf(system, [charger, monitor, bms], { ...NO_WISHES, ...wishes });
+  test('cells, power and a difference are there to be asked for', () => {
+    expect(possibleLanes([charger, monitor, bms]).map((one) => one.id)).toEqual([
+      'volts',
+      'amps',
+      'soc',
+      'celsius',
+      'cells',
+      'watts',
+      'difference',
+    ]);
+    expect(possibleLanes([charger]).map((one) => one.id)).not.toContain('watts');
+    const lanes = shown({ shown: { cells: true, watts: true, soc: false } });
+    expect(lanes.map((one) => one.id)).toEqual(['volts', 'amps', 'celsius', 'cells', 'watts']);
+    expect(lanes.find((one) => one.id === 'cells')!.traces).toHaveLength(2);
+    expect(lanes.find((one) => one.id === 'watts')!.traces[0]).toMatchObject({
+      channel: 'battery_current',
+      with: { channel: 'battery_voltage', by: 'times' },
+    });
+  });
+  test('order and height are as wished; what is not named follows', () => {
+    const lanes = shown({ order: ['soc', 'amps'], sizes: { soc: 2.4 } });
+    expect(lanes.map((one) => one.id)).toEqual(['soc', 'amps', 'volts', 'celsius']);
+    expect(lanes[0]!.height).toBe(Math.round(2.4 * 76));
+  });
+  test('a difference of two channels is named by both; of a channel that is gone there is none', () => {
+    const difference = { of: 'c/source_voltage', less: 'm/battery_voltage' };
+    const [lane] = shown({ order: ['difference'], shown: { difference: true }, difference });
+    expect(lane!.traces[0]!.label).toBe('Source voltage, Solar controller less Battery voltage, Monitor');
+    expect(lane!.unit).toBe('V');
+    const gone = shown({ shown: { difference: true }, difference: { ...difference, less: 'x/soc' } });
+    expect(gone.map((one) => one.id)).not.toContain('difference');
+  });
+  test('power and difference are drawn from the tiles of both', async () => {
+    serve();
+    const source = tileSource(
+      () => undefined,
+      () => undefined,
+    );
+    const near = { from: START + 1000 * MINUTE, to: START + 1600 * MINUTE };
+    const [watts] = shown({ order: ['watts'], shown: { watts: true } });
+    const [apart] = shown({
+      order: ['difference'],
+      shown: { difference: true },
+      difference: { of: 'c/source_voltage', less: 'm/battery_voltage' },
+    });
+    for (let i = 0; i < 2; i++) {
+      for (const lane of [watts, apart]) extentOf(lane!, source, near, 600);
+      await settle();
+    }
+    const value = VOLTS[1234]!;
+    const at = START + 1234 * MINUTE;
+    for (const lane of [watts, apart]) valueAt(lane!.traces[0]!, source, near, 600, at);
+    await settle();
+    // Every channel of this server is the same: power is its square, the difference nothing.
+    expect(valueAt(watts!.traces[0]!, source, near, 600, at)).toBeCloseTo(value * value, 0);
+    expect(valueAt(apart!.traces[0]!, source, near, 600, at)).toBeCloseTo(0, 1);
+  });
+});
+
+describe('the address of a view', () => {
+  const full = { from: Date.UTC(2026, 8, 1), to: Date.UTC(2026, 9, 1) };
+  const view = { from: Date.UTC(2026, 8, 10, 6), to: Date.UTC(2026, 8, 10, 18) };
+  test('goes out and comes back, whatever else the address has', () => {
+    const address = addressOfSpan('http://here/jobs/1/charging?view=strips', view);
+    expect(address).toBe('/jobs/1/charging?view=strips&from=2026-09-10T06%3A00Z&to=2026-09-10T18%3A00Z');
+    expect(spanOfAddress(address.replace(/^[^?]*/, ''), full)).toEqual(view);
+  });
+  test('what is no span of this log is none', () => {
+    expect(spanOfAddress('', full)).toBeNull();
+    expect(spanOfAddress('?from=2026-09-10T06:00Z', full)).toBeNull();
+    expect(spanOfAddress('?from=never&to=2026-09-10T06:00Z', full)).toBeNull();
+    expect(spanOfAddress('?from=2027-09-10T06:00Z&to=2027-09-11T06:00Z', full)).toBeNull();
+    expect(spanOfAddress('?from=2025-09-10T06:00Z&to=2026-09-11T06:00Z', full)!.from).toBe(full.from);
+  });
+});
+
+describe('events', () => {
+  const { job } = demoSite('tide-gauge');
+  const pins = [
+    {
+      id: '00000000-0000-4000-8000-000000000001',
+      from: '2026-09-22T08:00:00Z',
+      to: '2026-09-22T09:00:00Z',
+      note: 'A cloud',
+    },
+  ];
+  const diagnosis = diagnose({ job, system, series: [] });
+  const events = eventsOf({ ...diagnosis, cutoffs: [], syncs: [], charges: [] }, system, {
+    pins,
+    changes: [{ on: '2026-09-20', label: 'Monitor: Charged voltage' }],
+  });
+  test('stand in order of time, and are gone through both ways, by kind', () => {
+    expect(events.map((one) => one.kind)).toEqual(['change', 'pin']);
+    const [change, pin] = events;
+    expect(nextEvent(events, change!.from, 'next', '')).toBe(pin);
+    expect(nextEvent(events, pin!.from, 'previous', '')).toBe(change);
+    expect(nextEvent(events, 0, 'next', 'pin')).toBe(pin);
+    expect(nextEvent(events, pin!.from, 'next', '')).toBeNull();
+    expect(eventsAt(events, pin!.from)).toEqual([]);
+  });
+});
+
+test('a command is found by the beginnings of its words, in any order', () => {
+  const commands = ['Caliper: measure between two moments', 'Cut-offs', 'Battery voltage, Monitor'].map(
+    (name) => ({
+      name,
+      group: 'Strips',
+      run: () => undefined,
+    }),
+  );
+  const found = (typed: string) => fitting(commands, typed).map((one) => one.name);
+  expect(found('meas cal')).toEqual(['Caliper: measure between two moments']);
+  expect(found('volt')).toEqual(['Battery voltage, Monitor']);
+  expect(found('str')).toHaveLength(3);
+  expect(found('nothing')).toEqual([]);
+});
 
 describe('tiles', () => {
   const [lane] = lanesOf(system, [monitor]);

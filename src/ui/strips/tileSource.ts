@@ -42,7 +42,7 @@ export function tileSource(onArrival: () => void, onFailure: () => void): TileSo
     level: number,
     index: number,
   ): Promise<void> {
-    const request = `${nameOf(of)}/${level}/${index}`;
+    const request = `${nameOf(of)}/${channels[0]}/${level}/${index}`;
     if (asked.has(request)) return;
     asked.add(request);
     try {
@@ -60,8 +60,10 @@ export function tileSource(onArrival: () => void, onFailure: () => void): TileSo
       while (kept.size > MOST_TILES) {
         const oldest = kept.keys().next().value!;
         kept.delete(oldest);
+        // Its neighbours go with it: what is asked for again is asked for whole.
         const [oldName, , oldLevel, oldIndex] = oldest.split('/');
-        asked.delete(`${oldName}/${oldLevel}/${oldIndex}`);
+        for (const one of asked)
+          if (one.startsWith(`${oldName}/`) && one.endsWith(`/${oldLevel}/${oldIndex}`)) asked.delete(one);
       }
       onArrival();
     } catch {

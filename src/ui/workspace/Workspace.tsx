@@ -81,6 +81,9 @@ export function Workspace(props: Props) {
       {step === 'charging' && (
         <ChargingStep
           jobId={id}
+          job={job}
+          jobVersion={props.jobVersion}
+          systemId={props.systemId}
           system={system}
           recordings={recordings}
           diagnosis={diagnosis}

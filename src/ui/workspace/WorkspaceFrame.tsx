@@ -2,9 +2,11 @@
 /** The frame of every step: spine on the left, the step in the middle, a notebook on the right; on a phone a menu and a sheet. */
 
 import { Dialog } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useRouter } from 'next/navigation';
+import { type ReactNode, useMemo } from 'react';
+import { type Command, CommandBox } from '@/ui/commands/Commands';
 import { Spine, StepMenu } from './Spine';
-import type { StepId } from './steps';
+import { type StepId, STEPS } from './steps';
 
 interface Props {
   jobId: string;
@@ -31,36 +33,52 @@ export function WorkspaceFrame({
   notebookName = 'Notebook',
   children,
 }: Props) {
+  const router = useRouter();
+  const steps = useMemo<Command[]>(
+    () => [
+      ...STEPS.filter((one) => one.open).map(({ id, name }) => ({
+        name,
+        group: 'Step',
+        run: () => router.push(`/jobs/${jobId}/${id}`),
+      })),
+      { name: 'Jobs', group: 'Page', run: () => router.push('/') },
+      { name: 'Systems', group: 'Page', run: () => router.push('/systems') },
+      { name: 'Calculators', group: 'Page', run: () => router.push('/calculators') },
+    ],
+    [router, jobId],
+  );
   return (
-    <div className="flex min-h-0 flex-1 flex-col md:h-[calc(100dvh-2.5rem)] md:flex-row">
-      <Spine jobId={jobId} current={step} states={states} />
-      <main className="relative flex min-w-0 flex-1 flex-col overflow-y-auto p-3">
-        <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
-          <div>
-            <h1 className="text-lg leading-tight font-semibold">
-              <bdi>{title}</bdi>
-            </h1>
-            <p className="text-ink-soft text-sm">
-              <bdi>{system}</bdi>
-            </p>
+    <CommandBox own={steps}>
+      <div className="flex min-h-0 flex-1 flex-col md:h-[calc(100dvh-2.5rem)] md:flex-row">
+        <Spine jobId={jobId} current={step} states={states} />
+        <main className="relative flex min-w-0 flex-1 flex-col overflow-y-auto p-3">
+          <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
+            <div>
+              <h1 className="text-lg leading-tight font-semibold">
+                <bdi>{title}</bdi>
+              </h1>
+              <p className="text-ink-soft text-sm">
+                <bdi>{system}</bdi>
+              </p>
+            </div>
+            <div className="flex items-center gap-2">
+              {status}
+              <StepMenu jobId={jobId} current={step} />
+              {notebook && <NotebookSheet name={notebookName}>{notebook}</NotebookSheet>}
+            </div>
           </div>
-          <div className="flex items-center gap-2">
-            {status}
-            <StepMenu jobId={jobId} current={step} />
-            {notebook && <NotebookSheet name={notebookName}>{notebook}</NotebookSheet>}
-          </div>
-        </div>
-        {children}
-      </main>
-      {notebook && (
-        <aside
-          aria-label={notebookName}
-          className="border-rule-strong bg-sheet hidden w-84 shrink-0 overflow-y-auto border-l md:block"
-        >
-          {notebook}
-        </aside>
-      )}
-    </div>
+          {children}
+        </main>
+        {notebook && (
+          <aside
+            aria-label={notebookName}
+            className="border-rule-strong bg-sheet hidden w-84 shrink-0 overflow-y-auto border-l md:block"
+          >
+            {notebook}
+          </aside>
+        )}
+      </div>
+    </CommandBox>
   );
 }
 
