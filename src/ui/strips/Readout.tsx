@@ -27,12 +27,12 @@ export function Readout({ cursor, lanes, source, view, width, zone, events }: Pr
   const text = (ms: number, format: string) => DateTime.fromMillis(ms, { zone }).toFormat(format);
   if (at === null)
     return (
-      <p className="text-ink-soft min-h-9 font-mono text-xs" aria-live="off">
+      <p className="text-ink-soft h-13 font-mono text-xs" aria-live="off">
         {text(view.from, 'd LLL yyyy HH:mm')} – {text(view.to, 'd LLL HH:mm')}
       </p>
     );
   return (
-    <div className="min-h-9 text-xs" aria-live="off">
+    <div className="h-13 overflow-hidden text-xs" aria-live="off">
       <p className="flex flex-wrap gap-x-3 font-mono">
         <span className="text-ink-soft">{text(at, 'ccc d LLL HH:mm:ss')}</span>
         {lanes.map((lane) =>

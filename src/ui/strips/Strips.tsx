@@ -82,6 +82,10 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
   const [wishes, changeWishes] = useWishes(jobId);
   const { pins, add, remove } = usePins(jobId, job, jobVersion);
   const changes = useChanges(systemId);
+  const tools = useRef<HTMLElement>(null);
+  // What was asked for is to be seen, below the strips though it is.
+  const hasMarks = marks !== null;
+  useEffect(() => tools.current?.scrollIntoView({ block: 'nearest' }), [panel, hasMarks]);
 
   const full = useMemo<Span>(
     () => ({
@@ -351,7 +355,11 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
         </div>
       </div>
       {panel && (
-        <section aria-label={PANEL_NAMES[panel]} className="border-rule-strong bg-sheet mt-2 border p-2">
+        <section
+          ref={tools}
+          aria-label={PANEL_NAMES[panel]}
+          className="border-rule-strong bg-sheet mt-2 border p-2"
+        >
           {panel === 'caliper' && (
             <CaliperPanel
               jobId={jobId}
