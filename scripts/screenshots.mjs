@@ -51,8 +51,6 @@ start(async () => {
   await page.goto(`${base}/charging?view=charges`);
   await page.getByRole('button', { name: /^Charge of 15 Oct/ }).click();
   await shoot(page, 'charges');
-  await page.goto(`${base}/charging?view=sources`);
-  await shoot(page, 'sources');
   await page.goto(`${base}/weigh`);
   await shoot(page, 'weigh');
   await page.goto(`${base}/report`);
@@ -70,7 +68,15 @@ start(async () => {
     await shoot(page, name ?? '');
   }
   await page.goto(`${address}/systems`);
-  await shoot(page, 'systems');
+  await page.getByRole('link', { name: /Capacity tests of Fog horn/ }).click();
+  await page.getByText(/Capacity test of 2026/).waitFor();
+  await shoot(page, 'capacity');
+  await page.goto(`${address}/jobs/start`);
+  await page
+    .getByLabel('Log files')
+    .setInputFiles(join(root, '.pazienza', 'demo-logs', 'tide-gauge', 'solar-controller.csv'));
+  await page.getByText(/goes up to/).waitFor();
+  await shoot(page, 'start');
   await page.goto(address);
   const lamps = await page.getByRole('link', { name: /Signal lamps alarm/ }).getAttribute('href');
   await page.goto(`${address}${lamps}/counting`);
