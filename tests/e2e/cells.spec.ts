@@ -163,3 +163,18 @@ test('a capacity test is planned, runs with the tab closed in between, is kept, 
   await page.getByRole('button', { name: /Take off the test/ }).click();
   await expect(kept).toHaveCount(0);
 });
+
+test('a cause is ruled out by hand with the reason, and weighed again', async ({ page }) => {
+  await openStep(page, /Fog horn drops out/, 'weigh');
+  const rule = page.getByRole('button', { name: 'Rule it out' });
+  await rule.first().click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'Rule it out' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('Say why');
+  await dialog.getByLabel('Why').fill('Measured on the spot.');
+  await expectAccessible(page, 'ruling out');
+  await dialog.getByRole('button', { name: 'Rule it out' }).click();
+  await expect(page.getByText(/Ruled out by hand on .*: Measured on the spot\./)).toBeVisible();
+  await page.getByRole('button', { name: /^Weigh it again/ }).click();
+  await expect(page.getByText(/Ruled out by hand/)).toHaveCount(0);
+});

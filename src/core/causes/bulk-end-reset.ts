@@ -1,11 +1,11 @@
 /** The percentage is a charger's own: it counts its own current alone, and takes the end of its bulk for a fixed state. */
 
-import type { Counting, Jump } from '../count/types';
 import { median } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { counted, percent } from '../quantity/text';
 import type { Cause, Evidence } from './cause';
 import { DRIFT_PRIOR, missingMonitor } from './drifting';
+import { isMadeFromVolts, resetsIn } from './reading';
 
 const WEIGHTS = {
   /** Told: the reading is the source's own count, and to what it resets. */
@@ -18,21 +18,9 @@ const WEIGHTS = {
   /** Twice may be chance. */
   twice: 8,
   noJumps: -1,
+  /** A reading that follows the voltage comes to one value again and again too. */
+  madeFromVolts: -12,
 } as const;
-
-/** Jumps end within so many points of each other, and lie so far from full and empty. */
-const SAME = 2.5;
-const BETWEEN = { least: 50, most: 97 };
-
-/** Jumps to a value under full, and those that go to one and the same; none of these where they are few of them. */
-export function resetsIn({ jumps }: Counting): { within: Jump[]; same: Jump[] } {
-  const within = jumps.filter(
-    (one) => one.to >= BETWEEN.least && one.to <= BETWEEN.most && one.silentMs === 0,
-  );
-  const middle = median(within.map((one) => one.to));
-  const same = within.filter((one) => Math.abs(one.to - middle) <= SAME);
-  return { within, same: same.length < 0.6 * within.length ? [] : same };
-}
 
 export const bulkEndReset: Cause = {
   code: 'bulk-end-reset',
@@ -95,6 +83,16 @@ export const bulkEndReset: Cause = {
         : [];
     const middle = median(same.map((one) => one.to));
     return [
+      ...(isMadeFromVolts(counting)
+        ? [
+            {
+              text: 'But the same voltage gives the same reading: it comes there with the voltage.',
+              decibans: WEIGHTS.madeFromVolts,
+              group: 'volts',
+              spans: [],
+            },
+          ]
+        : []),
       {
         text: `${counted(same.length, 'time')} the reading jumped to about ${percent(middle)}, from anywhere between ${percent(Math.min(...same.map((one) => one.from)))} and ${percent(Math.max(...same.map((one) => one.from)))}.`,
         decibans: same.length > 2 ? WEIGHTS.sameJumps : WEIGHTS.twice,

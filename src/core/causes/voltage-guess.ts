@@ -2,8 +2,9 @@
 
 import { share } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { resetsIn } from './bulk-end-reset';
+
 import { DRIFT_PRIOR, missingMonitor, points } from './drifting';
+import { isMadeFromVolts, resetsIn } from './reading';
 
 const WEIGHTS = {
   told: 15,
@@ -14,15 +15,14 @@ const WEIGHTS = {
     [0.1, 11],
     [0.05, 5],
     [0.01, 0],
-    [0, -8],
+    // A slow display goes along later.
+    [0, -4],
   ],
   /** It moves with what flows, as a count does. */
   countsWell: -12,
   countsBadly: 12,
 } as const satisfies Record<string, Bands | number>;
 
-/** A voltage that tells so much of the reading, where what flows tells so little, is what it is made from. */
-const TOLD = { volts: 0.8, flow: 0.8 };
 /** Fewer jumps than this may be anything. */
 const FEWEST = 3;
 
@@ -57,17 +57,21 @@ export const voltageGuess: Cause = {
       },
     ];
   },
-  weigh({ counting }): Evidence[] {
+  weigh({ counting, system }): Evidence[] {
     if (!counting) return [];
     const { followsVolts: found, behaves } = counting;
     const evidence: Evidence[] = [];
+    // How the device works is known: that its reading looks like a count takes nothing from it.
+    const isTold = system.monitor?.method === 'voltage';
     // A count that is reset at the same value jumps too, though seldom.
     const resets = resetsIn(counting).same.length;
     const countless = !behaves || behaves.explained < 0.8;
     if (
       found &&
       found.steps >= 5 &&
-      (found.jumps === 0 || (found.jumps >= FEWEST && (countless || found.jumps > resets)))
+      (found.jumps === 0
+        ? !isTold && !isMadeFromVolts(counting)
+        : found.jumps >= FEWEST && (countless || found.jumps > resets))
     )
       evidence.push({
         text:
@@ -84,11 +88,11 @@ export const voltageGuess: Cause = {
     if (behaves && behaves.explained > 0.93)
       evidence.push({
         text: 'The reading moves by what flows in and out, as a count does.',
-        decibans: WEIGHTS.countsWell,
+        decibans: isTold ? 0 : WEIGHTS.countsWell,
         group: 'counts',
         spans: [counting.logged],
       });
-    else if (found && found.told > TOLD.volts && behaves && behaves.explained < TOLD.flow)
+    else if (isMadeFromVolts(counting))
       evidence.push({
         text: 'The same voltage gives the same reading, and what flows in and out hardly moves it.',
         decibans: WEIGHTS.countsBadly,

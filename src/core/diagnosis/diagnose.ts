@@ -101,7 +101,7 @@ export function conclude(
     batteries: parallelOut(seen.batteries),
     hydrometer: hydrometerText(rounds, system),
     capacity: capacityText(capacityTests),
-    findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy }) => ({
+    findings: weighed.map(({ cause, standing, decibans, evidence, missing, explainedBy, ruledOut }) => ({
       cause: cause.code,
       title: cause.title,
       complaint: cause.complaint,
@@ -114,6 +114,7 @@ export function conclude(
       })),
       missing,
       explainedBy,
+      ruledOut,
       remedy:
         seen.bank && isFound({ standing }) ? (cause.remedy?.({ ...seen, bank: seen.bank }) ?? null) : null,
       tests: Object.keys(cause.tests),

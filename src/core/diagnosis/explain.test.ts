@@ -9,6 +9,7 @@ const weighed = (code: CauseCode, decibans: number): Weighed => ({
   decibans,
   evidence: [],
   missing: [],
+  ruledOut: null,
 });
 const told = (...some: Weighed[]) =>
   explain(some).map(({ cause, standing, explainedBy }) => [cause.code, standing, ...explainedBy]);

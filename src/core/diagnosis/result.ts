@@ -217,6 +217,8 @@ const finding = z.object({
   missing: z.array(z.string()),
   /** Codes of likelier faults that bring this one with them: then it is told as their consequence. */
   explainedBy: z.array(z.string()),
+  /** Ruled out by hand; then it stands at excluded whatever its decibans are. */
+  ruledOut: z.object({ on: z.string(), why: z.string() }).nullable(),
   /** What is done about it, with its caution; null where it is less than possible, or nothing can be said. */
   remedy: z.object({ text: z.string(), caution: z.string().nullable() }).nullable(),
   tests: z.array(z.string()),

@@ -132,3 +132,33 @@ describe('next test', () => {
     expect(rankTests(weighCauses([settled], seen))).toEqual([]);
   });
 });
+
+describe('ruled out by hand', () => {
+  const why = 'The path was measured with a millivolt meter: 2 mΩ.';
+  const ruled = (code: string): Observations => ({
+    ...seen,
+    job: { ...job, ruledOut: [{ cause: code, on: '2026-11-02', why }] },
+  });
+  test('it stands at excluded with the reason, its evidence kept; other causes are untouched', () => {
+    const strong = cause([item(15), item(15, 'b')]);
+    const [one] = weighCauses([strong], ruled('fake-full'));
+    expect(one).toMatchObject({ standing: 'excluded', decibans: 25, ruledOut: { on: '2026-11-02', why } });
+    expect(one!.evidence).toHaveLength(2);
+    expect(weighCauses([strong], ruled('weak-cell'))[0]).toMatchObject({
+      standing: 'strong',
+      ruledOut: null,
+    });
+  });
+  test('no test is asked for its sake', () => {
+    const open = cause([item(8)], {
+      tests: {
+        'capacity-test': [
+          { name: 'low', ifHolds: 0.9, ifNot: 0.1 },
+          { name: 'well', ifHolds: 0.1, ifNot: 0.9 },
+        ],
+      },
+    });
+    expect(rankTests(weighCauses([open], seen))).toHaveLength(1);
+    expect(rankTests(weighCauses([open], ruled('fake-full')))).toEqual([]);
+  });
+});

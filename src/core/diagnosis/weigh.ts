@@ -2,6 +2,7 @@
 
 import type { Cause, Evidence, Observations } from '../causes/cause';
 import { missingFamilies } from '../causes/families';
+import type { RuledOut } from '../system/schema';
 import { evidenceOfChecks } from './checks';
 import { evidenceOfTests } from './testsMade';
 
@@ -15,6 +16,8 @@ export interface Weighed {
   decibans: number;
   evidence: Evidence[];
   missing: string[];
+  /** The technician has ruled it out by hand; its evidence stays to be read. */
+  ruledOut: Pick<RuledOut, 'on' | 'why'> | null;
 }
 
 /** Least total of each standing, dB. */
@@ -79,10 +82,13 @@ function weighCause(cause: Cause, seen: Observations): Weighed | null {
     evidence.every((item) => item.decibans <= 0 || item.spans.length === 0);
   const standing = standingOf(decibans);
   // What the log cannot show is not shown as judged, unless the description alone already speaks for it.
+  const byHand = seen.job.ruledOut?.findLast((one) => one.cause === cause.code);
+  const ruledOut = byHand ? { on: byHand.on, why: byHand.why } : null;
+  if (ruledOut) return { cause, standing: 'excluded', decibans, evidence: sorted, missing, ruledOut };
   if (silent && standing !== 'likely' && standing !== 'strong' && !(sum > 0))
-    return { cause, standing: 'cannot-tell', decibans, evidence: sorted, missing };
+    return { cause, standing: 'cannot-tell', decibans, evidence: sorted, missing, ruledOut };
   const lifted = sum <= 0 && (standing === 'strong' || standing === 'likely') ? 'possible' : standing;
-  return { cause, standing: lifted, decibans, evidence: sorted, missing };
+  return { cause, standing: lifted, decibans, evidence: sorted, missing, ruledOut };
 }
 
 const clampTo = (limit: number, value: number): number => Math.max(-limit, Math.min(limit, value));

@@ -251,6 +251,13 @@ export const testResultSchema = z.object({
   note: text.optional(),
 });
 
+/** A cause that the technician has ruled out by hand: it stays on record why. */
+export const ruledOutSchema = z.object({
+  cause: id,
+  on: day,
+  why: line(500, 'Say why: whoever comes next will want to know.'),
+});
+
 /** A moment or a span of the strips that somebody has pinned, with what is to be remembered of it. */
 export const pinSchema = z.object({
   id: z.uuid(),
@@ -277,6 +284,7 @@ export const jobSchema = z.object({
   checks: few(z.record(id, checkSchema), 200).optional(),
   walk: walkSchema.optional(),
   tests: list(testResultSchema, MOST_TESTS, 'results').optional(),
+  ruledOut: list(ruledOutSchema, 60, 'causes').optional(),
   pins: list(pinSchema, MOST_PINS, 'pins').optional(),
   /** Tests that cannot be made: the gear is not at hand. */
   testsLeftOut: list(id, 50, 'tests')
@@ -300,6 +308,7 @@ export type System = z.infer<typeof systemSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type Walk = z.infer<typeof walkSchema>;
 export type TestResult = z.infer<typeof testResultSchema>;
+export type RuledOut = z.infer<typeof ruledOutSchema>;
 export type Pin = z.infer<typeof pinSchema>;
 export type Job = z.infer<typeof jobSchema>;
 

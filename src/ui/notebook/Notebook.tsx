@@ -4,6 +4,7 @@
 import { Accordion } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import type { Diagnosis, Finding, IsoSpan } from '@/core/diagnosis/result';
 import type { Span } from '@/core/quantity/span';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
@@ -11,6 +12,7 @@ import { nothingFound } from '@/core/diagnosis/summary';
 import { counted } from '@/core/quantity/text';
 import type { Job } from '@/core/system/schema';
 import { Standing } from '@/ui/primitives/Standing';
+import { RuleOut } from './RuleOut';
 import { Tests } from './Tests';
 
 interface Props {
@@ -65,6 +67,7 @@ export function Notebook({ jobId, job, jobVersion, diagnosis, hasLogs, openAll, 
             explained={explainedText(finding.explainedBy, findings)}
             onLight={onLight}
             onGo={onGo}
+            ruleOut={<RuleOut jobId={jobId} job={job} jobVersion={jobVersion} finding={finding} />}
           />
         ))}
       </Accordion.Root>
@@ -89,7 +92,8 @@ function CauseItem({
   explained,
   onLight,
   onGo,
-}: { finding: Finding; explained: string | null } & Pick<Props, 'onLight' | 'onGo'>) {
+  ruleOut,
+}: { finding: Finding; explained: string | null; ruleOut: ReactNode } & Pick<Props, 'onLight' | 'onGo'>) {
   return (
     <Accordion.Item value={finding.cause} className="border-rule border-t">
       <Accordion.Header>
@@ -103,7 +107,11 @@ function CauseItem({
               <Standing standing={finding.standing} />
               {finding.standing !== 'cannot-tell' && (
                 <span className="text-ink-soft text-xs">
-                  {explained ? 'comes with another' : oddsText(finding.decibans)}
+                  {finding.ruledOut
+                    ? 'ruled out by hand'
+                    : explained
+                      ? 'comes with another'
+                      : oddsText(finding.decibans)}
                 </span>
               )}
             </span>
@@ -135,6 +143,7 @@ function CauseItem({
               With care: {one}
             </li>
           ))}
+          <li className="pt-1">{ruleOut}</li>
         </ul>
       </Accordion.Content>
     </Accordion.Item>

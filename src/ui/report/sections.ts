@@ -191,6 +191,12 @@ export function reportOf(
           .sort((a, b) => a.from.localeCompare(b.from))
           .map((one) => `${clock(one.from)} to ${clock(one.to)}: ${one.note}`),
       },
+      {
+        title: 'What was ruled out by hand',
+        lines: diagnosis.findings.flatMap(({ title, ruledOut }) =>
+          ruledOut ? [`${title} (${ruledOut.on}): ${ruledOut.why}`] : [],
+        ),
+      },
       { title: 'What charging shows', lines: chargingLines },
       { title: 'What counting shows', lines: countingLines },
       { title: 'What discharging shows', lines: dischargingLines },

@@ -85,7 +85,9 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
   const tools = useRef<HTMLElement>(null);
   // What was asked for is to be seen, below the strips though it is.
   const hasMarks = marks !== null;
-  useEffect(() => tools.current?.scrollIntoView({ block: 'nearest' }), [panel, hasMarks]);
+  useEffect(() => {
+    tools.current?.scrollIntoView({ block: 'nearest' });
+  }, [panel, hasMarks]);
 
   const full = useMemo<Span>(
     () => ({

@@ -1,0 +1,44 @@
+/** A percentage that is made from the voltage, and one that is reset at the end of bulk: which of the two it is. */
+
+import type { Counting } from '../count/types';
+import type { Judged } from './cause';
+import { bulkEndReset } from './bulk-end-reset';
+import { isMadeFromVolts, resetsIn } from './reading';
+import { voltageGuess } from './voltage-guess';
+
+const jump = (at: number, from: number, to: number) => ({ at, from, to, silentMs: 0 });
+const counting = (told: number, explained: number, jumps = [] as Counting['jumps']) =>
+  ({
+    followsVolts: { steps: 30, jumps: 0, points: NaN, spans: [], told },
+    behaves: { explained },
+    jumps,
+    logged: { from: 0, to: 1 },
+  }) as unknown as Counting;
+const seen = (one: Counting, method?: 'shunt' | 'voltage') =>
+  ({ counting: one, system: { monitor: method ? { method } : {}, sources: [] } }) as unknown as Judged;
+const sum = (of: typeof voltageGuess, judged: Judged) =>
+  [...(of.weigh?.(judged) ?? []), ...(of.described?.(judged) ?? [])].reduce(
+    (total, one) => total + one.decibans,
+    0,
+  );
+
+test('made from the voltage where that tells it and what flows does not', () => {
+  expect(isMadeFromVolts(counting(0.9, 0.5))).toBe(true);
+  expect(isMadeFromVolts(counting(0.9, 0.95))).toBe(false);
+  expect(isMadeFromVolts(counting(0.5, 0.5))).toBe(false);
+});
+
+test('a slow display does not jump along: that speaks against it only where nothing else says how it is made', () => {
+  expect(sum(voltageGuess, seen(counting(0.9, 0.5)))).toBeGreaterThan(10);
+  expect(sum(voltageGuess, seen(counting(0.5, 0.9)))).toBeLessThan(0);
+  // What is known of the device stays, though its reading looks like a count.
+  expect(sum(voltageGuess, seen(counting(0.5, 0.95), 'voltage'))).toBe(15);
+  expect(sum(voltageGuess, seen(counting(0.5, 0.95), 'shunt'))).toBeLessThan(-10);
+});
+
+test('jumps to one value are a reset of a count, and not where the voltage brings the reading there', () => {
+  const jumps = [jump(1, 60, 82), jump(2, 70, 82), jump(3, 65, 83)];
+  expect(resetsIn(counting(0.3, 0.9, jumps)).same).toHaveLength(3);
+  expect(sum(bulkEndReset, seen(counting(0.3, 0.9, jumps)))).toBeGreaterThan(10);
+  expect(sum(bulkEndReset, seen(counting(0.9, 0.5, jumps)))).toBeLessThan(5);
+});

@@ -1,0 +1,24 @@
+/** What kind of device a percentage looks to come from: what the causes of other kinds than a shunt share. */
+
+import type { Counting, Jump } from '../count/types';
+import { median } from '../quantity/numbers';
+
+/** Jumps end within so many points of each other, and lie so far from full and empty. */
+const SAME = 2.5;
+const BETWEEN = { least: 50, most: 97 };
+
+/** Jumps to a value under full, and those that go to one and the same; none of these where they are few of them. */
+export function resetsIn({ jumps }: Counting): { within: Jump[]; same: Jump[] } {
+  const within = jumps.filter(
+    (one) => one.to >= BETWEEN.least && one.to <= BETWEEN.most && one.silentMs === 0,
+  );
+  const middle = median(within.map((one) => one.to));
+  const same = within.filter((one) => Math.abs(one.to - middle) <= SAME);
+  return { within, same: same.length < 0.6 * within.length ? [] : same };
+}
+
+/** A voltage that tells so much of the reading, where what flows tells so little, is what it is made from. */
+const TOLD = { volts: 0.8, flow: 0.8 };
+/** The same voltage gives the same reading, where what flows does not. */
+export const isMadeFromVolts = ({ followsVolts: found, behaves }: Counting): boolean =>
+  found !== null && found.told > TOLD.volts && behaves !== null && behaves.explained < TOLD.flow;
