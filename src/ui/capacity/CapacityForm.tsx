@@ -2,7 +2,7 @@
 /** A capacity test from the plan to the last reading. It goes on after the tab was closed, and without the network. */
 
 import { DateTime } from 'luxon';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { judgeTest } from '@/core/capacity/judge';
 import { type CapacityTest, ENDED_BY, type EndedBy } from '@/core/capacity/record';
 import { runningTest } from '@/core/capacity/running';
@@ -13,7 +13,8 @@ import { isLead } from '@/core/system/chemistry';
 import type { System } from '@/core/system/schema';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { Choice, recordInputClass, Typed, YES_NO } from '@/ui/records/fields';
-import { dropDraft, keepDraft, readDraft } from '@/ui/records/waiting';
+import { dropDraft, keepDraft } from '@/ui/records/waiting';
+import { WithDraft } from '@/ui/records/WithDraft';
 import {
   type CapacityDraft,
   capacityTestOf,
@@ -40,21 +41,11 @@ const ENDED_WORDS: Record<EndedBy, string> = {
 };
 
 /** Opens with the test that runs, if there is one. */
-export function CapacityForm(props: Props) {
-  const { systemId } = props;
-  const [kept, setKept] = useState<CapacityDraft | 'none' | null>(null);
-  useEffect(() => {
-    let current = true;
-    void readDraft<CapacityDraft>(systemId, KIND)
-      .catch(() => undefined)
-      .then((draft) => current && setKept(draft ?? 'none'));
-    return () => {
-      current = false;
-    };
-  }, [systemId]);
-  if (kept === null) return <p className="text-ink-soft p-4">Opening the test…</p>;
-  return <OpenTest {...props} kept={kept === 'none' ? null : kept} />;
-}
+export const CapacityForm = (props: Props) => (
+  <WithDraft<CapacityDraft> systemId={props.systemId} kind={KIND} noun="test">
+    {(kept) => <OpenTest {...props} kept={kept} />}
+  </WithDraft>
+);
 
 function OpenTest({ systemId, system, onKeep, kept }: Props & { kept: CapacityDraft | null }) {
   const [draft, setDraft] = useState<CapacityDraft>(() => kept ?? newCapacityDraft(system));

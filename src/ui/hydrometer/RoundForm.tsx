@@ -1,14 +1,15 @@
 'use client';
 /** A hydrometer round, typed with gloves on: large fields, one below the other, and the next cell with the return key. */
 
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import { judgeRounds } from '@/core/hydrometer/judge';
 import { type Round, TAKEN_OF } from '@/core/hydrometer/round';
 import type { System } from '@/core/system/schema';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { BLOCKS, cellNames, type CellsPerBlock, type Draft, newDraft, roundOf } from './draft';
 import { Choice, recordInputClass, Typed, YES_NO } from '@/ui/records/fields';
-import { dropDraft, keepDraft, readDraft } from '@/ui/records/waiting';
+import { dropDraft, keepDraft } from '@/ui/records/waiting';
+import { WithDraft } from '@/ui/records/WithDraft';
 
 interface Props {
   systemId: string;
@@ -26,21 +27,11 @@ const TAKEN_WORDS = {
 } as const;
 
 /** Opens with what was being typed when the tab was closed, or died; else with a new round. */
-export function RoundForm(props: Props) {
-  const { systemId } = props;
-  const [kept, setKept] = useState<Draft | 'none' | null>(null);
-  useEffect(() => {
-    let current = true;
-    void readDraft<Draft>(systemId, KIND)
-      .catch(() => undefined)
-      .then((draft) => current && setKept(draft ?? 'none'));
-    return () => {
-      current = false;
-    };
-  }, [systemId]);
-  if (kept === null) return <p className="text-ink-soft p-4">Opening the round…</p>;
-  return <OpenRound {...props} kept={kept === 'none' ? null : kept} />;
-}
+export const RoundForm = (props: Props) => (
+  <WithDraft<Draft> systemId={props.systemId} kind={KIND} noun="round">
+    {(kept) => <OpenRound {...props} kept={kept} />}
+  </WithDraft>
+);
 
 function OpenRound({ systemId, system, rounds, onKeep, kept }: Props & { kept: Draft | null }) {
   // A round that comes in later does not touch what is typed.
