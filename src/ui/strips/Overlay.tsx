@@ -22,6 +22,8 @@ interface Props {
   marks: Marks | null;
   isMeasuring: boolean;
   onMarks(marks: Marks | null): void;
+  /** Both marks are set, or the first by a finger: what lies between is to be shown. */
+  onMeasured(): void;
   /** A finger has moved the strips by so many ms. */
   onPan(ms: number): void;
   onKeyDown(event: KeyboardEvent): void;
@@ -40,6 +42,7 @@ export function Overlay({
   marks,
   isMeasuring,
   onMarks,
+  onMeasured,
   onPan,
   onKeyDown,
 }: Props) {
@@ -57,6 +60,7 @@ export function Overlay({
         timer: setTimeout(() => {
           held.current = null;
           onMarks(marks && marks.b === null ? { ...marks, b: moment } : { a: moment, b: null });
+          onMeasured();
         }, LONG_PRESS),
       };
       return;
@@ -82,6 +86,7 @@ export function Overlay({
   function onPointerEnd(event: PointerEvent<HTMLDivElement>) {
     clearTimeout(held.current?.timer);
     held.current = null;
+    if (dragging.current) onMeasured();
     dragging.current = false;
     if (event.pointerType === 'touch') cursor.set(null);
   }

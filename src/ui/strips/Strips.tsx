@@ -82,12 +82,6 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
   const [wishes, changeWishes] = useWishes(jobId);
   const { pins, add, remove } = usePins(jobId, job, jobVersion);
   const changes = useChanges(systemId);
-  const tools = useRef<HTMLElement>(null);
-  // What was asked for is to be seen, below the strips though it is.
-  const hasMarks = marks !== null;
-  useEffect(() => {
-    tools.current?.scrollIntoView({ block: 'nearest' });
-  }, [panel, hasMarks]);
 
   const full = useMemo<Span>(
     () => ({
@@ -144,10 +138,6 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
     setMeasuring(on);
     setPanel((was) => (on ? 'caliper' : was === 'caliper' ? null : was));
     if (!on) setMarks(null);
-  }, []);
-  const changeMarks = useCallback((next: Marks | null) => {
-    setMarks(next);
-    if (next) setPanel('caliper');
   }, []);
 
   const x = useMemo(() => scaleTime([view.from, view.to], [0, Math.max(1, width)]), [view, width]);
@@ -206,7 +196,8 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
   const moveMark = (which: 'a' | 'b', by: number) => {
     const now = marks ?? { a: view.from + length / 3, b: null };
     const b = now.b ?? view.to - length / 3;
-    changeMarks(which === 'a' ? { a: now.a + by, b } : { a: now.a, b: b + by });
+    setMarks(which === 'a' ? { a: now.a + by, b } : { a: now.a, b: b + by });
+    setPanel('caliper');
   };
 
   function onKeyDown(event: KeyboardEvent) {
@@ -239,7 +230,7 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
       '>': () => go(1),
       c: () => {
         measure(!isMeasuring);
-        if (!isMeasuring && !marks) changeMarks({ a: view.from + length / 3, b: view.to - length / 3 });
+        if (!isMeasuring && !marks) setMarks({ a: view.from + length / 3, b: view.to - length / 3 });
       },
       Escape: () => measure(false),
       f: () => setPanel('find'),
@@ -302,65 +293,10 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
         onPanel={(one) => setPanel(panel === one ? null : one)}
         onKeys={() => setHelpOpen(true)}
       />
-      <Readout {...{ cursor, lanes, source, view, width, zone, events }} />
-      {broken && (
-        <p role="alert" className="border-hazard mb-1 border-l-3 pl-2 text-sm">
-          Part of the log could not be fetched. Check that the server runs; moving the strips asks again.
-        </p>
-      )}
-      <svg width={0} height={0} className="absolute" aria-hidden>
-        <StagePatterns />
-      </svg>
-      <div ref={frame} className="relative">
-        <Ribbons ribbons={ribbons} view={view} x={x} width={width} />
-        {lanes.map((lane, i) => (
-          <LaneView
-            key={lane.id}
-            lane={lane}
-            y={scales[i]!}
-            x={x}
-            view={view}
-            width={width}
-            source={source}
-            tick={`${tick}${resolvedTheme}`}
-            lit={lit}
-            doubted={doubted[i]!}
-            band={lane.id === 'volts' ? band : null}
-            zone={zone}
-            last={i === lanes.length - 1}
-          />
-        ))}
-        <Overlay
-          plot={plot}
-          cursor={cursor}
-          x={x}
-          width={width}
-          height={ribbons.length * RIBBON + lanes.reduce((sum, lane) => sum + lane.height, 0)}
-          marks={marks}
-          isMeasuring={isMeasuring}
-          onMarks={changeMarks}
-          onPan={(ms) => show({ from: view.from + ms, to: view.to + ms })}
-          onKeyDown={onKeyDown}
-        />
-        <div style={{ paddingLeft: GUTTER }} className="mt-1">
-          {width > 0 && lanes[0] && (
-            <Overview
-              lane={lanes[0]}
-              source={source}
-              full={full}
-              view={view}
-              width={width}
-              tick={`${tick}${resolvedTheme}`}
-              onView={show}
-            />
-          )}
-        </div>
-      </div>
       {panel && (
         <section
-          ref={tools}
           aria-label={PANEL_NAMES[panel]}
-          className="border-rule-strong bg-sheet mt-2 border p-2"
+          className="border-rule-strong bg-sheet mb-1 max-h-[40dvh] overflow-y-auto border p-2"
         >
           {panel === 'caliper' && (
             <CaliperPanel
@@ -397,6 +333,61 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
           )}
         </section>
       )}
+      <Readout {...{ cursor, lanes, source, view, width, zone, events }} />
+      {broken && (
+        <p role="alert" className="border-hazard mb-1 border-l-3 pl-2 text-sm">
+          Part of the log could not be fetched. Check that the server runs; moving the strips asks again.
+        </p>
+      )}
+      <svg width={0} height={0} className="absolute" aria-hidden>
+        <StagePatterns />
+      </svg>
+      <div ref={frame} className="relative">
+        <Ribbons ribbons={ribbons} view={view} x={x} width={width} />
+        {lanes.map((lane, i) => (
+          <LaneView
+            key={lane.id}
+            lane={lane}
+            y={scales[i]!}
+            x={x}
+            view={view}
+            width={width}
+            source={source}
+            tick={`${tick}${resolvedTheme}`}
+            lit={lit}
+            doubted={doubted[i]!}
+            band={lane.id === 'volts' ? band : null}
+            zone={zone}
+            last={i === lanes.length - 1}
+          />
+        ))}
+        <Overlay
+          plot={plot}
+          cursor={cursor}
+          x={x}
+          width={width}
+          height={ribbons.length * RIBBON + lanes.reduce((sum, lane) => sum + lane.height, 0)}
+          marks={marks}
+          isMeasuring={isMeasuring}
+          onMarks={setMarks}
+          onMeasured={() => setPanel('caliper')}
+          onPan={(ms) => show({ from: view.from + ms, to: view.to + ms })}
+          onKeyDown={onKeyDown}
+        />
+        <div style={{ paddingLeft: GUTTER }} className="mt-1">
+          {width > 0 && lanes[0] && (
+            <Overview
+              lane={lanes[0]}
+              source={source}
+              full={full}
+              view={view}
+              width={width}
+              tick={`${tick}${resolvedTheme}`}
+              onView={show}
+            />
+          )}
+        </div>
+      </div>
       <Legend lanes={lanes} />
       <KeySheet open={helpOpen} onOpenChange={setHelpOpen} />
     </section>
