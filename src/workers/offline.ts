@@ -16,9 +16,10 @@ registerRoute(
   ({ url, request }) => request.mode === 'navigate' && worksOffline(url.pathname),
   new NetworkFirst({ cacheName: OFFLINE_CACHES.pages, networkTimeoutSeconds: PATIENCE }),
 );
-// Built files never change under their name.
+// Built files never change under their name. The script of a web worker goes past: out of a cache it would lose what stands behind the #
+// of its address, and with that what it has to load.
 registerRoute(
-  ({ url }) => url.pathname.startsWith('/_next/static/'),
+  ({ url, request }) => url.pathname.startsWith('/_next/static/') && request.destination !== 'worker',
   new CacheFirst({ cacheName: OFFLINE_CACHES.parts }),
 );
 

@@ -61,3 +61,16 @@ test('by keyboard alone, on a phone, with a suggestion overruled', async ({ page
   await expect(page.getByText('System of from-the-quay').first()).toBeVisible();
   await expect(page.getByText('AGM, 6 cells, 120 Ah').first()).toBeVisible();
 });
+
+test('beside the service worker of the pages that work offline, logs are still looked at, again and again', async ({
+  page,
+}) => {
+  await page.goto('/systems');
+  await page.getByRole('link', { name: /Capacity tests of Tide gauge/ }).click();
+  await expect(page.getByRole('status').first()).toContainText('opens without the network too');
+  for (let round = 0; round < 3; round++) {
+    await page.goto('/jobs/start');
+    await page.getByLabel('Log files').setInputFiles(strangeLog());
+    await expect(page.getByText(/So it is lead-acid/)).toBeVisible();
+  }
+});

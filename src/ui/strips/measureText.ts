@@ -14,6 +14,8 @@ const kilo = (wattHours: number): string =>
   Math.abs(wattHours) < 1000 ? `${wattHours.toFixed(0)} Wh` : `${(wattHours / 1000).toFixed(2)} kWh`;
 const known = (value: number, text: (value: number) => string): string =>
   Number.isFinite(value) ? text(value) : '–';
+/** Into the battery as it is, out of it with a true minus. */
+const current = (value: number): string => amps(value).replace('-', '−');
 const signed = (text: string): string => (text.startsWith('-') ? text.replace('-', '−') : `+${text}`);
 
 export function measureRows(
@@ -32,8 +34,8 @@ export function measureRows(
       },
       { name: 'Out of it', value: `${ampHours(battery.ampHoursOut)}, ${known(battery.wattHoursOut, kilo)}` },
       { name: 'Net', value: signed(ampHours(battery.ampHoursIn - battery.ampHoursOut)) },
-      { name: 'Mean current', value: known(battery.meanAmps, amps) },
-      { name: 'Peak current', value: known(battery.peakAmps, amps) },
+      { name: 'Mean current', value: known(battery.meanAmps, current) },
+      { name: 'Peak current', value: known(battery.peakAmps, current) },
       ...(silent > 0.05
         ? [{ name: 'Not counted, the log is silent', value: duration(silent * 3_600_000) }]
         : []),
