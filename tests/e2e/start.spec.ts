@@ -62,6 +62,23 @@ test('by keyboard alone, on a phone, with a suggestion overruled', async ({ page
   await expect(page.getByText('AGM, 6 cells, 120 Ah').first()).toBeVisible();
 });
 
+test('a charger’s log: looked at anew as a charger’s, and the bank is suggested all the same', async ({
+  page,
+}) => {
+  const { text } = keptDemo('tide-gauge').logs.find((one) => one.device === 'solar')!;
+  for (let round = 0; round < 3; round++) {
+    await page.goto('/jobs/start');
+    await page
+      .getByLabel('Log files')
+      .setInputFiles({ name: 'unnamed.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+    await expect(page.getByLabel('Written by')).toHaveValue('source');
+    await expect(page.getByLabel('Nominal voltage')).toHaveValue('1');
+    await page.getByText(/columns are read/).click();
+    await expect(page.getByLabel(/ is$/).first()).toBeVisible();
+    await expect(page.locator('select').filter({ hasText: 'Source current' }).first()).toBeVisible();
+  }
+});
+
 test('beside the service worker of the pages that work offline, logs are still looked at, again and again', async ({
   page,
 }) => {

@@ -27,8 +27,14 @@ export interface Head {
 
 /** @param file null while none is chosen */
 export function useHead(file: File | null, device: DeviceKind): Head {
-  const [seen, setSeen] = useState<{ file: File | null; looked: Looked | null; problem: string | null }>({
+  const [seen, setSeen] = useState<{
+    file: File | null;
+    device: DeviceKind;
+    looked: Looked | null;
+    problem: string | null;
+  }>({
     file: null,
+    device,
     looked: null,
     problem: null,
   });
@@ -53,6 +59,7 @@ export function useHead(file: File | null, device: DeviceKind): Head {
       if (stale) return;
       setSeen({
         file,
+        device,
         looked: answer.kind === 'looked' ? answer : null,
         problem: answer.kind === 'problem' ? answer.problem : null,
       });
@@ -63,7 +70,8 @@ export function useHead(file: File | null, device: DeviceKind): Head {
     };
   }, [file, device]);
 
-  const current = seen.file === file && file !== null;
+  // What was seen as another device's log is not what is asked now.
+  const current = file !== null && seen.file === file && seen.device === device;
   return {
     looked: current ? seen.looked : null,
     problem: current ? seen.problem : null,
