@@ -6,7 +6,7 @@ import { useTheme } from 'next-themes';
 import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/result';
-import { DAY, HOUR, MINUTE, type Span } from '@/core/quantity/span';
+import { HOUR, type Span } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
 import type { Job, System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
@@ -17,6 +17,7 @@ import { extentOf } from './draw';
 import { eventsOf, nextEvent } from './events';
 import { FindPanel } from './FindPanel';
 import { KeySheet } from './KeySheet';
+import { Legend } from './Legend';
 import { LanesPanel } from './LanesPanel';
 import { LaneView } from './LaneView';
 import { channelsOf, GUTTER, labelOfChannel, type Lane, LANES, lanesOf } from './lanes';
@@ -32,6 +33,7 @@ import { useChanges } from './useChanges';
 import { usePins } from './usePins';
 import { useStripView } from './useStripView';
 import { useWishes } from './useWishes';
+import { spanOfZoom } from './zooms';
 
 interface Props {
   jobId: string;
@@ -178,20 +180,8 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
     if (event) around(event.from, length);
   };
   const zoomTo = (zoom: Zoom) => {
-    if (zoom === 'all') return show(full);
-    if (zoom === 'day' || zoom === 'week') return around(middle, zoom === 'day' ? DAY : 7 * DAY);
-    const charges = diagnosis.charges.map(({ from, to }) => ({ from: Date.parse(from), to: Date.parse(to) }));
-    const stages = events.filter((one) => one.kind === 'stage');
-    const nearest = (spans: readonly Span[]) =>
-      spans.reduce<Span | null>(
-        (best, one) => (!best || distance(one, middle) < distance(best, middle) ? one : best),
-        null,
-      );
-    const found = nearest(zoom === 'charge' ? charges : stages);
-    if (found) {
-      const margin = 0.1 * (found.to - found.from) + 5 * MINUTE;
-      show({ from: found.from - margin, to: found.to + margin });
-    }
+    const wanted = spanOfZoom(zoom, { full, middle, charges: diagnosis.charges, events });
+    if (wanted) show(wanted);
   };
   const moveMark = (which: 'a' | 'b', by: number) => {
     const now = marks ?? { a: view.from + length / 3, b: null };
@@ -395,39 +385,3 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
 }
 
 const PANEL_NAMES: Record<Panel, string> = { caliper: 'Caliper', find: 'Find', lanes: 'Lanes', pins: 'Pins' };
-
-/** From a moment to a span, ms; nothing within it. */
-const distance = ({ from, to }: Span, ms: number): number => Math.max(0, from - ms, ms - to);
-
-function Legend({ lanes }: { lanes: readonly Lane[] }) {
-  return (
-    <ul className="text-ink-soft mt-2 flex flex-wrap gap-x-4 gap-y-1 text-xs">
-      {lanes.flatMap((lane) =>
-        (lane.id === 'cells' ? lane.traces.slice(0, 1) : lane.traces).map((trace) => (
-          <li key={lane.id + trace.recording.id + trace.channel} className="flex items-center gap-1.5">
-            <svg width={26} height={8} aria-hidden>
-              <line
-                x1={0}
-                x2={26}
-                y1={4}
-                y2={4}
-                stroke={`var(${trace.ink})`}
-                strokeWidth={1.6}
-                strokeDasharray={trace.dash.join(' ')}
-              />
-            </svg>
-            {lane.id === 'cells' ? `${lane.traces.length} cells` : trace.label}
-          </li>
-        )),
-      )}
-      <li className="flex items-center gap-1.5">
-        <span
-          className="inline-block h-2 w-6"
-          style={{ background: 'var(--band)', outline: '1px solid var(--accent)' }}
-          aria-hidden
-        />
-        Voltage that the battery asks for
-      </li>
-    </ul>
-  );
-}

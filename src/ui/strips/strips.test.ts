@@ -11,6 +11,7 @@ import { fitting } from '@/ui/commands/Commands';
 import { eventsAt, eventsOf, nextEvent } from './events';
 import { fetchedWith, type LaneWishes, lanesOf, NO_WISHES, possibleLanes } from './lanes';
 import { addressOfSpan, spanOfAddress } from './viewAddress';
+import { spanOfZoom } from './zooms';
 import { tileSource } from './tileSource';
 
 const { system } = demoSite('tide-gauge');
@@ -202,6 +203,26 @@ describe('events', () => {
     expect(nextEvent(events, 0, 'next', 'pin')).toBe(pin);
     expect(nextEvent(events, pin!.from, 'next', '')).toBeNull();
     expect(eventsAt(events, pin!.from)).toEqual([]);
+  });
+});
+
+describe('how much is in view', () => {
+  const full = { from: START, to: START + 40 * 1440 * MINUTE };
+  const middle = START + 10 * 1440 * MINUTE;
+  const charge = (day: number) => ({
+    from: new Date(START + day * 1440 * MINUTE).toISOString(),
+    to: new Date(START + (day + 0.5) * 1440 * MINUTE).toISOString(),
+  });
+  const from = { full, middle, charges: [charge(2), charge(9), charge(30)] as never[], events: [] };
+  test('a day, a week, all, and the nearest charge with a margin', () => {
+    expect(spanOfZoom('all', from)).toBe(full);
+    expect(spanOfZoom('day', from)).toEqual({ from: middle - 720 * MINUTE, to: middle + 720 * MINUTE });
+    const near = spanOfZoom('charge', from)!;
+    expect((near.from - START) / (1440 * MINUTE)).toBeCloseTo(9 - 0.05, 1);
+    expect((near.to - START) / (1440 * MINUTE)).toBeCloseTo(9.5 + 0.05, 1);
+  });
+  test('without a stage there is nowhere to go', () => {
+    expect(spanOfZoom('stage', from)).toBeNull();
   });
 });
 
