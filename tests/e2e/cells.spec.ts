@@ -137,7 +137,10 @@ test('a capacity test is planned, runs with the tab closed in between, is kept, 
   page,
 }) => {
   await page.goto('/systems');
-  await page.getByRole('link', { name: /Capacity tests of Ferry signal lamps/ }).click();
+  await page
+    .getByRole('link', { name: /Capacity tests of Ferry signal lamps/ })
+    .first()
+    .click();
   await expect(page.getByRole('heading', { name: 'Capacity tests', level: 1 })).toBeVisible();
   await expect(page.getByText(/At this load a battery in good order lasts about/)).toBeVisible();
   await page.getByLabel('Battery temperature').fill('15');

@@ -83,7 +83,10 @@ test('beside the service worker of the pages that work offline, logs are still l
   page,
 }) => {
   await page.goto('/systems');
-  await page.getByRole('link', { name: /Capacity tests of Tide gauge/ }).click();
+  await page
+    .getByRole('link', { name: /Capacity tests of Tide gauge/ })
+    .first()
+    .click();
   await expect(page.getByRole('status').first()).toContainText('opens without the network too');
   for (let round = 0; round < 3; round++) {
     await page.goto('/jobs/start');
