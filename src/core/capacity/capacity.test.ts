@@ -82,6 +82,21 @@ describe('the result', () => {
     // Said to be at its end voltage, and far above it.
     expect(judged({ readings: TEST.readings.slice(0, 2) })).toMatchObject({ isComplete: false });
   });
+  test('a short test of a battery that may not have been full proves nothing, a good one does', () => {
+    const short = [TEST.readings[0]!, { minutes: 300, volts: 42, amps: 19 }];
+    expect(judged({ wasFull: undefined, readings: short })).toMatchObject({
+      isComplete: true,
+      isAtItsEnd: null,
+    });
+    expect(judged({ wasFull: undefined }).isAtItsEnd).toBe(false);
+  });
+  test('what was left in it, by the log, counts as there', () => {
+    // 90 % came out and 5 % of the whole was left: 90 / 0.95, worked by hand.
+    const knee = judged({ endedBy: 'knee', left: 5 });
+    expect(knee.percent).toBeCloseTo(94.737, 3);
+    expect(knee.isComplete).toBe(true);
+    expect(knee.band).toBeGreaterThan(judged({ endedBy: 'knee' }).band);
+  });
   test('one cell that gave out is named, and not the bank blamed', () => {
     const readings = [
       TEST.readings[0]!,

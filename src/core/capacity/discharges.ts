@@ -2,7 +2,7 @@
 
 import type { Anchor } from '../count/anchors';
 import type { CounterLog } from '../count/counterLog';
-import { interpolateAt } from '../count/interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { type Reference, referenceAt } from '../count/reference';
 import type { Series } from '../log/channels';
 import { cellStart, firstAtOrAfter, gapLimit, integrate, medianStep } from '../log/grid';
@@ -10,7 +10,7 @@ import { isNumber, mean } from '../quantity/numbers';
 import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { capacityShare } from '../system/capacityTemperature';
 import type { KnownBank } from '../system/known';
-import { type Drawn, drawnOver, ratingOf } from './effective';
+import { DOUBT, type Drawn, drawnOver, ratingOf, ROOM } from './effective';
 
 export interface Discharge extends Span, Drawn {
   /** Lowest V of the bank near its end; NaN where not logged. */
@@ -39,10 +39,8 @@ const MOST = 50;
 /** A silence hides what flowed. */
 const SILENCE = 2 * HOUR;
 
-/** One standard deviation, parts: meter, state at the start, temperature not known. */
 /** What is left at the knee is known no better, %. */
 const LEFT = 4;
-const DOUBT = { meter: 0.02, full: 0.02, room: 0.04 };
 
 export interface DischargesInput {
   bank: KnownBank;
@@ -128,8 +126,8 @@ function described(
         ).filter(isNumber),
       )
     : NaN;
-  const isWarm = celsius === celsius;
-  const share = capacityShare(bank.chemistry, isWarm ? celsius : 20);
+  const isRead = isNumber(celsius);
+  const share = capacityShare(bank.chemistry, isRead ? celsius : ROOM);
   const percent = (100 * drawn.effectiveAh) / (bank.capacityAh * share);
   const at = referenceAt(reference, span.to);
   return {
@@ -150,7 +148,7 @@ function described(
               Math.hypot(
                 DOUBT.meter,
                 DOUBT.full,
-                isWarm ? 0 : DOUBT.room,
+                isRead ? 0 : DOUBT.room,
                 Math.max(LEFT, at.deviation) / 100,
               ),
           }

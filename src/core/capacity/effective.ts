@@ -28,6 +28,11 @@ export function effectiveAh(amps: number, hours: number, rated: RatedCapacity, e
   return amps * hours * (ratio > 1 ? ratio ** (exponent - 1) : 1);
 }
 
+/** Temperature that is taken where none was read: a cool room's, °C. */
+export const ROOM = 20;
+/** One standard deviation of what a discharge says, parts of it: clip-on meter, state at the start, temperature not read. */
+export const DOUBT = { meter: 0.02, full: 0.02, room: 0.04 };
+
 /** What flowed out over a discharge. */
 export interface Drawn {
   hours: number;

@@ -4,12 +4,9 @@ import { MINUTE } from '../quantity/span';
 import { capacityShare } from '../system/capacityTemperature';
 import { isLead } from '../system/chemistry';
 import type { System } from '../system/schema';
-import { type Drawn, drawnOver } from './effective';
+import { DOUBT, type Drawn, drawnOver, ROOM } from './effective';
 import { END_OF_LIFE, REVERSING } from './plan';
 import type { CapacityTest } from './record';
-
-/** Temperature at which a test without one is judged: a cool room's, °C. */
-const ROOM = 20;
 
 export interface JudgedTest {
   test: CapacityTest;
@@ -22,7 +19,7 @@ export interface JudgedTest {
   band: number;
   /** It went to its end: the voltage, a cell or the BMS ended it, and the last reading bears it out. */
   isComplete: boolean;
-  /** Below 80 % of the rating (IEEE Std 450, from memory); null where it was stopped too early to say. */
+  /** Below 80 % of the rating (IEEE Std 450, from memory); null where it was stopped too early, or is not known to have been full. */
   isAtItsEnd: boolean | null;
   /** One weak cell ended it, not the bank. */
   byCell: string | null;
@@ -30,13 +27,14 @@ export interface JudgedTest {
   weak: string[];
 }
 
-/** One standard deviation of a result, parts of it: clip-on meter, state at the start, temperature not known, start not known. */
-const DOUBT = { meter: 0.02, full: 0.02, room: 0.04, notKnownFull: 0.06 };
+/** One standard deviation more where it is not known whether it was full before, parts; and of what was left, points. */
+const NOT_KNOWN_FULL = 0.06;
+const LEFT = 4;
 /** The bank counts as at its end so close above the voltage, parts of it. */
 const AT_END = 0.01;
 
 export function judgeTest(test: CapacityTest, { bank }: Pick<System, 'bank'>): JudgedTest {
-  const { readings, ratedAh, ratedHours, exponent, celsius, wasFull, endedBy, endVolts } = test;
+  const { readings, ratedAh, ratedHours, exponent, celsius, wasFull, endedBy, endVolts, left = 0 } = test;
   const chemistry = bank.chemistry ?? 'flooded';
   const drawn = drawnOver(
     readings.map((one) => one.minutes * MINUTE),
@@ -46,12 +44,13 @@ export function judgeTest(test: CapacityTest, { bank }: Pick<System, 'bank'>): J
     { gap: Infinity, rated: { capacityAh: ratedAh, hours: ratedHours }, exponent },
   );
   const share = capacityShare(chemistry, celsius ?? ROOM);
-  const percent = (100 * drawn.effectiveAh) / (ratedAh * share);
+  // What was left in it, by the log, counts too.
+  const percent = (100 * drawn.effectiveAh) / (ratedAh * share * (1 - left / 100));
   const last = readings.at(-1)!;
   const kind = isLead(chemistry) ? 'lead' : 'lithium';
   const cellLow = last.lowestCellVolts !== undefined && last.lowestCellVolts <= REVERSING[kind] * 1.04;
   const atEnd = last.volts <= endVolts * (1 + AT_END);
-  const isComplete = endedBy === 'end-voltage' ? atEnd : endedBy === 'cell' ? cellLow : endedBy === 'bms';
+  const isComplete = endedBy === 'end-voltage' ? atEnd : endedBy === 'cell' ? cellLow : endedBy !== 'stopped';
   const band =
     2 *
     percent *
@@ -59,7 +58,8 @@ export function judgeTest(test: CapacityTest, { bank }: Pick<System, 'bank'>): J
       DOUBT.meter,
       DOUBT.full,
       celsius === undefined ? DOUBT.room : 0,
-      wasFull === undefined ? DOUBT.notKnownFull : 0,
+      wasFull === undefined ? NOT_KNOWN_FULL : 0,
+      left > 0 ? LEFT / 100 : 0,
     );
   return {
     test,
@@ -68,9 +68,8 @@ export function judgeTest(test: CapacityTest, { bank }: Pick<System, 'bank'>): J
     percent,
     band,
     isComplete,
-    // What has given more than the limit is above it, however early it was stopped; what was not full before proves nothing.
-    isAtItsEnd:
-      percent >= END_OF_LIFE ? false : isComplete && wasFull !== false && percent < END_OF_LIFE ? true : null,
+    // What has given more than the limit is above it, however early it was stopped; only a full battery can show that it is under it.
+    isAtItsEnd: percent >= END_OF_LIFE ? false : isComplete && wasFull === true ? true : null,
     byCell: cellLow && !atEnd ? (last.cell ?? 'not named') : null,
     weak: [
       ...(wasFull === false ? ['It was not full before: it holds more than this.'] : []),

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { between, celsius, day, line, notNegative, positive, text } from '../system/values';
 
 /** What brought the test to its end. */
-export const ENDED_BY = ['end-voltage', 'cell', 'bms', 'stopped'] as const;
+export const ENDED_BY = ['end-voltage', 'cell', 'bms', 'knee', 'stopped'] as const;
 export type EndedBy = (typeof ENDED_BY)[number];
 
 export const MOST_READINGS = 500;
@@ -32,6 +32,8 @@ export const capacityTestSchema = z.object({
   /** Of the electrolyte or the cells at the start. */
   celsius: celsius().optional(),
   endedBy: z.enum(ENDED_BY),
+  /** % that was left in it at the end, where a log says so. */
+  left: between(0, 50, ' %').optional(),
   /** What it was judged against: the rating and its hour rate, the exponent, V of the bank at the end. */
   ratedAh: positive(),
   ratedHours: positive(),

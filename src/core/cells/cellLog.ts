@@ -1,6 +1,6 @@
 /** The voltages of all cells on one clock, with the current and the ampere-hours that went through them. */
 
-import { interpolateAt } from '../count/interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { type Channel, cellChannels, cellNumber } from '../log/channels';
 import { gapLimit, medianStep } from '../log/grid';
 import { anyLogWith, batteryCurrent, type Timeline } from '../log/timeline';

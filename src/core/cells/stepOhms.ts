@@ -1,8 +1,7 @@
 /** Resistance of each cell with its joints, by steps of the current that the same device logged. */
 
-import { drawnSteps } from '../cutoff/steps';
+import { APART, drawnSteps } from '../cutoff/steps';
 import { medianStep } from '../log/grid';
-import { APART } from '../cutoff/steps';
 import { mean } from '../quantity/numbers';
 import type { CellLog } from './cellLog';
 

@@ -3,7 +3,7 @@
 import { HOUR, MINUTE } from '../quantity/span';
 import type { KnownBank } from '../system/known';
 import { type BenchLog, fitSettings, schoolPresets, tryOut } from './bench';
-import { interpolateAt } from './interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { packLog, unpackLog } from './packed';
 import { type CounterSettings, toldSettings } from './settings';
 

@@ -1,6 +1,6 @@
 /** What a monitor's count can be followed by: current, voltage and reading on one clock, as it logged them. */
 
-import { interpolateAt } from './interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { medianStep } from '../log/grid';
 import type { Series } from '../log/channels';
 import { anyLogWith, batteryCurrent, type Timeline } from '../log/timeline';

@@ -24,7 +24,7 @@ import { behavesAs, isJumpy, tells } from './device';
 import { driftOf } from './drift';
 import { followsVolts } from './followsVolts';
 import { halvesOf } from './halves';
-import { interpolateAt } from './interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { jumpsIn } from './jumps';
 import type { Meters } from './meters';
 import { fullCharges, missedSyncs } from './missed';

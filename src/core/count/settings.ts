@@ -1,6 +1,7 @@
 /** What a counting monitor counts by, with nothing missing: what was told, else what is usual for the chemistry. */
 
 import { blocksInSeries, isLead } from '../system/chemistry';
+import { usualExponent } from '../system/peukert';
 import type { KnownBank, KnownSystem } from '../system/known';
 import type { Monitor } from '../system/schema';
 
@@ -31,7 +32,7 @@ export function usualSettings(
     tailPercent: 4,
     detectionMinutes: 3,
     efficiencyPercent: lead ? 85 : 98,
-    peukert: lead ? 1.25 : 1.05,
+    peukert: usualExponent(bank.chemistry),
     thresholdA: 0,
     peukertBelowRate: false,
   };

@@ -3,7 +3,7 @@
 import { logOf, type Timeline } from '../log/timeline';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
-import { interpolateAt } from './interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { devicesWithCurrent } from './shares';
 
 /** Ids of devices; `monitor` is the current into the battery itself. */

@@ -1,6 +1,6 @@
 /** The battery's own current as well as it can be had: the BMS's, else the monitor's with what it misses or turns round put right. */
 
-import { interpolateAt } from './interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { logOf, type Timeline } from '../log/timeline';
 import type { System } from '../system/schema';
 import type { CounterLog } from './counterLog';

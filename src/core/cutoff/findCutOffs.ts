@@ -14,7 +14,7 @@ import type { KnownSystem } from '../system/known';
 import type { Load } from '../system/schema';
 import { type Drop, dropsOf } from './drops';
 import type { LoadCurrent } from './loadCurrents';
-import { isDone, isWhole } from './runs';
+import { usualRuns } from './runs';
 import { momentReader, type Moment } from './moment';
 import { restAfter } from './recovered';
 import type { CutOff, CutReason } from './types';
@@ -69,15 +69,14 @@ export function findCutOffs(
   const stops = refusalsOf(timeline, 'bms_discharge_allowed');
   const found: Found[] = [];
   const open: Drop[] = [];
-  const done = (drop: Drop) =>
-    isDone(drop, drops, (one) => !mayBeCut(one, system), blocksInSeries(system.bank));
+  const runs = usualRuns(drops, (one) => !mayBeCut(one, system), blocksInSeries(system.bank));
   for (const drop of drops) {
     // While the BMS lets nothing out the loads come and go with the chargers: that is one stop.
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
-    const reason = reasonOf(drop, system, stops, done);
+    const reason = reasonOf(drop, system, stops, runs.isDone);
     if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
     // Of runs that all come low, the whole ones were not cut.
-    else if (!isWhole(drop, drops, blocksInSeries(system.bank))) open.push(drop);
+    else if (!runs.isWhole(drop)) open.push(drop);
   }
   found.push(...alike(open, system, loads));
   // What the BMS says stopped, though no load's current was logged.

@@ -1,6 +1,6 @@
 /** The current of each load, by its own log, by the log of a device that carries it, or by what the battery gave. */
 
-import { interpolateAt } from '../count/interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { batteryCurrent, logOf, type Timeline } from '../log/timeline';
 import type { KnownSystem } from '../system/known';
 

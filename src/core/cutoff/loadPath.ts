@@ -1,6 +1,6 @@
 /** Resistance between battery and load: what the two voltages part by, over what the load draws. */
 
-import { interpolateAt } from '../count/interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { robustLeastSquares } from '../count/leastSquares';
 import { quantile } from '../quantity/numbers';
 import { batteryLog, type Timeline } from '../log/timeline';
@@ -39,7 +39,8 @@ export function loadPaths(loads: readonly LoadCurrent[], timeline: Timeline): Lo
       values: Float64Array.from(y),
     });
     if (!fit) return [];
-    const [ohms, apart] = fit.values as unknown as [number, number];
+    const ohms = fit.values[0]!;
+    const apart = fit.values[1]!;
     // A small current says little, and at nothing it says nothing.
     const measures = x.flatMap((drawn, k) =>
       drawn > TELLS * most ? [{ at: at[k]!, ohms: (y[k]! - apart) / drawn, weight: drawn * drawn }] : [],

@@ -1,6 +1,6 @@
 /** The battery's resistance by steps of its current: what the voltage moves by within a sample or two, over what the current moves by. */
 
-import { interpolateAt } from '../count/interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { isNumber, mean, median, sum } from '../quantity/numbers';
 import { medianStep } from '../log/grid';
 import { anyLogWith, type Timeline } from '../log/timeline';

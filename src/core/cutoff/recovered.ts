@@ -1,6 +1,6 @@
 /** The voltage to which a battery comes back when its load has gone. */
 
-import { interpolateAt } from '../count/interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { firstAtOrAfter } from '../log/grid';
 import { anyLogWith, type Timeline } from '../log/timeline';
 import { HOUR, MINUTE } from '../quantity/span';

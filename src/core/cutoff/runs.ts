@@ -10,38 +10,51 @@ const RUNS = { fewest: 4, spread: 0.05, amps: 0.25 };
 /** Cut runs are shorter than those that end by themselves, and end at a lower voltage, V a 12 V block. */
 const LOWER = 0.04;
 
+/** Runs of this load with about these amperes are compared; so fine are the classes of amperes, parts. */
+const CLASS = 0.05;
+
+export interface Runs {
+  /** Whether it went as long as runs like it do when nobody cuts them. */
+  isDone(drop: Drop): boolean;
+  /** Whether it is one of the longest runs, where shorter ones were cut at a lower voltage. */
+  isWhole(drop: Drop): boolean;
+}
+
 /**
- * Whether a run went as long as runs of this load with about these amperes do when nobody cuts them.
+ * What is usual among the runs of each load; it is worked out once for each load and class of amperes.
  * @param drops of all loads. @param isUncut ends that no limit can have brought. @param blocks 12 V blocks in series
  */
-export function isDone(
-  drop: Drop,
-  drops: readonly Drop[],
-  isUncut: (drop: Drop) => boolean,
-  blocks: number,
-): boolean {
-  const usual = lengthOf(
-    drops.filter((one) => isLike(one, drop) && isUncut(one)),
-    drop.load,
+export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boolean, blocks: number): Runs {
+  const like = perClass((load, amps) =>
+    drops.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= RUNS.amps),
   );
-  return usual === null ? isWhole(drop, drops, blocks) : lasted(drop, usual);
+  const uncut = perClass((load, amps) => lengthOf(like(load, amps).filter(isUncut), load));
+  const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
+  const isWhole = (drop: Drop) => lasted(drop, whole(drop.load, drop.amps));
+  return {
+    isDone: (drop) => {
+      const usual = uncut(drop.load, drop.amps);
+      return usual === null ? isWhole(drop) : lasted(drop, usual);
+    },
+    isWhole,
+  };
 }
 
-/** Whether it is one of the longest runs, where shorter ones were cut at a lower voltage. */
-export function isWhole(drop: Drop, drops: readonly Drop[], blocks: number): boolean {
-  const usual = longest(
-    drops.filter((one) => isLike(one, drop)),
-    drop.load,
-    blocks,
-  );
-  return usual !== null && lasted(drop, usual);
+/** Made once for each load and class, with the amperes at the middle of the class. */
+function perClass<T>(make: (load: LoadCurrent, amps: number) => T): (load: LoadCurrent, amps: number) => T {
+  const made = new Map<LoadCurrent, Map<number, T>>();
+  return (load, amps) => {
+    const step = Math.log1p(CLASS);
+    const at = Math.round(Math.log(amps) / step);
+    let own = made.get(load);
+    if (!own) made.set(load, (own = new Map<number, T>()));
+    if (!own.has(at)) own.set(at, make(load, Math.exp(at * step)));
+    return own.get(at)!;
+  };
 }
 
-const isLike = (one: Drop, { load, amps }: Drop): boolean =>
-  one.load === load && Math.abs(one.amps / amps - 1) <= RUNS.amps;
-
-const lasted = ({ load, ranMs }: Drop, usual: number): boolean =>
-  Math.abs(ranMs - usual) <= marginOf(load, usual);
+const lasted = ({ load, ranMs }: Drop, usual: number | null): boolean =>
+  usual !== null && Math.abs(ranMs - usual) <= marginOf(load, usual);
 
 const marginOf = (load: LoadCurrent, ms: number): number =>
   Math.max(1.5 * medianStep(load.time), RUNS.spread * ms);
@@ -56,6 +69,7 @@ function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
 
 /** Where every run comes near the limit: the longest of them, where many are of that length and the shorter ones ended lower. */
 function longest(like: readonly Drop[], load: LoadCurrent, blocks: number): number | null {
+  if (like.length === 0) return null;
   const ms = quantile(
     like.map((one) => one.ranMs),
     0.95,

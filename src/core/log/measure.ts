@@ -1,9 +1,10 @@
 /** What lies between two moments of a job’s logs: the caliper. Charge is counted from the samples. */
 
 import { isNumber } from '../quantity/numbers';
-import { HOUR, type Span } from '../quantity/span';
+import type { Span } from '../quantity/span';
 import { cellChannels, type Channel, type Series } from './channels';
 import { firstAtOrAfter, gapLimit, integrate, medianStep } from './grid';
+import { interpolateAt } from './interpolateAt';
 import { anyLogWith, batteryCurrent, batteryLog, type Timeline } from './timeline';
 
 export interface Measured extends Span {
@@ -82,7 +83,8 @@ function ofBattery(
 
 function wattsOf(time: Float64Array, amps: Float32Array, volts: Series, voltage: Channel): Float32Array {
   if (volts.time === time) return amps.map((one, i) => one * volts.channels[voltage]![i]!);
-  return amps.map((one, i) => one * valueAt(volts, voltage, time[i]!));
+  const there = interpolateAt(volts.time, volts.channels[voltage]!, time);
+  return amps.map((one, i) => one * there[i]!);
 }
 
 /** The line between the samples beside a moment; the nearest at the ends of the log; NaN in its gaps. */
@@ -111,5 +113,3 @@ function spreadAt(cells: Series, ms: number): number {
   }
   return most >= least ? most - least : NaN;
 }
-
-export const hoursOf = ({ from, to }: Span): number => (to - from) / HOUR;

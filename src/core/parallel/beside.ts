@@ -1,6 +1,6 @@
 /** Batteries in parallel beside each other: what part of the current each carries, and how their percentages and voltages part. */
 
-import { interpolateAt } from '../count/interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import { gapLimit, medianStep } from '../log/grid';
 import { isNumber, median } from '../quantity/numbers';
 import { HOUR, MINUTE, type Span } from '../quantity/span';

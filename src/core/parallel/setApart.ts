@@ -3,7 +3,7 @@
  * and no BMS of the whole, their sum stands for it.
  */
 
-import { interpolateAt } from '../count/interpolateAt';
+import { interpolateAt } from '../log/interpolateAt';
 import type { Channel, Series } from '../log/channels';
 import { timelineOf, type Timeline } from '../log/timeline';
 import type { System } from '../system/schema';

@@ -9,7 +9,7 @@ import { CHEMISTRY } from '../system/chemistry';
 import { awgName, awgToSquareMm, ohmsPerKm, pairOhms, squareMmToAwg } from '../system/conductor';
 import type { GRAVITY_SCHOOLS } from '../system/gravity';
 import { gravityAtReference, percentOfGravity, restVoltsOfGravity } from '../system/gravity';
-import { capacityAtRate, dischargeHours, usableCapacity } from '../system/peukert';
+import { capacityAtRate, dischargeHours, usableCapacity, usualExponent } from '../system/peukert';
 import { CHEMISTRIES, type Chemistry, type System } from '../system/schema';
 import { schoolsOf } from '../system/schools';
 import { capacityPercent, END_OF_LIFE, planCapacityTest } from '../capacity/plan';
@@ -84,7 +84,7 @@ const chemistryInput: ChoiceInput = {
   options: CHEMISTRIES.map((id) => ({ id, name: CHEMISTRY[id].name })),
 };
 const exponentOf = ({ bank, monitor }: System) =>
-  monitor?.peukert ?? (bank.chemistry === 'lfp' ? 1.05 : 1.25);
+  monitor?.peukert ?? usualExponent(bank.chemistry ?? 'flooded');
 const amps = (system: System) =>
   system.loads.reduce((total, one) => total + (one.usualA ?? 0), 0) || undefined;
 

@@ -1,5 +1,12 @@
 /** Peukert's law (W. Peukert, Elektrotechnische Zeitschrift 20, 1897): the faster the discharge, the less comes out. */
 
+import type { Chemistry } from './schema';
+
+/** What is usual where nobody has set or measured it (common practice, no source). */
+const USUAL = { lead: 1.25, lithium: 1.05 };
+export const usualExponent = (chemistry: Chemistry): number =>
+  chemistry === 'lfp' ? USUAL.lithium : USUAL.lead;
+
 export interface RatedCapacity {
   capacityAh: number;
   /** Hour rate at which the capacity holds, usually 20. */

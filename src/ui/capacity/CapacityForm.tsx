@@ -37,6 +37,7 @@ const ENDED_WORDS: Record<EndedBy, string> = {
   'end-voltage': 'the end voltage was reached',
   cell: 'one cell was too low',
   bms: 'the BMS cut it off',
+  knee: 'its voltage fell away',
   stopped: 'it was stopped early',
 };
 

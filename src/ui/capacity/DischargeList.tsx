@@ -31,7 +31,7 @@ export function DischargeList({ discharges, tests, system, onKeep }: Props) {
           const when = DateTime.fromISO(one.from, { zone: system.timeZone });
           return (
             <li key={`${jobId}${one.from}`} className="flex flex-wrap items-center gap-x-4 px-3 py-2 text-sm">
-              <span className="font-mono">{when.toFormat('d LLL yyyy HH:mm')}</span>
+              <span className="w-full font-mono sm:w-40">{when.toFormat('d LLL yyyy HH:mm')}</span>
               <span className="flex-1">
                 {ampHours(one.ampHours)} in {duration(Date.parse(one.to) - Date.parse(one.from))} at{' '}
                 {amps(one.amps)}

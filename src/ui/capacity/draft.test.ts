@@ -101,6 +101,8 @@ describe('from a log', () => {
     const judged = judgeTest(test, system);
     expect(judged.isComplete).toBe(true);
     expect(judged.drawn.ampHours).toBeCloseTo(171, 6);
+    // 171 Ah of 190, and 5 % were left: 90 / 0.95, worked by hand.
+    expect(judged.percent).toBeCloseTo(94.737, 2);
   });
   test('one that did not empty it is none, nor one of a bank that nobody described', () => {
     expect(testOfDischarge({ ...one, holds: null, course: null }, system, id)).toBeNull();

@@ -9,6 +9,7 @@ import {
   type TestReading,
   testReadingSchema,
 } from '@/core/capacity/record';
+import { usualExponent } from '@/core/system/peukert';
 import { issuesOf } from '@/core/system/refusals';
 import type { System } from '@/core/system/schema';
 import { today } from '@/ui/primitives/today';
@@ -38,9 +39,6 @@ export interface CapacityDraft {
   readings: DraftReading[];
 }
 
-const LEAD_EXPONENT = '1.25';
-const LITHIUM_EXPONENT = '1.05';
-
 /** With the rating of the description, and the load that its hour rate stands for. */
 export function newCapacityDraft({ bank, monitor }: System): CapacityDraft {
   const { chemistry, capacityAh } = bank;
@@ -54,11 +52,7 @@ export function newCapacityDraft({ bank, monitor }: System): CapacityDraft {
     wasFull: '',
     ratedAh: rated ? String(rated.capacityAh) : '',
     ratedHours: rated ? String(rated.hours) : '',
-    exponent: monitor?.peukert
-      ? String(monitor.peukert)
-      : chemistry === 'lfp'
-        ? LITHIUM_EXPONENT
-        : LEAD_EXPONENT,
+    exponent: String(monitor?.peukert ?? usualExponent(chemistry ?? 'flooded')),
     endedBy: 'end-voltage',
     notes: '',
     readings: [],

@@ -5,13 +5,14 @@ import { END_VOLTS } from '@/core/capacity/plan';
 import { type CapacityTest, capacityTestSchema } from '@/core/capacity/record';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { isLead } from '@/core/system/chemistry';
+import { usualExponent } from '@/core/system/peukert';
 import type { System } from '@/core/system/schema';
 
 export type FromFull = NonNullable<Diagnosis['discharge']>['fromFull'][number];
 
 /** Null where it did not empty the battery, or the bank is not known. @param id of the new test */
 export function testOfDischarge(
-  { from, celsius, course, endVolts, holds }: FromFull,
+  { from, celsius, course, endVolts, holds, left }: FromFull,
   { bank, monitor, timeZone }: System,
   id: string,
 ): CapacityTest | null {
@@ -25,11 +26,11 @@ export function testOfDischarge(
     from: 'log',
     wasFull: true,
     celsius: celsius ?? undefined,
-    // The knee or a low cell with the others near it ended it.
-    endedBy: 'bms',
+    endedBy: 'knee',
+    left: left === null ? undefined : Math.max(0, left),
     ratedAh: rated.capacityAh,
     ratedHours: rated.hours,
-    exponent: monitor?.peukert ?? (chemistry === 'lfp' ? 1.05 : 1.25),
+    exponent: monitor?.peukert ?? usualExponent(chemistry),
     endVolts: Math.round(100 * limit) / 100,
     readings: course.amps.flatMap((amps, k) => {
       const volts = course.volts[k] ?? endVolts;
@@ -37,7 +38,6 @@ export function testOfDischarge(
         ? []
         : [{ minutes: Math.round(10 * k * course.stepMinutes) / 10, volts, amps: Math.max(0, amps) }];
     }),
-    notes: `From the log: ${holds.percent.toFixed(0)} % of the rating (± ${Math.round(holds.band)}), what was left in it taken into account.`,
   });
   return made.success ? made.data : null;
 }

@@ -138,8 +138,7 @@ export const channelsOf = (recordings: readonly RecordingInfo[]): ChannelOf[] =>
   );
 
 export function labelOfChannel(system: System, { recording: { device }, channel }: ChannelOf): string {
-  const of = device === 'bms' ? 'BMS' : device === 'monitor' ? 'Monitor' : deviceName(system, device);
-  return `${channelInfo(channel).label}, ${of}`;
+  return `${channelInfo(channel).label}, ${deviceName(system, device)}`;
 }
 
 /** Lanes that these recordings can fill, wanted or not. */

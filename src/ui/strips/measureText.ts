@@ -22,8 +22,7 @@ export function measureRows(
   { from, to, battery, volts: ends, percents, sources, spread }: Measured,
   system: System,
 ): Row[] {
-  const nameOf = (id: string) =>
-    id === 'bms' ? 'BMS' : id === 'monitor' ? 'Monitor' : deviceName(system, id);
+  const nameOf = (id: string) => deviceName(system, id);
   const rows: Row[] = [{ name: 'Time', value: duration(to - from) }];
   if (battery) {
     const silent = (to - from) / 3_600_000 - battery.hours;

@@ -1,6 +1,6 @@
 /** One log's values at the times of another. */
 
-import { gapLimit, medianStep } from '../log/grid';
+import { gapLimit, medianStep } from './grid';
 
 /** The line between neighbours; NaN in gaps and beyond the ends. Both times rise. */
 export function interpolateAt(

@@ -1,0 +1,60 @@
+/** Runs that ended by themselves, and those that were cut. */
+
+import { HOUR } from '../quantity/span';
+import type { Drop } from './drops';
+import type { LoadCurrent } from './loadCurrents';
+import { usualRuns } from './runs';
+
+const MINUTES = 60_000;
+const load: LoadCurrent = {
+  id: 'lamp',
+  time: Float64Array.from({ length: 100 }, (_, k) => k * MINUTES),
+  amps: new Float32Array(100),
+  volts: null,
+  hidden: false,
+};
+const run = (minutes: number, volts: number, some: Partial<Drop> = {}): Drop => ({
+  load,
+  at: 0,
+  back: HOUR,
+  amps: 10,
+  peak: 10,
+  ranMs: minutes * MINUTES,
+  most: 10,
+  loadVolts: NaN,
+  moment: { volts } as Drop['moment'],
+  ...some,
+});
+const nights = [598, 600, 600, 601, 602].map((one) => run(one, 12.2));
+const above = (one: Drop) => one.moment.volts > 12;
+
+test('a run of the usual length has ended by itself, a shorter or longer one has not', () => {
+  const { isDone } = usualRuns(nights, above, 1);
+  expect(isDone(run(590, 11.8))).toBe(true);
+  expect(isDone(run(400, 11.8))).toBe(false);
+  expect(isDone(run(700, 11.8))).toBe(false);
+});
+
+test('runs of another load, or of other amperes, say nothing', () => {
+  const { isDone } = usualRuns(nights, above, 1);
+  expect(isDone(run(600, 11.8, { load: { ...load } }))).toBe(false);
+  expect(isDone(run(600, 11.8, { amps: 20 }))).toBe(false);
+  expect(isDone(run(600, 11.8, { amps: 11 }))).toBe(true);
+});
+
+test('too few runs, or runs that are unlike, have no usual length', () => {
+  expect(usualRuns(nights.slice(0, 3), above, 1).isDone(run(600, 11.8))).toBe(false);
+  const unlike = [100, 300, 500, 700, 900].map((one) => run(one, 12.2));
+  expect(usualRuns(unlike, above, 1).isDone(run(500, 11.8))).toBe(false);
+});
+
+test('where every run comes low, the long ones were not cut if the short ones ended lower', () => {
+  const short = [300, 350, 400, 450].map((one) => run(one, 11.4));
+  const low = nights.map((one) => run(one.ranMs / MINUTES, 11.7));
+  const cut = usualRuns([...low, ...short], () => false, 1);
+  expect(low.every(cut.isWhole)).toBe(true);
+  expect(short.some(cut.isWhole)).toBe(false);
+  // The short ones ended as high: nothing says that they were cut.
+  const high = short.map((one) => run(one.ranMs / MINUTES, 11.7));
+  expect(low.some(usualRuns([...low, ...high], () => false, 1).isWhole)).toBe(false);
+});
