@@ -20,7 +20,15 @@ export function useRecords<K extends RecordKind>(
 ) {
   const router = useRouter();
   const tell = useToast();
-  const onSent = useCallback(() => router.refresh(), [router]);
+  /** What the server has taken stays in the list until the server's own list shows it. */
+  const [taken, setTaken] = useState<RecordOf<K>[]>([]);
+  const onSent = useCallback(
+    (records: RecordOf<K>[]) => {
+      setTaken((before) => [...before, ...records]);
+      router.refresh();
+    },
+    [router],
+  );
   const { waiting, isOnline, keep, drop } = useWaiting(systemId, kind, onSent);
   const [offline, setOffline] = useState<OfflineState>('unknown');
   useEffect(() => {
@@ -42,16 +50,20 @@ export function useRecords<K extends RecordKind>(
       tell(`Not taken off: ${nameOf(record)}. The server was not reached; try again.`);
       return;
     }
+    setTaken((before) => before.filter(({ id }) => id !== record.id));
     router.refresh();
     tell(gone, () => {
       void fetch(address, { method: 'POST' }).then(() => router.refresh());
     });
   }
 
-  const own = waiting.map((one) => one.record);
+  const here = [
+    ...taken.filter(({ id }) => !kept.some((one) => one.id === id)),
+    ...waiting.map((one) => one.record),
+  ];
   return {
-    /** What waits is shown with what the server has. */
-    all: [...kept.filter((one) => !own.some(({ id }) => id === one.id)), ...own],
+    /** What waits is shown with what the server has; a record that is sent again stands once. */
+    all: [...new Map([...kept, ...here].map((one) => [one.id, one])).values()],
     waiting,
     isOnline,
     offline,

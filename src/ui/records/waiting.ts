@@ -57,13 +57,21 @@ async function send({ systemId, kind, record }: WaitingRecord): Promise<string |
 
 const TRY_AGAIN_MS = 15_000;
 
-/** Sends what waits, now and whenever the network is back. @param onSent after the server has taken something */
-export function useWaiting<K extends RecordKind>(systemId: string, kind: K, onSent: () => void) {
+/** Sends what waits, now and whenever the network is back. @param onSent what the server has just taken */
+export function useWaiting<K extends RecordKind>(
+  systemId: string,
+  kind: K,
+  onSent: (records: RecordOf<K>[]) => void,
+) {
   const [waiting, setWaiting] = useState<WaitingRecord[]>([]);
   const [isOnline, setOnline] = useState(true);
+  const isOurs = useCallback(
+    (one: WaitingRecord): one is WaitingRecord<K> => one.systemId === systemId && one.kind === kind,
+    [systemId, kind],
+  );
 
   const flush = useCallback(async () => {
-    let sent = 0;
+    const sent: WaitingRecord[] = [];
     for (const one of await readWaiting()) {
       if (one.refused) continue;
       const answer = await send(one);
@@ -73,11 +81,11 @@ export function useWaiting<K extends RecordKind>(systemId: string, kind: K, onSe
           ? was.filter(({ record }) => record.id !== one.record.id)
           : was.map((each) => (each.record.id === one.record.id ? { ...each, refused: answer } : each)),
       );
-      if (answer === null) sent++;
+      if (answer === null) sent.push(one);
     }
     setWaiting(await readWaiting());
-    if (sent > 0) onSent();
-  }, [onSent]);
+    if (sent.length > 0) onSent(sent.filter(isOurs).map(({ record }) => record));
+  }, [onSent, isOurs]);
 
   useEffect(() => {
     const look = () => {
@@ -111,7 +119,7 @@ export function useWaiting<K extends RecordKind>(systemId: string, kind: K, onSe
     setWaiting(await readWaiting());
   }, []);
   return {
-    waiting: waiting.filter((one): one is WaitingRecord<K> => one.systemId === systemId && one.kind === kind),
+    waiting: waiting.filter(isOurs),
     isOnline,
     keep,
     drop,
