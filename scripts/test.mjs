@@ -14,9 +14,22 @@ const DATABASES = [DATABASE, `${DATABASE}_1`, `${DATABASE}_2`];
 let passed = 0;
 let failed = 0;
 
+/** Seconds that each step took, in the order of their ends. @type {[string, number][]} */
+const took = [];
+
+/** @template T @param {string} name @param {() => Promise<T>} step @returns {Promise<T>} */
+async function timed(name, step) {
+  const began = performance.now();
+  try {
+    return await step();
+  } finally {
+    took.push([name, Math.round((performance.now() - began) / 1000)]);
+  }
+}
+
 /** A check that passes or fails as a whole. @param {string} name @param {string[]} command */
 async function check(name, ...command) {
-  const { code, out } = await runAside('npx', ['--no-install', ...command]);
+  const { code, out } = await timed(name, () => runAside('npx', ['--no-install', ...command]));
   say(`\n== ${name}\n${out.trim()}`);
   if (code === 0) passed++;
   else {
@@ -34,7 +47,7 @@ async function tests(name, file, command, env, counts) {
   say(`\n== ${name}`);
   const report = join(root, '.build', file);
   rmSync(report, { force: true });
-  add(report, name, await run('npx', ['--no-install', ...command], env), counts);
+  add(report, name, await timed(name, () => run('npx', ['--no-install', ...command], env)), counts);
 }
 
 /**
@@ -59,7 +72,9 @@ function add(report, name, code, counts) {
 async function bentLogs() {
   const report = join(root, '.build', 'fuzz.json');
   rmSync(report, { force: true });
-  const { code, out } = await runAside('npx', ['--no-install', '-c', 'node .build/fuzz.cjs 0.3']);
+  const { code, out } = await timed('Bent logs', () =>
+    runAside('npx', ['--no-install', '-c', 'node .build/fuzz.cjs 0.3']),
+  );
   say(`\n== Bent logs\n${out.trim()}`);
   add(report, 'Bent logs', code, (report) => [report.passed, report.failed]);
 }
@@ -99,7 +114,7 @@ start(async () => {
     await check('Lint', 'eslint', '.', '--max-warnings', '0');
   })();
   say('\n== Production build');
-  await ensureBuild();
+  await timed('Production build', ensureBuild);
   passed++;
   await beside;
   await check('Types', 'tsc', '--noEmit');
@@ -161,6 +176,7 @@ start(async () => {
       {},
       (report) => [report.passed, report.failed],
     );
+  say(`\n${took.map(([name, seconds]) => `${String(seconds).padStart(5)} s  ${name}`).join('\n')}`);
   say(`\n${passed} passed, ${failed} failed`);
   return failed === 0 ? 0 : 1;
 });
