@@ -5,7 +5,6 @@
 
 import { createHash } from 'node:crypto';
 
-import type { Series } from '@/core/log/channels';
 import { MOST_CHANGES } from '@/core/bundle/schema';
 import { conclude, middleOf } from '@/core/diagnosis/diagnose';
 import type { Observed } from '@/core/diagnosis/observe';
@@ -25,7 +24,7 @@ import type { RecordingInfo } from '@/core/log/recording';
 import type { StoredJob } from '@/store/jobs';
 import { listRecordings } from '@/store/recordings';
 import { listRecords } from '@/store/records';
-import { loadSeries } from '@/store/samples';
+import { loadEach } from '@/store/samples';
 import { coreHash } from './coreHash';
 import { heavy } from './heavy';
 import { observeInThread } from './threads';
@@ -67,10 +66,7 @@ export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosi
   const running = underWay.get(key);
   if (running) return running;
   const weighing = (async () => {
-    const changes = await listChanges(store, job.systemId, { limit: MOST_CHANGES });
-    const spans = recordings.map(({ from, to }) => ({ from, to }));
-    const was = asItWas(job.system, changes, middleOf(spans));
-    const observed = await observeJob(store, id, was.system, recordings);
+    const { was, observed } = await seenOfJob(store, job, recordings);
     const result = conclude(job.job, was.system, observed, {
       today: job.system,
       since: was.since,
@@ -81,6 +77,14 @@ export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosi
   })().finally(() => underWay.delete(key));
   underWay.set(key, weighing);
   return weighing;
+}
+
+/** What the logs show, and the system as it was set while they ran. @param recordings those that are weighed */
+export async function seenOfJob(store: Store, job: StoredJob, recordings: readonly RecordingInfo[]) {
+  const changes = await listChanges(store, job.systemId, { limit: MOST_CHANGES });
+  const spans = recordings.map(({ from, to }) => ({ from, to }));
+  const was = asItWas(job.system, changes, middleOf(spans));
+  return { was, observed: await observeJob(store, job.id, was.system, recordings) };
 }
 
 /** What the logs show: as it was seen before, while nothing that it depends on has changed. */
@@ -97,9 +101,7 @@ async function observeJob(
   const seen = await findObserved(store, id, madeFrom);
   if (seen) return seen;
   return heavy(async () => {
-    const series: Series[] = [];
-    for (const one of recordings) series.push(await loadSeries(store, one.id));
-    const observed = await observeInThread(system, series);
+    const observed = await observeInThread(system, await loadEach(store, recordings));
     await saveObserved(store, id, madeFrom, observed);
     return observed;
   });

@@ -4,12 +4,11 @@ import { counterLog } from '@/core/count/counterLog';
 import { packLog } from '@/core/count/packed';
 import { type Currents, summed } from '@/core/count/summed';
 import { alignClocks } from '@/core/log/align';
-import type { Series } from '@/core/log/channels';
 import { timelineOf } from '@/core/log/timeline';
 import type { Store } from '@/store/database';
 import { findJob } from '@/store/jobs';
 import { listRecordings } from '@/store/recordings';
-import { loadSeries } from '@/store/samples';
+import { loadEach } from '@/store/samples';
 import type { Exported } from './exportRecording';
 import { gone } from './refusal';
 
@@ -18,9 +17,7 @@ export async function counterOf(store: Store, jobId: string, currents: Currents)
   const job = await findJob(store, jobId);
   const recordings = job ? (await listRecordings(store, jobId)).filter((one) => one.unweighed === null) : [];
   if (!job || recordings.length === 0) throw gone('job with logs');
-  const series: Series[] = [];
-  for (const { id } of recordings) series.push(await loadSeries(store, id));
-  const timeline = alignClocks(timelineOf(series), job.system);
+  const timeline = alignClocks(timelineOf(await loadEach(store, recordings)), job.system);
   const own = counterLog(job.system, timeline);
   const log = own && summed(job.system, timeline, own, currents);
   if (!log) throw gone('log of that current in this job');

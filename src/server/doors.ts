@@ -184,6 +184,7 @@ export const DOORS = {
   },
   'GET /api/jobs/[id]/report': { params: one, what: 'job' },
   'GET /api/jobs/[id]/counter': { params: one, what: 'job with logs', query: currentsSchema },
+  'GET /api/jobs/[id]/minutes': { params: one, what: 'job with logs' },
   'GET /api/jobs/[id]/measure': {
     params: one,
     what: 'job with logs',

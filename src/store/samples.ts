@@ -158,6 +158,13 @@ export async function loadSeries(store: Store, id: string, asRead = false): Prom
   return series;
 }
 
+/** The series of some recordings, one after the other: they are large. @throws when one is not there */
+export async function loadEach(store: Store, recordings: readonly { id: string }[]): Promise<Series[]> {
+  const series: Series[] = [];
+  for (const { id } of recordings) series.push(await loadSeries(store, id));
+  return series;
+}
+
 const CHUNKS_AT_ONCE = 32;
 
 export interface Window {

@@ -9,6 +9,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Series } from '@/core/log/channels';
+import { alignClocks } from '@/core/log/align';
 import { takeInLog } from '@/core/log/takeIn';
 import { sliceExtent, summarise, SUMMARY_SIZE } from '@/core/log/pyramid';
 import { cellsOf } from '@/core/cells/cells';
@@ -23,7 +24,10 @@ import { wrongOf } from '@/core/count/trueCurrent';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { timelineOf } from '@/core/log/timeline';
 import { type KnownSystem, knownSystem } from '@/core/system/known';
-import { demoSite } from '@/core/simulate/demo';
+import { demoJob, demoSite } from '@/core/simulate/demo';
+import { minutesOf } from '@/core/whatif/minutes';
+import { prepareWhatIf } from '@/core/whatif/whatIf';
+import { seriesOf } from '../support/testSites';
 import { measureIntake, repeatedLog } from './intake';
 import { LISTED, measureLists } from './lists';
 import { millionRows, ROWS } from './millionRows';
@@ -150,6 +154,20 @@ function cellsTask(): () => void {
   };
 }
 
+/** What-if for charging: the tide gauge's month of minutes. `fit` fits the battery and replays once, `what-if` replays alone. */
+function whatIfTask(part: 'fit' | 'replay'): () => void {
+  const demo = demoJob('tide-gauge');
+  const { system, job } = demo;
+  const series = seriesOf(demo);
+  const diagnosis = diagnose({ job, system, series });
+  const minutes = minutesOf(system, alignClocks(timelineOf(series), system), null)!;
+  const prepare = () => prepareWhatIf(system, minutes, diagnosis)!;
+  if (part === 'fit') return () => void prepare();
+  const whatIf = prepare();
+  const settings = whatIf.prepared.sources.map((one) => ({ ...one.settings, size: 1.5 }));
+  return () => void whatIf.replay(settings);
+}
+
 const TASKS: Record<string, () => () => unknown> = {
   ours: () => () => readOurs(path),
   duckdb: () => () => readDuckDb(path),
@@ -160,6 +178,8 @@ const TASKS: Record<string, () => () => unknown> = {
   replay: replayTask,
   frame: frameTask,
   cells: cellsTask,
+  fit: () => whatIfTask('fit'),
+  'what-if': () => whatIfTask('replay'),
 };
 
 async function measureHere(name: string): Promise<Measured> {

@@ -77,3 +77,36 @@ test('a source is shown with what was found, set and asked for', async ({ page }
   await expect(row('Compensation')).toContainText('−5.0 to −3.0 mV');
   await expect(page.getByText(/put back for each taken out.*as it should be\.$/)).toBeVisible();
 });
+
+test('what if: the log replayed with a longer absorption and a larger source, taken over with its reason', async ({
+  page,
+}) => {
+  await openStep(page, /Tide gauge never gets full/, 'charging?view=what-if');
+  await expect(page.getByText(/the replay comes out \d\.\d points of charge and .* V off/)).toBeVisible();
+  const table = page.getByRole('region', { name: 'What the replay comes to' });
+  const full = table.getByRole('row', { name: /^Days that end full/ });
+  await expect(full).toContainText(/(\d+) of \d+\1 of \d+/);
+  await expectAccessible(page, 'what if');
+
+  const slider = page.getByRole('slider', { name: 'Absorption time' });
+  await slider.focus();
+  for (let press = 0; press < 12; press++) await page.keyboard.press('PageUp');
+  await expect(
+    page.getByText(/^Full on \d+ of \d+ days instead of \d+; a day’s highest charge/),
+  ).toBeVisible();
+  const size = page.getByRole('spinbutton', { name: 'Size of the source' });
+  await size.fill('1.5');
+  const gassed = table.getByRole('row', { name: /^Lost to gassing/ });
+  const [was, now] = (await gassed.getByRole('cell').allInnerTexts()).map((one) => Number.parseFloat(one));
+  expect(now).toBeGreaterThan(was!);
+
+  // The size of a source is no setting: only what can be set is taken over.
+  await page.getByRole('button', { name: 'Take over' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Take over to the settings sheet' });
+  await expect(dialog.getByRole('checkbox')).toHaveCount(1);
+  await expect(dialog.getByLabel('Why')).toHaveValue(/Replay of the logged weather and loads: Full on/);
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: 'As it was set' }).click();
+  await expect(page.getByText(/^Full on \d+ of/)).toHaveCount(0);
+});

@@ -18,6 +18,7 @@ const STEPS = [
   'charging?view=charges',
   'charging?view=days',
   'charging?view=sources',
+  'charging?view=what-if',
   'counting',
   'counting?view=syncs',
   'counting?view=drift',

@@ -22,6 +22,8 @@ export interface LeadBatterySpec {
   resistance: number;
   /** Multiplies the side reaction; 1 is sealed, about 2 flooded and ageing. */
   gassing: number;
+  /** Multiplies the resistance of the charging reaction; 1 where nothing is said. */
+  chargeResistance?: number;
   /** Share of the charge in the available well. */
   availableShare: number;
   /** Hours in which the wells level out. */
@@ -59,9 +61,10 @@ const GAS_PER_C = 0.06;
 export function leadBattery(
   spec: LeadBatterySpec,
   start: LeadBatteryState,
-): Battery & { state: LeadBatteryState } {
+): Battery & { state: LeadBatteryState; gassedAh(): number } {
   const state = { ...start };
-  const { capacityAh, cells, availableShare: share } = spec;
+  let gassed = 0;
+  const { capacityAh, cells, availableShare: share, chargeResistance = 1 } = spec;
   const exchange = (share * (1 - share)) / spec.levelHours;
 
   const openCircuit = () => 1.98 + 0.128 * clamp(state.available, -0.2, 1) + 0.0003 * (state.celsius - 25);
@@ -70,7 +73,10 @@ export function leadBattery(
   const chargeOhms = () => {
     const filled = clamp(state.available, 0, 1);
     const polarised = (CHARGE_SHAPE * filled) / (FULL - filled);
-    return ((CHARGE_OHM_AH_PER_CELL * coldOhms()) / capacityAh) * (0.6 * spec.resistance + polarised);
+    return (
+      ((chargeResistance * CHARGE_OHM_AH_PER_CELL * coldOhms()) / capacityAh) *
+      (0.6 * spec.resistance + polarised)
+    );
   };
   const dischargeOhms = () =>
     ((OHM_AH_PER_CELL * coldOhms()) / capacityAh) *
@@ -102,12 +108,16 @@ export function leadBattery(
   return {
     state,
     charge: () => share * state.available + (1 - share) * state.bound,
+    /** What has gone into the side reaction while charging, Ah. */
+    gassedAh: () => gassed,
     ampsAt,
     voltsAt,
     step(seconds, volts, amps, ambient) {
       const hours = seconds / 3600;
       const effective = capacityAh * Math.min(1, leadCapacityShare(state.celsius) * 1.02);
-      const stored = (amps - gasAmps(volts / cells)) * hours;
+      const gas = gasAmps(volts / cells);
+      if (amps > 0) gassed += Math.min(gas, amps) * hours;
+      const stored = (amps - gas) * hours;
       const flow = exchange * (state.available - state.bound) * hours;
       state.available = clamp(state.available + (stored / effective - flow) / share, -0.1, 1);
       state.bound = clamp(state.bound + flow / (1 - share), 0, 1);

@@ -11,12 +11,14 @@ import { Strips } from '@/ui/strips/Strips';
 import { ChargesTable } from './ChargesTable';
 import { DaysView } from './DaysView';
 import { SourcesView } from './SourcesView';
+import { WhatIfView } from './WhatIfView';
 
 const VIEWS = [
   { id: 'strips', name: 'Strips' },
   { id: 'charges', name: 'Charges' },
   { id: 'days', name: 'Days' },
   { id: 'sources', name: 'Sources' },
+  { id: 'what-if', name: 'What if' },
 ] as const;
 
 interface Props {
@@ -25,6 +27,7 @@ interface Props {
   jobVersion: number;
   systemId: string;
   system: System;
+  systemVersion: number;
   recordings: RecordingInfo[];
   diagnosis: Diagnosis;
   lit: Span[];
@@ -36,7 +39,7 @@ interface Props {
 export const useChargingView = (jobId: string) => useView(`/jobs/${jobId}/charging`, VIEWS);
 
 export function ChargingStep({ onGo, ...props }: Props) {
-  const { jobId, system, recordings, diagnosis } = props;
+  const { jobId, systemId, system, systemVersion, recordings, diagnosis } = props;
   const [view, setView] = useChargingView(jobId);
   if (recordings.length === 0) return <Strips {...props} />;
   return (
@@ -57,6 +60,9 @@ export function ChargingStep({ onGo, ...props }: Props) {
       </Tabs.Content>
       <Tabs.Content value="sources">
         <SourcesView system={system} diagnosis={diagnosis} />
+      </Tabs.Content>
+      <Tabs.Content value="what-if">
+        <WhatIfView {...{ jobId, systemId, system, systemVersion, diagnosis }} />
       </Tabs.Content>
     </ViewTabs>
   );

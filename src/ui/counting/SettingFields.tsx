@@ -1,11 +1,11 @@
 'use client';
 /** Sliders and fields for the settings that a counting monitor has. */
 
-import { Slider } from 'radix-ui';
 import { useMemo } from 'react';
 import type { CounterSettings } from '@/core/count/settings';
 import { blocksInSeries, isLead } from '@/core/system/chemistry';
 import type { KnownBank } from '@/core/system/known';
+import { SliderField } from '@/ui/primitives/SliderField';
 
 interface Props {
   bank: KnownBank;
@@ -36,7 +36,7 @@ function fieldsOf(bank: KnownBank): Field[] {
       max: 15 * blocks,
       step: 0.05 * blocks,
     },
-    { name: 'tailPercent', label: 'Tail current', unit: '% of capacity', min: 0.5, max: 20, step: 0.5 },
+    { name: 'tailPercent', label: 'Tail current', unit: '%', min: 0.5, max: 20, step: 0.5 },
     { name: 'detectionMinutes', label: 'Detection time', unit: 'min', min: 0, max: 60, step: 1 },
     {
       name: 'efficiencyPercent',
@@ -59,51 +59,20 @@ function fieldsOf(bank: KnownBank): Field[] {
   ];
 }
 
-const digitsOf = (step: number): number => (step >= 1 ? 0 : step >= 0.1 ? 1 : 2);
-
 export function SettingFields({ bank, settings, disabled, onChange }: Props) {
   const fields = useMemo(() => fieldsOf(bank), [bank]);
-  const set = (name: Field['name'], value: number) => onChange({ ...settings, [name]: value });
   return (
     <fieldset className="border-rule-strong bg-sheet border p-3" disabled={disabled}>
       <legend className="px-1 text-sm font-semibold">Settings tried</legend>
       <div className="flex flex-col gap-2">
-        {fields.map(({ name, label, unit, min, max, step }) => (
-          <div key={name} className="grid grid-cols-[8.5rem_1fr_8rem] items-center gap-2 text-sm">
-            <label htmlFor={`bench-${name}`}>{label}</label>
-            <Slider.Root
-              className="relative flex h-6 touch-none items-center select-none"
-              min={min}
-              max={max}
-              step={step}
-              value={[Math.min(max, Math.max(min, settings[name]))]}
-              disabled={disabled}
-              onValueChange={([value]) => set(name, Number(value!.toFixed(3)))}
-            >
-              <Slider.Track className="bg-rule-strong relative h-[3px] grow">
-                <Slider.Range className="bg-accent absolute h-full" />
-              </Slider.Track>
-              <Slider.Thumb
-                aria-label={label}
-                className="border-accent bg-sheet block size-4 rounded-full border-2"
-              />
-            </Slider.Root>
-            <span className="flex items-center gap-1">
-              <input
-                id={`bench-${name}`}
-                type="number"
-                className="border-rule-strong bg-paper w-18 border px-1.5 py-0.5 text-right font-mono"
-                min={0}
-                step={step}
-                value={Number(settings[name].toFixed(digitsOf(step)))}
-                onChange={(event) => {
-                  const value = event.target.valueAsNumber;
-                  if (Number.isFinite(value) && value >= 0) set(name, value);
-                }}
-              />
-              <span className="text-ink-soft text-xs">{unit === '% of capacity' ? '%' : unit}</span>
-            </span>
-          </div>
+        {fields.map(({ name, ...field }) => (
+          <SliderField
+            key={name}
+            {...field}
+            value={settings[name]}
+            disabled={disabled}
+            onChange={(value) => onChange({ ...settings, [name]: value })}
+          />
         ))}
         <label className="flex items-center gap-2 text-sm">
           <input

@@ -10,10 +10,11 @@ import { HOUR } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
 import type { System } from '@/core/system/schema';
 import { buttonClass } from '@/ui/primitives/buttons';
+import { TakeOver } from '@/ui/primitives/TakeOver';
 import { BenchChart } from './BenchChart';
 import { type BenchKind, benchKinds } from './benchKinds';
 import { SettingFields } from './SettingFields';
-import { TakeOver } from './TakeOver';
+import { takenSettings } from './takenSettings';
 import { TrialsTable } from './TrialsTable';
 import { reasonText, trialText } from './trialText';
 import { useBench } from './useBench';
@@ -155,9 +156,11 @@ function Bench(props: BenchProps) {
               </button>
               {counts && (
                 <TakeOver
-                  {...{ systemId, systemVersion, system, settings }}
+                  {...{ systemId, systemVersion }}
+                  rows={takenSettings(system, settings)}
+                  on="the monitor"
                   reason={bench.replayed ? reasonText(bench.replayed.trial, bench.trials[0]) : ''}
-                  disabled={!bench.replayed}
+                  disabled={!bench.replayed || !system.monitor}
                 />
               )}
               {bench.fitting !== null && (

@@ -85,6 +85,7 @@ export function Workspace(props: Props) {
           jobVersion={props.jobVersion}
           systemId={props.systemId}
           system={system}
+          systemVersion={props.systemVersion}
           recordings={recordings}
           diagnosis={diagnosis}
           lit={lit}

@@ -1,70 +1,50 @@
 'use client';
-/** The settings that were tried, put on the settings sheet with the reason: one change for the record for each that differs. */
+/** Settings that were tried, put on the settings sheet with the reason: one change for the record for each that differs. */
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { CounterSettings, SettingName } from '@/core/count/settings';
 import { counted } from '@/core/quantity/text';
 import { fieldAt } from '@/core/system/fields';
-import type { System } from '@/core/system/schema';
 import { AskDialog, DayField, DialogEnd, LinesField } from '@/ui/primitives/AskDialog';
 import { today } from '@/ui/primitives/today';
 import { postChange } from '@/ui/primitives/postChange';
 import { useToast } from '@/ui/primitives/Toasts';
 
+export interface SettingRow {
+  path: string;
+  before: number | null;
+  after: number | null;
+}
+
 interface Props {
   systemId: string;
   systemVersion: number;
-  system: System;
-  settings: CounterSettings;
+  /** Those that differ from what is set. */
+  rows: readonly SettingRow[];
   /** What the replay says for them. */
   reason: string;
+  /** Where they have to be set too, "the monitor". */
+  on: string;
   disabled: boolean;
 }
 
-/** How the exponent works is the device's own way, no setting. */
-const TAKEN: readonly Exclude<SettingName, 'peukertBelowRate'>[] = [
-  'capacityAh',
-  'chargedV',
-  'tailPercent',
-  'detectionMinutes',
-  'efficiencyPercent',
-  'peukert',
-  'thresholdA',
-];
-
-interface Row {
-  path: `monitor.${(typeof TAKEN)[number]}`;
-  before: number | undefined;
-  after: number;
-}
-
-const rowsOf = ({ monitor }: System, settings: CounterSettings): Row[] =>
-  TAKEN.flatMap((name) => {
-    const after = Number(settings[name].toFixed(3));
-    const before = monitor?.[name];
-    return before === after ? [] : [{ path: `monitor.${name}` as const, before, after }];
-  });
-
-export function TakeOver({ systemId, systemVersion, system, settings, reason, disabled }: Props) {
-  const rows = rowsOf(system, settings);
+export function TakeOver({ disabled, ...props }: Props) {
   return (
     <AskDialog
       trigger="Take over"
       title="Take over to the settings sheet"
-      disabled={disabled || rows.length === 0 || !system.monitor}
+      disabled={disabled || props.rows.length === 0}
     >
-      {(close) => <TakeOverForm {...{ systemId, systemVersion, rows, reason }} onDone={close} />}
+      {(close) => <TakeOverForm {...props} onDone={close} />}
     </AskDialog>
   );
 }
 
-interface FormProps extends Pick<Props, 'systemId' | 'systemVersion' | 'reason'> {
-  rows: Row[];
+interface FormProps extends Omit<Props, 'disabled'> {
   onDone(): void;
 }
 
-function TakeOverForm({ systemId, systemVersion, rows, reason, onDone }: FormProps) {
+function TakeOverForm({ systemId, systemVersion, rows, reason, on: device, onDone }: FormProps) {
   const router = useRouter();
   const tell = useToast();
   const [left, setLeft] = useState<string[]>([]);
@@ -93,7 +73,7 @@ function TakeOverForm({ systemId, systemVersion, rows, reason, onDone }: FormPro
         base = answer.version;
         done++;
       }
-      tell(`${counted(done, 'setting')} taken over. Set ${done === 1 ? 'it' : 'them'} on the monitor too.`);
+      tell(`${counted(done, 'setting')} taken over. Set ${done === 1 ? 'it' : 'them'} on ${device} too.`);
       onDone();
     } finally {
       setBusy(false);
@@ -109,8 +89,8 @@ function TakeOverForm({ systemId, systemVersion, rows, reason, onDone }: FormPro
       }}
     >
       <p className="text-ink-soft text-sm">
-        Each is set in the description and kept for the record; set it on the monitor too. Logs from before
-        that day are still judged by what was set then.
+        Each is set in the description and kept for the record; set it on {device} too. Logs from before that
+        day are still judged by what was set then.
       </p>
       <ul className="mt-2 text-sm">
         {rows.map(({ path, before, after }) => {
@@ -128,7 +108,7 @@ function TakeOverForm({ systemId, systemVersion, rows, reason, onDone }: FormPro
                 />
                 <span className="min-w-36">{label}</span>
                 <span className="font-mono">
-                  {before ?? 'not known'} → {after} {unit}
+                  {before ?? 'not set'} → {after ?? 'not set'} {after === null ? '' : unit}
                 </span>
               </label>
             </li>

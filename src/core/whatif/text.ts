@@ -1,0 +1,56 @@
+/** What a replay of charging comes to, in sentences. */
+
+import { counted, volts } from '../quantity/text';
+import { blocksInSeries, isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
+import type { Outcome, ReplayError } from './replay';
+
+/** A replay of what was that is further off than this is no ground for a setting: points of charge, V a 12 V block. */
+const TOO_FAR = { points: 6, volts: 0.5 };
+
+export const isTooFar = ({ points, volts }: ReplayError, bank: KnownBank): boolean =>
+  !(points <= TOO_FAR.points && volts <= TOO_FAR.volts * blocksInSeries(bank));
+
+/** How well the replay gives what was. */
+export function fitText(error: ReplayError, charges: number, bank: KnownBank): string {
+  const off = `With the settings as they were, the replay comes out ${error.points.toFixed(1)} points of charge and ${volts(error.volts)} off on average; the battery was fitted to ${counted(charges, 'charge')}.`;
+  return isTooFar(error, bank)
+    ? `${off} That is too far off to choose a setting by: look at the differences only, and check on site.`
+    : off;
+}
+
+/** What no replay can know. */
+export function unknowns(bank: KnownBank, sun: boolean): string[] {
+  return [
+    ...(sun
+      ? [
+          'What the sun could have given while a charger held back is taken from other hours and days of this log, mirrored at noon; where none was free, from a half wave between sunrise and sunset.',
+        ]
+      : []),
+    'Loads are taken as they were: what would have run longer on a fuller battery is not in it.',
+    'A voltage far above those in the log, or a battery fuller than it ever was, is what batteries of this kind usually do, not what this one showed.',
+    ...(isLead(bank.chemistry)
+      ? ['A sulphated battery that recovers over weeks of full charges is taken as it is now.']
+      : ['All cells are taken as alike: a cell that runs ahead would stop the charge earlier.']),
+  ];
+}
+
+const percent = (value: number): string => `${value.toFixed(0)} %`;
+
+/** One outcome beside another, "Full on 14 of 19 days instead of 0; …". */
+export function comparedText(now: Outcome, was: Outcome, bank: KnownBank): string {
+  const parts = [
+    `full on ${now.fullDays} of ${counted(now.days, 'day')} instead of ${was.fullDays}`,
+    `a day’s highest charge ${percent(now.topPercent)} instead of ${percent(was.topPercent)} on average`,
+    `lowest ${percent(now.lowestPercent)} instead of ${percent(was.lowestPercent)}`,
+    ...(isLead(bank.chemistry)
+      ? [`${now.gassedAh.toFixed(0)} Ah lost to gassing instead of ${was.gassedAh.toFixed(0)}`]
+      : []),
+  ];
+  const text = parts.join('; ');
+  return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
+}
+
+/** Why a setting is taken over. */
+export const replayReason = (now: Outcome, was: Outcome, error: ReplayError, bank: KnownBank): string =>
+  `Replay of the logged weather and loads: ${comparedText(now, was, bank)} ${fitText(error, 0, bank).replace(/; the battery was fitted to 0 charges/, '')}`;
