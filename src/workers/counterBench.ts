@@ -1,32 +1,31 @@
 /** Web worker: keeps a counter's log, replays it by other settings, and finds those that would have kept it truest. */
 
+import { expose } from 'comlink';
 import { type BenchLog, fitSettings, type Preset, type Trial, tryOut } from '@/core/count/bench';
 import { unpackLog } from '@/core/count/packed';
 import type { CounterKind } from '@/core/count/kinds';
 import type { CounterSettings } from '@/core/count/settings';
 import type { KnownBank } from '@/core/system/known';
 
-export type BenchTask =
-  | ({ kind: 'load'; url: string; by: CounterKind } & Pick<BenchLog, 'truth' | 'fulls' | 'start'>)
-  | { kind: 'try'; settings: CounterSettings; points: number }
-  | { kind: 'presets'; presets: Preset[] }
-  | { kind: 'fit'; bank: KnownBank; from: CounterSettings[] };
+/** Where the bench starts: the log's address, the device whose count it is, and the truth that it is held against. */
+export type BenchStart = Pick<BenchLog, 'truth' | 'fulls' | 'start'> & { url: string; by: CounterKind };
 
-export type BenchAnswer =
-  | { kind: 'loaded'; samples: number }
-  /** `at` epoch ms and `reading` %, so many points spread over the log. */
-  | { kind: 'tried'; trial: Trial; at: Float64Array; reading: Float32Array }
-  | { kind: 'presets'; trials: Trial[] }
-  | { kind: 'fitting'; done: number }
-  | { kind: 'fitted'; settings: CounterSettings; trial: Trial }
-  | { kind: 'problem'; problem: string };
+/** `at` epoch ms and `reading` %, so many points spread over the log. */
+export interface Replayed {
+  at: Float64Array;
+  reading: Float32Array;
+  trial: Trial;
+}
 
 let log: BenchLog | null = null;
 let scratch: Float32Array<ArrayBuffer> | null = null;
 
-const answer = (message: BenchAnswer) => postMessage(message);
+const loaded = (): { bench: BenchLog; room: Float32Array<ArrayBuffer> } => {
+  if (!log || !scratch) throw new Error('The log is not there yet.');
+  return { bench: log, room: scratch };
+};
 
-async function load({ url, by, truth, fulls, start }: Extract<BenchTask, { kind: 'load' }>): Promise<void> {
+async function load({ url, by, truth, fulls, start }: BenchStart): Promise<void> {
   const response = await fetch(url);
   if (!response.ok)
     throw new Error('The log could not be fetched: check that the server runs, and load the page anew.');
@@ -34,7 +33,6 @@ async function load({ url, by, truth, fulls, start }: Extract<BenchTask, { kind:
   const first = packed.reading?.find((one) => one === one);
   log = { ...packed, kind: by, truth, fulls, start: first ?? start };
   scratch = new Float32Array(packed.time.length);
-  answer({ kind: 'loaded', samples: packed.time.length });
 }
 
 /** The last reading in each of so many equal spans: what a curve of that width can show. */
@@ -51,26 +49,24 @@ function thinned(time: Float64Array, reading: Float32Array, points: number) {
   return { at, reading: values };
 }
 
-onmessage = ({ data: task }: MessageEvent<BenchTask>) => {
-  const work = async () => {
-    if (task.kind === 'load') return load(task);
-    if (!log || !scratch) return;
-    if (task.kind === 'try') {
-      const { trial, reading } = tryOut(log, task.settings, scratch);
-      return answer({ kind: 'tried', trial, ...thinned(log.time, reading, task.points) });
-    }
-    if (task.kind === 'presets') {
-      const bench = log;
-      const room = scratch;
-      return answer({
-        kind: 'presets',
-        trials: task.presets.map((one) => tryOut(bench, one.settings, room).trial),
-      });
-    }
-    const found = fitSettings(log, task.bank, task.from, (done) => answer({ kind: 'fitting', done }));
-    answer({ kind: 'fitted', ...found });
-  };
-  work().catch((error: unknown) =>
-    answer({ kind: 'problem', problem: error instanceof Error ? error.message : String(error) }),
-  );
+const counterBench = {
+  load,
+  /** Replays by other settings; the curve has so many points. */
+  tryOut(settings: CounterSettings, points: number): Replayed {
+    const { bench, room } = loaded();
+    const { trial, reading } = tryOut(bench, settings, room);
+    return { trial, ...thinned(bench.time, reading, points) };
+  },
+  tryEach(presets: Preset[]): Trial[] {
+    const { bench, room } = loaded();
+    return presets.map((one) => tryOut(bench, one.settings, room).trial);
+  },
+  /** @param onDone part of the search that is done, 0 to 1 */
+  fit(bank: KnownBank, from: CounterSettings[], onDone: (done: number) => void): CounterSettings {
+    return fitSettings(loaded().bench, bank, from, onDone).settings;
+  },
 };
+
+export type CounterBench = typeof counterBench;
+
+expose(counterBench);

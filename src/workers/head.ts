@@ -3,6 +3,7 @@
  * the log suggests of the bank behind it.
  */
 
+import { expose } from 'comlink';
 import { PART, partsOf, settleDateOrder } from '@/core/log/dateOrder';
 import { type HeadTimes, previewOf, type Preview, readStart, timesOfHead } from '@/core/log/preview';
 import {
@@ -17,18 +18,6 @@ import { NotALog } from '@/core/log/sniff';
 import { fileKindOf, MOST_WHOLE, needsWhole, openTable, gzipHead } from '@/core/log/tables/open';
 import type { LogDescription } from '@/core/log/takeIn';
 import { type BankSuggestion, suggestBank } from '@/core/suggest/bank';
-
-/** Look at a file; or, of the file looked at last, say when its first rows were written if it is read so, or what bank it suggests. */
-export type HeadTask =
-  | { kind: 'look'; file: File; device: DeviceKind; timeHeading?: string }
-  | { kind: 'times' | 'suggest'; description: LogDescription; timeZone: string };
-
-export type HeadAnswer =
-  | { kind: 'looked'; reading: LogReading; preview: Preview }
-  | { kind: 'times'; times: HeadTimes }
-  | { kind: 'suggested'; bank: BankSuggestion }
-  /** `of` says what could not be done. */
-  | { kind: 'problem'; of: HeadTask['kind']; problem: string };
 
 /** So much of a log is enough to see what it hangs on: a month by the minute. */
 const ENOUGH = 8 * 2 ** 20;
@@ -72,36 +61,57 @@ async function open(
   };
 }
 
-async function look(file: File, device: DeviceKind, timeHeading?: string): Promise<HeadAnswer> {
-  const opened = await open(file);
-  const table: HeadTable = headTable(opened.head, timeHeading === undefined ? {} : { timeHeading });
-  reading = recogniseTable(table, device, timeHeading);
-  if (reading.time?.ask === 'order') reading = settleDateOrder(reading, await opened.parts());
-  head = opened.head.subarray(0, HEAD_BYTES);
-  more = opened.more;
-  return { kind: 'looked', reading, preview: previewOf(table, reading) };
-}
+/** What cannot be done, as a sentence for the user. */
+const sentence = (error: unknown): Error =>
+  new Error(
+    error instanceof NotALog
+      ? error.message
+      : 'This file could not be read as a log. Export it again as CSV.',
+  );
 
-async function answer(task: HeadTask): Promise<HeadAnswer> {
+async function inWords<T>(work: () => T | Promise<T>): Promise<T> {
   try {
-    if (task.kind === 'look') return await look(task.file, task.device, task.timeHeading);
-    if (!head || !reading || !more) throw new NotALog('No file has been looked at.');
-    if (task.kind === 'suggest')
-      return {
-        kind: 'suggested',
-        bank: suggestBank(readStart(await more(), reading, task.description, task.timeZone)),
-      };
-    return { kind: 'times', times: timesOfHead(head, reading, task.description, task.timeZone) };
+    return await work();
   } catch (error) {
-    return {
-      kind: 'problem',
-      of: task.kind,
-      problem:
-        error instanceof NotALog
-          ? error.message
-          : 'This file could not be read as a log. Export it again as CSV.',
-    };
+    throw sentence(error);
   }
 }
 
-self.onmessage = ({ data }: MessageEvent<HeadTask>) => void answer(data).then((one) => self.postMessage(one));
+function looked(): { head: Uint8Array; reading: LogReading; more: () => Promise<Uint8Array> } {
+  if (!head || !reading || !more) throw new NotALog('No file has been looked at.');
+  return { head, reading, more };
+}
+
+/** Each rejects with a sentence for the user. What follows `look` is of the file looked at last. */
+const headReader = {
+  look: (
+    file: File,
+    device: DeviceKind,
+    timeHeading?: string,
+  ): Promise<{ reading: LogReading; preview: Preview }> =>
+    inWords(async () => {
+      const opened = await open(file);
+      const table: HeadTable = headTable(opened.head, timeHeading === undefined ? {} : { timeHeading });
+      reading = recogniseTable(table, device, timeHeading);
+      if (reading.time?.ask === 'order') reading = settleDateOrder(reading, await opened.parts());
+      head = opened.head.subarray(0, HEAD_BYTES);
+      more = opened.more;
+      return { reading, preview: previewOf(table, reading) };
+    }),
+  /** When its first rows were written, read so. */
+  times: (description: LogDescription, timeZone: string): Promise<HeadTimes> =>
+    inWords(() => {
+      const now = looked();
+      return timesOfHead(now.head, now.reading, description, timeZone);
+    }),
+  /** What bank it suggests, read so. */
+  suggest: (description: LogDescription, timeZone: string): Promise<BankSuggestion> =>
+    inWords(async () => {
+      const now = looked();
+      return suggestBank(readStart(await now.more(), now.reading, description, timeZone));
+    }),
+};
+
+export type HeadReader = typeof headReader;
+
+expose(headReader);

@@ -7,7 +7,8 @@ import type { Outcome } from '@/core/whatif/replay';
 import type { ChargerSettings } from '@/core/whatif/settings';
 import type { ReplayFacts } from '@/core/whatif/recorded';
 import type { Prepared } from '@/core/whatif/whatIf';
-import { type OpenWorker, openWorker } from '@/ui/primitives/openWorker';
+import { newestOnly } from '@/ui/primitives/newestOnly';
+import { type OpenWorker, openWorker, sentenceOf } from '@/ui/primitives/openWorker';
 import type { Replayer } from '@/workers/chargingReplay';
 
 export interface Replay {
@@ -21,12 +22,9 @@ export interface Replay {
   replay(settings: ChargerSettings[]): void;
 }
 
-const sentence = (error: unknown): string => (error instanceof Error ? error.message : String(error));
-
 export function useReplay(jobId: string, system: KnownSystem, facts: ReplayFacts): Replay {
   const worker = useRef<OpenWorker<Replayer> | null>(null);
-  const waiting = useRef<ChargerSettings[] | null>(null);
-  const busy = useRef(false);
+  const again = useRef<(settings: ChargerSettings[]) => void>(() => {});
   const [prepared, setPrepared] = useState<Prepared | null>(null);
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const [fitted, setFitted] = useState(0);
@@ -39,6 +37,17 @@ export function useReplay(jobId: string, system: KnownSystem, facts: ReplayFacts
       new Worker(new URL('../../workers/chargingReplay.ts', import.meta.url), { type: 'module' }),
     );
     worker.current = opened;
+    const fail = (error: unknown) => {
+      if (!stale) setProblem(sentenceOf(error));
+    };
+    again.current = newestOnly((settings) =>
+      opened
+        .call((api) => api.replay(settings))
+        .then((found) => {
+          if (!stale) setOutcome(found);
+        })
+        .catch(fail),
+    );
     const onDone = (part: number) => {
       if (!stale) setFitted(part);
     };
@@ -55,30 +64,12 @@ export function useReplay(jobId: string, system: KnownSystem, facts: ReplayFacts
       .then((found) => {
         if (!stale) setPrepared(found);
       })
-      .catch((error: unknown) => {
-        if (!stale) setProblem(sentence(error));
-      });
+      .catch(fail);
     return () => {
       stale = true;
       opened.close();
     };
   }, [first]);
-
-  function next(): void {
-    const settings = waiting.current;
-    const open = worker.current;
-    if (busy.current || !settings || !open) return;
-    busy.current = true;
-    waiting.current = null;
-    open
-      .call((api) => api.replay(settings))
-      .then(setOutcome)
-      .catch((error: unknown) => setProblem(sentence(error)))
-      .finally(() => {
-        busy.current = false;
-        next();
-      });
-  }
 
   return {
     prepared,
@@ -90,9 +81,6 @@ export function useReplay(jobId: string, system: KnownSystem, facts: ReplayFacts
       worker.current = null;
       setProblem('The fit was cancelled. Open this view again to start it anew.');
     },
-    replay(settings) {
-      waiting.current = settings;
-      next();
-    },
+    replay: (settings) => again.current(settings),
   };
 }

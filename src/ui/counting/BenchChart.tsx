@@ -5,7 +5,7 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import { HOUR } from '@/core/quantity/span';
 import { type Curve, PercentChart } from '@/ui/primitives/PercentChart';
 import { trueCurve } from '@/ui/primitives/trueCurve';
-import type { Replayed } from './useBench';
+import type { Replayed } from '@/workers/counterBench';
 
 interface Props {
   soc: NonNullable<Diagnosis['soc']>;

@@ -1,17 +1,13 @@
 /** The settings bench in its worker: one log, many replays. The newest settings are tried; those that were overtaken are not. */
 
-import { useCallback, useEffect, useRef, useState } from 'react';
-import type { BenchLog, Preset, Trial } from '@/core/count/bench';
-import type { CounterKind } from '@/core/count/kinds';
+import { proxy } from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import type { Preset, Trial } from '@/core/count/bench';
 import type { CounterSettings } from '@/core/count/settings';
 import type { KnownBank } from '@/core/system/known';
-import type { BenchAnswer, BenchTask } from '@/workers/counterBench';
-
-export interface Replayed {
-  at: Float64Array;
-  reading: Float32Array;
-  trial: Trial;
-}
+import { newestOnly } from '@/ui/primitives/newestOnly';
+import { type OpenWorker, openWorker, sentenceOf } from '@/ui/primitives/openWorker';
+import type { BenchStart, CounterBench, Replayed } from '@/workers/counterBench';
 
 export interface Bench {
   ready: boolean;
@@ -27,18 +23,13 @@ export interface Bench {
 const POINTS = 1500;
 
 export function useBench(
-  start: Pick<BenchLog, 'truth' | 'fulls' | 'start'> & { url: string; by: CounterKind },
+  start: BenchStart,
   settings: CounterSettings,
   presets: readonly Preset[],
   onFitted: (settings: CounterSettings) => void,
 ): Bench {
-  const worker = useRef<Worker | null>(null);
-  const waiting = useRef<CounterSettings | null>(null);
-  const busy = useRef(false);
-  const fitted = useRef(onFitted);
-  useEffect(() => {
-    fitted.current = onFitted;
-  });
+  const worker = useRef<OpenWorker<CounterBench> | null>(null);
+  const tryOut = useRef<(settings: CounterSettings) => void>(() => {});
   const [ready, setReady] = useState(false);
   const [replayed, setReplayed] = useState<Replayed | null>(null);
   const [trials, setTrials] = useState<Trial[]>([]);
@@ -46,47 +37,40 @@ export function useBench(
   const [problem, setProblem] = useState<string | null>(null);
   const [first] = useState(() => ({ start, presets }));
 
-  const send = useCallback((task: BenchTask) => worker.current?.postMessage(task), []);
-  const next = useCallback(() => {
-    if (busy.current || !waiting.current) return;
-    busy.current = true;
-    send({ kind: 'try', settings: waiting.current, points: POINTS });
-    waiting.current = null;
-  }, [send]);
-
   useEffect(() => {
-    const bench = new Worker(new URL('../../workers/counterBench.ts', import.meta.url), { type: 'module' });
-    worker.current = bench;
-    busy.current = true;
-    bench.onmessage = ({ data }: MessageEvent<BenchAnswer>) => {
-      if (data.kind === 'loaded') {
-        setReady(true);
-        bench.postMessage({ kind: 'presets', presets: [...first.presets] } satisfies BenchTask);
-        busy.current = false;
-        next();
-      } else if (data.kind === 'tried') {
-        busy.current = false;
-        setReplayed(data);
-        next();
-      } else if (data.kind === 'presets') setTrials(data.trials);
-      else if (data.kind === 'fitting') setFitting(data.done);
-      else if (data.kind === 'fitted') {
-        setFitting(null);
-        fitted.current(data.settings);
-      } else {
-        setFitting(null);
-        setProblem(data.problem);
-      }
+    let stale = false;
+    const fail = (error: unknown) => {
+      if (!stale) setProblem(sentenceOf(error));
     };
-    bench.onerror = () => setProblem('The bench stopped: load the page anew.');
-    bench.postMessage({ kind: 'load', ...first.start } satisfies BenchTask);
-    return () => bench.terminate();
-  }, [first, next]);
+    const opened = openWorker<CounterBench>(
+      new Worker(new URL('../../workers/counterBench.ts', import.meta.url), { type: 'module' }),
+    );
+    worker.current = opened;
+    tryOut.current = newestOnly((tried) =>
+      opened
+        .call((bench) => bench.tryOut(tried, POINTS))
+        .then((found) => {
+          if (!stale) setReplayed(found);
+        })
+        .catch(fail),
+    );
+    opened
+      .call((bench) => bench.load(first.start))
+      .then(async () => {
+        if (!stale) setReady(true);
+        const found = await opened.call((bench) => bench.tryEach([...first.presets]));
+        if (!stale) setTrials(found);
+      })
+      .catch(fail);
+    return () => {
+      stale = true;
+      opened.close();
+    };
+  }, [first]);
 
   useEffect(() => {
-    waiting.current = settings;
-    next();
-  }, [settings, next]);
+    if (ready) tryOut.current(settings);
+  }, [ready, settings]);
 
   return {
     ready,
@@ -96,7 +80,11 @@ export function useBench(
     problem,
     fit(bank, from) {
       setFitting(0);
-      send({ kind: 'fit', bank, from });
+      worker
+        .current!.call((bench) => bench.fit(bank, from, proxy(setFitting)))
+        .then(onFitted)
+        .catch((error: unknown) => setProblem(sentenceOf(error)))
+        .finally(() => setFitting(null));
     },
   };
 }

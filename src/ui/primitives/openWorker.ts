@@ -9,6 +9,10 @@ export interface OpenWorker<T> {
   close(): void;
 }
 
+/** What a worker rejects with, as a sentence. */
+export const sentenceOf = (error: unknown): string =>
+  error instanceof Error ? error.message : String(error);
+
 /** @param worker freshly made: `new Worker(new URL(…))` must stand where it is made, so that it is bundled */
 export function openWorker<T>(worker: Worker): OpenWorker<T> {
   const api = wrap<T>(worker);

@@ -6,7 +6,8 @@ import type { HeadTimes, Preview } from '@/core/log/preview';
 import type { DeviceKind, LogReading } from '@/core/log/recognise';
 import type { LogDescription } from '@/core/log/takeIn';
 import type { BankSuggestion } from '@/core/suggest/bank';
-import type { HeadAnswer, HeadTask } from '@/workers/head';
+import { type OpenWorker, openWorker, sentenceOf } from '@/ui/primitives/openWorker';
+import type { HeadReader } from '@/workers/head';
 
 export interface Looked {
   reading: LogReading;
@@ -38,35 +39,27 @@ export function useHead(file: File | null, device: DeviceKind): Head {
     looked: null,
     problem: null,
   });
-  const worker = useRef<Worker | null>(null);
-  const waiting = useRef<((answer: HeadAnswer) => void)[]>([]);
-
-  /** Answers come in the order of the questions. */
-  const ask = (task: HeadTask): Promise<HeadAnswer> =>
-    new Promise((resolve) => {
-      waiting.current.push(resolve);
-      worker.current?.postMessage(task);
-    });
+  const worker = useRef<OpenWorker<HeadReader> | null>(null);
 
   useEffect(() => {
     if (!file) return;
-    const head = new Worker(new URL('../../workers/head.ts', import.meta.url), { type: 'module' });
+    const head = openWorker<HeadReader>(
+      new Worker(new URL('../../workers/head.ts', import.meta.url), { type: 'module' }),
+    );
     worker.current = head;
-    waiting.current = [];
-    head.onmessage = ({ data }: MessageEvent<HeadAnswer>) => waiting.current.shift()?.(data);
     let stale = false;
-    void ask({ kind: 'look', file, device }).then((answer) => {
-      if (stale) return;
-      setSeen({
-        file,
-        device,
-        looked: answer.kind === 'looked' ? answer : null,
-        problem: answer.kind === 'problem' ? answer.problem : null,
+    head
+      .call((reader) => reader.look(file, device))
+      .then(
+        (looked) => ({ looked, problem: null }),
+        (error: unknown) => ({ looked: null, problem: sentenceOf(error) }),
+      )
+      .then((found) => {
+        if (!stale) setSeen({ file, device, ...found });
       });
-    });
     return () => {
       stale = true;
-      head.terminate();
+      head.close();
     };
   }, [file, device]);
 
@@ -75,17 +68,11 @@ export function useHead(file: File | null, device: DeviceKind): Head {
   return {
     looked: current ? seen.looked : null,
     problem: current ? seen.problem : null,
-    async timesOf(description, timeZone) {
-      const answer = await ask({ kind: 'times', description, timeZone });
-      return answer.kind === 'times' ? answer.times : answer.kind === 'problem' ? answer.problem : '';
-    },
-    async suggest(description, timeZone) {
-      const answer = await ask({ kind: 'suggest', description, timeZone });
-      return answer.kind === 'suggested' ? answer.bank : null;
-    },
-    async lookAgain(timeHeading) {
-      const answer = await ask({ kind: 'look', file: file!, device, timeHeading });
-      return answer.kind === 'looked' ? answer : null;
-    },
+    timesOf: (description, timeZone) =>
+      worker.current!.call((reader) => reader.times(description, timeZone)).catch(sentenceOf),
+    suggest: (description, timeZone) =>
+      worker.current!.call((reader) => reader.suggest(description, timeZone)).catch(() => null),
+    lookAgain: (timeHeading) =>
+      worker.current!.call((reader) => reader.look(file!, device, timeHeading)).catch(() => null),
   };
 }
