@@ -22,10 +22,12 @@ const config = {
         },
       },
     ],
-    '^.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
+    '^.+\\.m?js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
   },
   // These come as ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(hyparquet|hyparquet-compressors|hyparquet-writer|hysnappy)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(d3-[a-z-]+|internmap|hyparquet|hyparquet-compressors|hyparquet-writer|hysnappy)/)',
+  ],
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.build'],
   maxWorkers: 2,
   // Tests run in a sandbox, where every look at a global is slow: these are looked at millions of times.

@@ -1,10 +1,10 @@
 /** Tiles of a recording for the strips: 512 buckets of minimum and maximum at one of a ladder of widths. */
 
-import { SUMMARY_SIZE, sliceExtent } from '@/core/log/pyramid';
+import { sliceExtent } from '@/core/log/pyramid';
 import { TILE_BUCKETS, tileSpan } from '@/core/log/tiles';
 import type { Store } from '@/store/database';
 import { findRecording } from '@/store/recordings';
-import { CHUNK_SAMPLES, loadWindow } from '@/store/samples';
+import { detailFor, loadWindow } from '@/store/samples';
 
 /**
  * @param channels in the order in which they are wanted.
@@ -20,12 +20,8 @@ export async function recordingTile(
   const recording = await findRecording(store, id);
   if (!recording) return null;
   const { from, to } = tileSpan(level, index);
-  const perBucket =
-    ((recording.sample_count / Math.max(1, recording.to_ms - recording.from_ms)) * (to - from)) /
-    TILE_BUCKETS;
-  // What stands for many samples must be shorter than a bucket, or buckets between would stay empty.
-  const detail =
-    perBucket >= 2 * CHUNK_SAMPLES ? 'chunks' : perBucket >= 2 * SUMMARY_SIZE ? 'summaries' : 'samples';
+  const { sample_count: sampleCount, from_ms, to_ms } = recording;
+  const detail = detailFor({ sampleCount, from: from_ms, to: to_ms }, (to - from) / TILE_BUCKETS);
   const window = await loadWindow(store, id, channels, from, to, detail);
   const out = new Float32Array(channels.length * 2 * TILE_BUCKETS);
   channels.forEach((channel, i) => {

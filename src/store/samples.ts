@@ -176,6 +176,18 @@ export interface Window {
 export type Detail = 'samples' | 'summaries' | 'chunks';
 
 /**
+ * How closely a recording is looked at for buckets of a length: what stands for many samples must be shorter than a bucket, or buckets
+ * between would stay empty.
+ */
+export function detailFor(
+  { sampleCount, from, to }: { sampleCount: number; from: number; to: number },
+  bucketMs: number,
+): Detail {
+  const perBucket = (sampleCount / Math.max(1, to - from)) * bucketMs;
+  return perBucket >= 2 * CHUNK_SAMPLES ? 'chunks' : perBucket >= 2 * SUMMARY_SIZE ? 'summaries' : 'samples';
+}
+
+/**
  * Samples of a span (with the chunk that reaches into it on each side), or what stands for them. Times are those of the samples, or of the
  * first sample that each extent covers.
  */

@@ -1,5 +1,6 @@
 /** The strips as a place to work: each tool by keyboard, by mouse and by touch; a view that is sent opens the same. */
 
+import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { expectAccessible, openStep } from '../support/browser';
 
@@ -110,6 +111,60 @@ test('a view is sent by its address; back and forward go through the views', asy
   expect(await inView(other)).toBe(day);
 });
 
+test('compare: another span laid over this one, in figures and in the address', async ({ page }) => {
+  await openStrips(page, LAMPS);
+  await page.keyboard.press('g');
+  await page.keyboard.press('o');
+  const compare = panel(page, 'Compare');
+  await compare.getByRole('button', { name: 'The charge after' }).click();
+  const table = compare.getByRole('table');
+  await expect(table.getByRole('row', { name: /^Into the battery/ })).toContainText(/Ah.*Ah.*[+−][\d.]+ Ah/);
+  await expect(page.getByRole('img', { name: /by Then/ }).first()).toBeVisible();
+  await expectAccessible(page, 'compare');
+  await expect.poll(() => page.url()).toContain('beside=');
+  await compare.getByRole('button', { name: 'A week before' }).click();
+  await expect(compare).toContainText(/a week earlier|do not reach so far/);
+
+  // Sent by its address, it opens the same.
+  const { href } = new URL(page.url());
+  const other = await page.context().newPage();
+  await other.goto(href);
+  await expect(other.getByRole('img', { name: /by Then/ }).first()).toBeVisible();
+  await other.close();
+
+  await compare.getByRole('button', { name: 'Take it off' }).click();
+  await expect(page.getByRole('img', { name: /by Then/ })).toHaveCount(0);
+  await expect.poll(() => page.url()).not.toContain('beside=');
+});
+
+test('a picture of what is in view, as lines and as dots; and the strips as tables', async ({ page }) => {
+  await openStrips(page, LAMPS);
+  for (const [kind, start] of [
+    ['SVG', '<svg'],
+    ['PNG', '\x89PNG'],
+  ] as const) {
+    const coming = page.waitForEvent('download');
+    await page.getByRole('button', { name: kind, exact: true }).click();
+    const file = await coming;
+    expect(file.suggestedFilename()).toMatch(
+      new RegExp(`^strips-2026-\\d\\d-\\d\\d\\.${kind.toLowerCase()}$`),
+    );
+    const bytes = readFileSync(await file.path());
+    expect(bytes.subarray(0, 4).toString('latin1')).toBe(start);
+    expect(bytes.length).toBeGreaterThan(5000);
+  }
+  const tables = page.getByRole('region', { name: 'The strips as tables' });
+  const volts = tables.getByRole('table', { name: /^Voltage, / });
+  await expect(volts.getByRole('row', { name: /^Battery voltage, Monitor/ })).toContainText(
+    /\d\d\.\d+ V, \w+ \d+ \w+ 2026/,
+  );
+  const before = await volts.locator('caption').textContent();
+  await strips(page).focus();
+  await page.keyboard.press('PageDown');
+  await expect(volts.locator('caption')).not.toHaveText(before!);
+  await expect(tables.getByRole('table', { name: /^Stages and events/ })).toContainText('absorption');
+});
+
 test('pins are kept with the job, printed, and come off', async ({ page }) => {
   const id = await openStrips(page, /Office clock|harbour|Harbour/);
   await strips(page).focus();
@@ -119,7 +174,10 @@ test('pins are kept with the job, printed, and come off', async ({ page }) => {
   await pins.getByRole('button', { name: 'Pin it' }).click();
   await expect(pins.getByText('A cloud at noon', { exact: true })).toBeVisible();
   await page.goto(`/jobs/${id}/report`);
-  await expect(page.getByText(/A cloud at noon/).first()).toBeVisible();
+  const printed = page.getByRole('listitem').filter({ hasText: 'A cloud at noon' });
+  await expect(printed.getByRole('img', { name: /^Strips: voltage, current/ })).toBeVisible();
+  const pdf = await page.request.get(`/api/jobs/${id}/report`);
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
   await page.goto(`/jobs/${id}/charging`);
   await page.getByRole('button', { name: 'Pins', exact: true }).click();
   await pins.getByRole('button', { name: /Take off/ }).click();

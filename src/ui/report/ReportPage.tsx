@@ -1,6 +1,7 @@
 /** The report on screen and on paper (A4). */
 
 import Link from 'next/link';
+import { SvgPicture } from '@/ui/picture/SvgPicture';
 import { PrintButton } from './PrintButton';
 import type { Report } from './sections';
 
@@ -109,6 +110,7 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
                   <li key={text}>{text}</li>
                 ))}
               </ul>
+              {one.picture && <SvgPicture drawn={one.picture} />}
               {one.remedy && (
                 <p>
                   <strong>What to do.</strong> {one.remedy}
@@ -124,6 +126,18 @@ export function ReportPage({ jobId, report }: { jobId: string; report: Report })
             <p className="font-semibold">{report.nextTest.title}</p>
             <p>{report.nextTest.how}</p>
             <p>{report.nextTest.caution}</p>
+          </Section>
+        )}
+        {report.pins.length > 0 && (
+          <Section title="Pinned on the strips">
+            <ul className="list-disc pl-5">
+              {report.pins.map((one) => (
+                <li key={one.text} className="break-inside-avoid">
+                  {one.text}
+                  {one.picture && <SvgPicture drawn={one.picture} />}
+                </li>
+              ))}
+            </ul>
           </Section>
         )}
         {report.shows.map(({ title, lines }) => (

@@ -1,6 +1,7 @@
 /** The report as a PDF on A4. */
 
 import { Document, Image as Photo, Page, StyleSheet, Text, View } from '@react-pdf/renderer';
+import { PdfPicture } from '@/ui/picture/PdfPicture';
 import type { Report } from './sections';
 
 /** Families that the server has registered: see server/makeReport. */
@@ -102,6 +103,7 @@ export function ReportPdf({ report, photos }: Props) {
                 – {text}
               </Text>
             ))}
+            {one.picture && <PdfPicture drawn={one.picture} />}
             {one.remedy !== '' && <Text style={{ marginLeft: 10 }}>What to do. {one.remedy}</Text>}
             {one.caution !== '' && <Text style={[style.strong, { marginLeft: 10 }]}>{one.caution}</Text>}
           </View>
@@ -115,6 +117,13 @@ export function ReportPdf({ report, photos }: Props) {
             <Text>{report.nextTest.caution}</Text>
           </View>
         )}
+        {report.pins.length > 0 && <Text style={style.heading}>Pinned on the strips</Text>}
+        {report.pins.map((one) => (
+          <View key={one.text} wrap={false}>
+            <Text>{`– ${one.text}`}</Text>
+            {one.picture && <PdfPicture drawn={one.picture} />}
+          </View>
+        ))}
         {report.shows.map(({ title, lines }) => (
           <View key={title}>
             <Text style={style.heading}>{title}</Text>

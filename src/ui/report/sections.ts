@@ -19,6 +19,8 @@ import { reviewSettings } from '@/core/system/review/review';
 import type { Job, System } from '@/core/system/schema';
 import { deviceName, sourceName } from '@/core/system/sourceName';
 import { figure } from '@/ui/describe/steps/sheetText';
+import type { Drawn } from '@/ui/picture/picture';
+import { NO_PICTURES, NOTABLE, type ReportPictures } from './pictured';
 
 export interface ReportFinding {
   title: string;
@@ -27,6 +29,8 @@ export interface ReportFinding {
   /** What is done about it, with its caution; empty where nothing can be said. */
   remedy: string;
   caution: string;
+  /** Strips of what it leans on; null where it leans on no span of a log. */
+  picture: Drawn | null;
 }
 
 export interface Report {
@@ -49,6 +53,8 @@ export interface Report {
   /** What was weighed and is unlikely or worse, in one sentence; empty when nothing was. */
   dismissed: string;
   nextTest: { title: string; how: string; caution: string } | null;
+  /** Moments and spans that were pinned, in order of time. */
+  pins: { text: string; picture: Drawn | null }[];
   /** What was tested, and what charging, counting, discharging and the cells show: sentences under a heading each, none empty. */
   shows: { title: string; lines: string[] }[];
   /** Charge table: heading row first. */
@@ -69,20 +75,19 @@ export const CAUTIONS: readonly string[] = [
   'Local codes and the maker’s sheet come before anything in this report; mains work belongs to licensed people.',
 ];
 
-const NOTABLE = ['strong', 'likely', 'possible'];
-
 export interface Beside {
   /** Why the logs were not weighed. */
   notWeighed?: string | null;
   photos: readonly { id: string; item: string }[];
   changes: readonly Change[];
+  pictures?: ReportPictures;
 }
 
 export function reportOf(
   job: Job,
   system: System,
   diagnosis: Diagnosis,
-  { photos, changes }: Beside = { photos: [], changes: [] },
+  { photos, changes, pictures = NO_PICTURES }: Beside = { photos: [], changes: [] },
 ): Report {
   const { bank } = system;
   const review = reviewSettings(system, job);
@@ -168,6 +173,7 @@ export function reportOf(
         ],
         remedy: one.remedy?.text ?? '',
         caution: one.remedy?.caution ?? '',
+        picture: pictures.findings.get(one.cause) ?? null,
       })),
     dismissed:
       dismissed.length > 0
@@ -180,16 +186,16 @@ export function reportOf(
           caution: diagnosis.nextTest.caution ?? '',
         }
       : null,
+    pins: [...(job.pins ?? [])]
+      .sort((a, b) => a.from.localeCompare(b.from))
+      .map((one) => ({
+        text: `${clock(one.from)} to ${clock(one.to)}: ${one.note}`,
+        picture: pictures.pins.get(one.id) ?? null,
+      })),
     shows: [
       {
         title: 'What was tested',
         lines: diagnosis.testsMade.map(testLine),
-      },
-      {
-        title: 'Pinned on the strips',
-        lines: [...(job.pins ?? [])]
-          .sort((a, b) => a.from.localeCompare(b.from))
-          .map((one) => `${clock(one.from)} to ${clock(one.to)}: ${one.note}`),
       },
       {
         title: 'What was ruled out by hand',

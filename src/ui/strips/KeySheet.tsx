@@ -17,6 +17,7 @@ const KEYS = [
   ['Shift ← →', 'its second mark'],
   ['Alt ← →', 'its first mark'],
   ['f', 'find'],
+  ['o', 'lay another span over it'],
   ['l', 'lanes'],
   ['m', 'pins'],
   ['Ctrl K', 'every step and tool'],

@@ -26,6 +26,8 @@ interface Props {
   band: { bank: KnownBank; charges: DiagnosisCharge[] } | null;
   zone: string;
   last: boolean;
+  /** How much earlier the span is that is laid over this, ms; null where none is. */
+  beside: number | null;
 }
 
 /** Drawn anew only when what it shows has changed: a cursor that moves is none of its business. */
@@ -42,11 +44,12 @@ export const LaneView = memo(function LaneView({
   band,
   zone,
   last,
+  beside,
 }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (canvas.current && width > 0)
-      drawLane(canvas.current, lane, source, { view, width, height: lane.height, y });
+      drawLane(canvas.current, lane, source, { view, width, height: lane.height, y }, beside);
   });
   void tick;
   const { height } = lane;

@@ -10,7 +10,7 @@ import { StageRibbon } from './StageRibbon';
 /** Height of a ribbon, px. */
 export const RIBBON = 24;
 
-interface Ribbon {
+export interface Ribbon {
   id: string;
   /** Null where there is no more than one source. */
   name: string | null;

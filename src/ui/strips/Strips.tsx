@@ -11,7 +11,12 @@ import { knownSystem } from '@/core/system/known';
 import type { Job, System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
 import { type Command, useCommands } from '@/ui/commands/Commands';
+import { pngOf } from '@/ui/picture/paint';
+import { svgText } from '@/ui/picture/svgText';
+import { saveFile } from '@/ui/primitives/saveFile';
+import { movedBy } from './beside';
 import { CaliperPanel } from './CaliperPanel';
+import { ComparePanel } from './ComparePanel';
 import { useCursor } from './cursor';
 import { extentOf } from './draw';
 import { eventsOf, nextEvent } from './events';
@@ -23,16 +28,20 @@ import { LaneView } from './LaneView';
 import { channelsOf, GUTTER, labelOfChannel, type Lane, LANES, lanesOf } from './lanes';
 import { type Marks, Overlay, spanOfMarks } from './Overlay';
 import { Overview } from './Overview';
+import { pictureNow } from './pictureNow';
 import { PinsPanel } from './PinsPanel';
 import { Readout } from './Readout';
 import { RIBBON, Ribbons, ribbonsOf } from './Ribbons';
 import { StagePatterns } from './stageTextures';
+import { keyActions, movedMark, type StripTools } from './stripKeys';
+import { StripTables } from './StripTables';
 import { tileSource } from './tileSource';
 import { type Panel, Toolbar, type Zoom } from './Toolbar';
 import { useChanges } from './useChanges';
 import { usePins } from './usePins';
 import { useStripView } from './useStripView';
 import { useWishes } from './useWishes';
+import { besideOfAddress } from './viewAddress';
 import { spanOfZoom } from './zooms';
 
 interface Props {
@@ -92,7 +101,10 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
     }),
     [recordings],
   );
-  const { view, show, go, canGo } = useStripView(plot, full, width, measuring);
+  const [beside, setBeside] = useState<number | null>(() =>
+    typeof window === 'undefined' ? null : besideOfAddress(window.location.search),
+  );
+  const { view, show, go, canGo } = useStripView(plot, full, width, measuring, beside);
   const bank = useMemo(() => knownSystem(system)?.bank ?? null, [system]);
   const lanes = useMemo(() => lanesOf(system, recordings, wishes), [system, recordings, wishes]);
   const events = useMemo(
@@ -171,6 +183,22 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
     [lanes, diagnosis],
   );
   const ribbons = useMemo(() => ribbonsOf(diagnosis, system), [diagnosis, system]);
+  const ribbonsThen = useMemo(
+    () =>
+      beside === null
+        ? []
+        : ribbons.map((one) => ({
+            ...one,
+            name: one.name ? `Then: ${one.name}` : 'Then',
+            charges: movedBy(one.charges, beside),
+          })),
+    [ribbons, beside],
+  );
+  async function savePicture(kind: 'svg' | 'png'): Promise<void> {
+    const drawn = pictureNow({ lanes, source, view, width, lit, diagnosis, system });
+    const blob = kind === 'svg' ? new Blob([svgText(drawn)], { type: 'image/svg+xml' }) : await pngOf(drawn);
+    saveFile(blob, `strips-${new Date(view.from).toISOString().slice(0, 10)}.${kind}`);
+  }
 
   const length = view.to - view.from;
   const middle = (view.from + view.to) / 2;
@@ -183,51 +211,21 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
     const wanted = spanOfZoom(zoom, { full, middle, charges: diagnosis.charges, events });
     if (wanted) show(wanted);
   };
-  const moveMark = (which: 'a' | 'b', by: number) => {
-    const now = marks ?? { a: view.from + length / 3, b: null };
-    const b = now.b ?? view.to - length / 3;
-    setMarks(which === 'a' ? { a: now.a + by, b } : { a: now.a, b: b + by });
-    setPanel('caliper');
+  const tools: StripTools = {
+    ...{ view, full, marks, isMeasuring, show, go, zoomTo, step, measure },
+    onMarks: setMarks,
+    onPanel: setPanel,
   };
-
   function onKeyDown(event: KeyboardEvent) {
     if (event.ctrlKey || event.metaKey) return;
     const sideways = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
     if ((event.shiftKey || event.altKey) && sideways !== 0) {
       event.preventDefault();
-      moveMark(event.altKey ? 'a' : 'b', (sideways * length) / 100);
+      setMarks(movedMark(tools, event.altKey ? 'a' : 'b', sideways));
+      setPanel('caliper');
       return;
     }
-    const move = (part: number) => show({ from: view.from + part * length, to: view.to + part * length });
-    const actions: Record<string, () => void> = {
-      ArrowLeft: () => move(-0.2),
-      ArrowRight: () => move(0.2),
-      PageUp: () => move(-0.9),
-      PageDown: () => move(0.9),
-      '+': () => around(middle, length / 1.6),
-      '=': () => around(middle, length / 1.6),
-      '-': () => around(middle, length * 1.6),
-      Home: () => show({ from: full.from, to: full.from + length }),
-      End: () => show({ from: full.to - length, to: full.to }),
-      '0': () => show(full),
-      d: () => zoomTo('day'),
-      w: () => zoomTo('week'),
-      g: () => zoomTo('charge'),
-      s: () => zoomTo('stage'),
-      n: () => step('next'),
-      p: () => step('previous'),
-      '<': () => go(-1),
-      '>': () => go(1),
-      c: () => {
-        measure(!isMeasuring);
-        if (!isMeasuring && !marks) setMarks({ a: view.from + length / 3, b: view.to - length / 3 });
-      },
-      Escape: () => measure(false),
-      f: () => setPanel('find'),
-      l: () => setPanel('lanes'),
-      m: () => setPanel('pins'),
-    };
-    const action = event.altKey ? undefined : actions[event.key];
+    const action = event.altKey ? undefined : keyActions(tools)[event.key];
     if (!action) return;
     event.preventDefault();
     action();
@@ -246,6 +244,7 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
     () => [
       { name: 'Caliper: measure between two moments', group: 'Strips', keys: 'c', run: () => measure(true) },
       { name: 'Find a time or an event', group: 'Strips', keys: 'f', run: () => setPanel('find') },
+      { name: 'Compare with another span', group: 'Strips', keys: 'o', run: () => setPanel('compare') },
       { name: 'Lanes: show, hide, order', group: 'Strips', keys: 'l', run: () => setPanel('lanes') },
       { name: 'Pins', group: 'Strips', keys: 'm', run: () => setPanel('pins') },
       { name: 'The whole log', group: 'Strips', keys: '0', run: () => show(full) },
@@ -282,6 +281,7 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
         onMeasure={() => measure(!isMeasuring)}
         onPanel={(one) => setPanel(panel === one ? null : one)}
         onKeys={() => setHelpOpen(true)}
+        onPicture={(kind) => void savePicture(kind)}
       />
       {panel && (
         <section
@@ -306,6 +306,15 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
               from={middle}
               onFound={(found) => (found.to > found.from ? goTo(found) : around(found.from, length))}
               onSpan={({ from, to }) => setMarks({ a: from, b: to })}
+            />
+          )}
+          {panel === 'compare' && (
+            <ComparePanel
+              {...{ jobId, system, full, view }}
+              charges={diagnosis.charges}
+              span={spanToPin}
+              offset={beside}
+              onOffset={setBeside}
             />
           )}
           {panel === 'lanes' && (
@@ -334,6 +343,7 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
       </svg>
       <div ref={frame} className="relative">
         <Ribbons ribbons={ribbons} view={view} x={x} width={width} />
+        {beside !== null && <Ribbons ribbons={ribbonsThen} view={view} x={x} width={width} />}
         {lanes.map((lane, i) => (
           <LaneView
             key={lane.id}
@@ -349,6 +359,7 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
             band={lane.id === 'volts' ? band : null}
             zone={zone}
             last={i === lanes.length - 1}
+            beside={beside}
           />
         ))}
         <Overlay
@@ -356,7 +367,10 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
           cursor={cursor}
           x={x}
           width={width}
-          height={ribbons.length * RIBBON + lanes.reduce((sum, lane) => sum + lane.height, 0)}
+          height={
+            (ribbons.length + (beside === null ? 0 : ribbonsThen.length)) * RIBBON +
+            lanes.reduce((sum, lane) => sum + lane.height, 0)
+          }
           marks={marks}
           isMeasuring={isMeasuring}
           onMarks={setMarks}
@@ -379,9 +393,16 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
         </div>
       </div>
       <Legend lanes={lanes} />
+      <StripTables {...{ lanes, source, view, zone, events }} tick={String(tick)} />
       <KeySheet open={helpOpen} onOpenChange={setHelpOpen} />
     </section>
   );
 }
 
-const PANEL_NAMES: Record<Panel, string> = { caliper: 'Caliper', find: 'Find', lanes: 'Lanes', pins: 'Pins' };
+const PANEL_NAMES: Record<Panel, string> = {
+  caliper: 'Caliper',
+  find: 'Find',
+  compare: 'Compare',
+  lanes: 'Lanes',
+  pins: 'Pins',
+};

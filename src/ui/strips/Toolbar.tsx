@@ -5,7 +5,7 @@ import { ArrowLeft, ArrowRight } from 'lucide-react';
 import type { Span } from '@/core/quantity/span';
 import { buttonClass } from '@/ui/primitives/buttons';
 
-export type Panel = 'caliper' | 'find' | 'lanes' | 'pins';
+export type Panel = 'caliper' | 'find' | 'compare' | 'lanes' | 'pins';
 const ZOOMS = [
   { id: 'stage', name: 'Stage' },
   { id: 'charge', name: 'Charge' },
@@ -26,14 +26,19 @@ interface Props {
   onMeasure(): void;
   onPanel(panel: Panel): void;
   onKeys(): void;
+  onPicture(kind: 'svg' | 'png'): void;
 }
 
 const PANELS = [
   { id: 'find', name: 'Find' },
+  { id: 'compare', name: 'Compare' },
   { id: 'lanes', name: 'Lanes' },
   { id: 'pins', name: 'Pins' },
 ] as const;
 const smallClass = `${buttonClass} px-1.5 py-0.5 text-xs aria-pressed:bg-accent-soft aria-pressed:font-semibold`;
+
+/** As tall as a fingertip wants it. */
+const linkClass = 'text-accent inline-flex min-h-6 min-w-6 items-center justify-center underline';
 
 export function Toolbar({
   jobId,
@@ -46,6 +51,7 @@ export function Toolbar({
   onMeasure,
   onPanel,
   onKeys,
+  onPicture,
 }: Props) {
   return (
     <div role="toolbar" aria-label="Tools of the strips" className="mb-1 flex flex-wrap items-center gap-1">
@@ -88,11 +94,11 @@ export function Toolbar({
           {name}
         </button>
       ))}
-      <span className="ml-auto flex gap-x-3 text-xs">
+      <span className="ml-auto flex flex-wrap gap-x-3 text-xs">
         {(['csv', 'parquet'] as const).map((format) => (
           <a
             key={format}
-            className="text-accent underline"
+            className={linkClass}
             href={`/api/jobs/${jobId}/timeline?format=${format}&from=${Math.floor(view.from)}&to=${Math.ceil(view.to)}`}
             title={`What is in view, all logs on one clock, as ${format === 'csv' ? 'CSV' : 'Parquet'}`}
             download
@@ -100,7 +106,18 @@ export function Toolbar({
             {format === 'csv' ? 'This span as CSV' : 'Parquet'}
           </a>
         ))}
-        <button type="button" className="text-accent underline" onClick={onKeys}>
+        {(['svg', 'png'] as const).map((kind) => (
+          <button
+            key={kind}
+            type="button"
+            className={linkClass}
+            title={`What is in view as a picture, ${kind === 'svg' ? 'in lines (SVG)' : 'in dots (PNG)'}`}
+            onClick={() => onPicture(kind)}
+          >
+            {kind.toUpperCase()}
+          </button>
+        ))}
+        <button type="button" className={linkClass} onClick={onKeys}>
           Keys (?)
         </button>
       </span>

@@ -1,6 +1,7 @@
 /** Draws the traces of a lane on a canvas: one line up and down a pixel column, from tiles, never from samples. */
 
 import type { ScaleLinear } from 'd3-scale';
+import type { Extent } from '@/core/log/pyramid';
 import type { Span } from '@/core/quantity/span';
 import { bucketMs, COARSEST_LEVEL, levelFor, TILE_BUCKETS, tilesIn, tileSpan } from '@/core/log/tiles';
 import { type ChannelOf, fetchedWith, type Lane, type Trace } from './lanes';
@@ -95,11 +96,29 @@ function eachBucket(
   }
 }
 
+/** Least and greatest of a trace in each of so many even parts of a view; NaN where there is nothing. */
+export function traceExtent(trace: Trace, source: TileSource, view: Span, parts: number): Extent {
+  const min = new Float32Array(parts).fill(NaN);
+  const max = new Float32Array(parts).fill(NaN);
+  eachBucket(source, trace, view, parts, (ms, low, high) => {
+    const part = Math.floor(((ms - view.from) / (view.to - view.from)) * parts);
+    if (part < 0 || part >= parts) return;
+    if (!(min[part]! <= low)) min[part] = low;
+    if (!(max[part]! >= high)) max[part] = high;
+  });
+  return { min, max };
+}
+
+/** How the other span of a comparison is drawn: broad and pale, under the traces. */
+const BESIDE = { width: 4, alpha: 0.3 };
+
+/** @param beside by how much earlier the span is that is laid over this, ms; null where none is */
 export function drawLane(
   canvas: HTMLCanvasElement,
   lane: Lane,
   source: TileSource,
   { view, width, height, y }: Frame,
+  beside: number | null = null,
 ): void {
   const ratio = window.devicePixelRatio || 1;
   if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
@@ -111,21 +130,34 @@ export function drawLane(
   context.clearRect(0, 0, width, height);
   const style = getComputedStyle(canvas);
   const perMs = width / (view.to - view.from);
-  lane.traces.forEach((trace, order) => {
-    context.strokeStyle = style.getPropertyValue(trace.ink);
-    context.globalAlpha = lane.id === 'cells' ? 0.6 : order === 0 ? 1 : 0.75;
-    context.lineWidth = order === 0 && lane.id !== 'cells' ? 1.4 : 1.1;
-    context.setLineDash(trace.dash);
+  const line = (trace: Trace, from: Span) => {
     context.beginPath();
     let last = -Infinity;
-    eachBucket(source, trace, view, width, (ms, min, max, bucket) => {
-      const x = (ms - view.from) * perMs;
+    eachBucket(source, trace, from, width, (ms, min, max, bucket) => {
+      const x = (ms - from.from) * perMs;
       if (ms - last > Math.max(trace.gapMs, 2.5 * bucket)) context.moveTo(x, y(min));
       else context.lineTo(x, y(min));
       if (max !== min) context.lineTo(x, y(max));
       last = ms;
     });
     context.stroke();
+  };
+  if (beside !== null) {
+    context.globalAlpha = BESIDE.alpha;
+    context.lineWidth = BESIDE.width;
+    context.lineJoin = 'round';
+    for (const trace of lane.traces) {
+      context.strokeStyle = style.getPropertyValue(trace.ink);
+      context.setLineDash(trace.dash.map((one) => 2 * one));
+      line(trace, { from: view.from - beside, to: view.to - beside });
+    }
+  }
+  lane.traces.forEach((trace, order) => {
+    context.strokeStyle = style.getPropertyValue(trace.ink);
+    context.globalAlpha = lane.id === 'cells' ? 0.6 : order === 0 ? 1 : 0.75;
+    context.lineWidth = order === 0 && lane.id !== 'cells' ? 1.4 : 1.1;
+    context.setLineDash(trace.dash);
+    line(trace, view);
   });
   context.globalAlpha = 1;
 }

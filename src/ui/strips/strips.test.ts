@@ -1,6 +1,6 @@
 /** What the strips are made of, without a browser: lanes, tiles and reading a value off them. */
 
-import { MINUTE } from '@/core/quantity/span';
+import { HOUR, MINUTE } from '@/core/quantity/span';
 import type { RecordingInfo } from '@/core/log/recording';
 import { sliceExtent } from '@/core/log/pyramid';
 import { TILE_BUCKETS, tileSpan } from '@/core/log/tiles';
@@ -10,6 +10,8 @@ import { diagnose } from '@/core/diagnosis/diagnose';
 import { fitting } from '@/ui/commands/Commands';
 import { eventsAt, eventsOf, nextEvent } from './events';
 import { fetchedWith, type LaneWishes, lanesOf, NO_WISHES, possibleLanes } from './lanes';
+import { keyActions, movedMark, type StripTools } from './stripKeys';
+import { eventRows, traceRows } from './stripTables';
 import { addressOfSpan, spanOfAddress } from './viewAddress';
 import { spanOfZoom } from './zooms';
 import { tileSource } from './tileSource';
@@ -310,5 +312,85 @@ describe('tiles', () => {
       ).toBeLessThan(0.02);
     }
     expect(valueAt(trace, source, near, 600, START - 10 * 3_600_000)).toBeNaN();
+  });
+});
+
+describe('the strips as tables', () => {
+  test('lowest and highest with their times, the start and the end of what is in view', async () => {
+    serve();
+    const source = tileSource(
+      () => undefined,
+      () => undefined,
+    );
+    const [volts] = lanesOf(system, [monitor]);
+    const view = { from: START, to: START + 1500 * MINUTE };
+    traceRows(volts!, source, view, 'UTC');
+    await settle();
+    const [row] = traceRows(volts!, source, view, 'UTC');
+    expect(row!.name).toBe('Battery voltage, Monitor');
+    expect(row!.start).toMatch(/^12\.0\d V$/);
+    // The sine is at its top after 314 minutes, at its bottom after 942.
+    expect(row!.highest).toMatch(/^13\.00 V, Mon 5 Jan 2026 05:\d\d$/);
+    expect(row!.lowest).toMatch(/^11\.00 V, Mon 5 Jan 2026 15:\d\d$/);
+    const [away] = traceRows(volts!, source, { from: 0, to: HOUR }, 'UTC');
+    expect(away!.start).toBe('no sample in view');
+  });
+  test('events in view, in words', () => {
+    const events = [
+      { kind: 'stage' as const, text: 'bulk', from: START, to: START + HOUR },
+      { kind: 'sync' as const, text: 'set to full, too soon', from: START + 3 * HOUR, to: START + 3 * HOUR },
+    ];
+    expect(eventRows(events, { from: START, to: START + 2 * HOUR }, 'UTC')).toEqual([
+      { what: 'Stage', text: 'bulk', from: 'Mon 5 Jan 2026 00:00', to: 'Mon 5 Jan 2026 01:00' },
+    ]);
+    expect(eventRows(events, { from: START + 2 * HOUR, to: START + 4 * HOUR }, 'UTC')[0]!.to).toBe('–');
+  });
+});
+
+describe('the keys', () => {
+  const tools = (some: Partial<StripTools> = {}) => {
+    const done: string[] = [];
+    const note =
+      (name: string) =>
+      (...given: unknown[]) =>
+        void done.push([name, ...given.map((one) => JSON.stringify(one))].join(' '));
+    const all: StripTools = {
+      view: { from: 1000, to: 2000 },
+      full: { from: 0, to: 9000 },
+      marks: null,
+      isMeasuring: false,
+      show: note('show'),
+      go: note('go'),
+      zoomTo: note('zoom'),
+      step: note('step'),
+      measure: note('measure'),
+      onMarks: note('marks'),
+      onPanel: note('panel'),
+      ...some,
+    };
+    return { all, done };
+  };
+  test('move, zoom, go and open', () => {
+    const { all, done } = tools();
+    for (const key of ['ArrowRight', 'End', '0', 'n', '<', 'd', 'o']) keyActions(all)[key]!();
+    expect(done).toEqual([
+      'show {"from":1200,"to":2200}',
+      'show {"from":8000,"to":9000}',
+      'show {"from":0,"to":9000}',
+      'step "next"',
+      'go -1',
+      'zoom "day"',
+      'panel "compare"',
+    ]);
+  });
+  test('the caliper opens with marks at the thirds, and keeps those that are there', () => {
+    const first = tools();
+    keyActions(first.all).c!();
+    expect(first.done).toEqual(['measure true', expect.stringMatching(/^marks {"a":1333\.3.*"b":1666\.6/)]);
+    const again = tools({ marks: { a: 1100, b: 1900 } });
+    keyActions(again.all).c!();
+    expect(again.done).toEqual(['measure true']);
+    expect(movedMark(again.all, 'b', 1)).toEqual({ a: 1100, b: 1910 });
+    expect(movedMark(again.all, 'a', -1)).toEqual({ a: 1090, b: 1900 });
   });
 });

@@ -22,13 +22,14 @@ export interface StripView {
 
 /**
  * @param plot the element over the lanes that is dragged. @param width px, 0 before it is known
- * @param isMeasuring drags measure and do not move
+ * @param isMeasuring drags measure and do not move. @param beside what is laid over it, for the address
  */
 export function useStripView(
   plot: RefObject<HTMLDivElement | null>,
   full: Span,
   width: number,
   isMeasuring: RefObject<boolean>,
+  beside: number | null,
 ): StripView {
   const behaviour = useRef<ZoomBehavior<HTMLDivElement, unknown>>(null);
   const [view, setView] = useState<Span>(() => ({
@@ -89,7 +90,11 @@ export function useStripView(
   useEffect(() => {
     if (width <= 0) return;
     const timer = setTimeout(() => {
-      window.history.replaceState(window.history.state, '', addressOfSpan(window.location.href, view));
+      window.history.replaceState(
+        window.history.state,
+        '',
+        addressOfSpan(window.location.href, view, beside),
+      );
       if (moving.current) {
         moving.current = false;
         return;
@@ -103,7 +108,7 @@ export function useStripView(
       });
     }, STANDS);
     return () => clearTimeout(timer);
-  }, [view, width]);
+  }, [view, width, beside]);
 
   const go = useCallback(
     (by: -1 | 1) => {

@@ -16,9 +16,17 @@ export function spanOfAddress(search: string, full: Span): Span | null {
 const minuteText = (ms: number): string =>
   new Date(Math.round(ms / MINUTE) * MINUTE).toISOString().slice(0, 16) + 'Z';
 
-/** The address of this page with a span in it. */
-export function addressOfSpan(href: string, { from, to }: Span): string {
+/** The span that an address lays over it, as how much earlier that is, ms; null where it names none. */
+export function besideOfAddress(search: string): number | null {
+  const minutes = Number(new URLSearchParams(search).get('beside') ?? NaN);
+  return Number.isFinite(minutes) && minutes !== 0 ? minutes * MINUTE : null;
+}
+
+/** The address of this page with a span in it, and with what is laid over it. */
+export function addressOfSpan(href: string, { from, to }: Span, beside: number | null = null): string {
   const url = new URL(href);
+  if (beside === null) url.searchParams.delete('beside');
+  else url.searchParams.set('beside', String(Math.round(beside / MINUTE)));
   url.searchParams.set('from', minuteText(from));
   url.searchParams.set('to', minuteText(to));
   return url.pathname + url.search;

@@ -1,7 +1,9 @@
 import { notFound } from 'next/navigation';
+import { extentIn } from '@/server/extentIn';
 import { openJob } from '@/server/openJob';
 import { store } from '@/server/store';
 import { ReportPage } from '@/ui/report/ReportPage';
+import { picturesOf } from '@/ui/report/pictured';
 import { reportOf } from '@/ui/report/sections';
 
 export const dynamic = 'force-dynamic';
@@ -10,5 +12,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const open = await openJob(store(), id);
   if (!open) notFound();
-  return <ReportPage jobId={id} report={reportOf(open.job, open.system, open.diagnosis, open)} />;
+  const pictures = await picturesOf(open, extentIn(store()));
+  const report = reportOf(open.job, open.system, open.diagnosis, { ...open, pictures });
+  return <ReportPage jobId={id} report={report} />;
 }

@@ -1,16 +1,19 @@
+import { extentIn } from '@/server/extentIn';
 import { openJob } from '@/server/openJob';
 import { gone } from '@/server/refusal';
 import { store } from '@/server/store';
 import { reportInThread } from '@/server/threads';
 import { through } from '@/server/through';
 import { findPhoto } from '@/store/photos';
+import { picturesOf } from '@/ui/report/pictured';
 import { reportOf } from '@/ui/report/sections';
 
 /** The report of a job as a PDF. */
 export const GET = through('GET /api/jobs/[id]/report', async ({ params }) => {
   const open = await openJob(store(), params.id);
   if (!open) throw gone('job');
-  const report = reportOf(open.job, open.system, open.diagnosis, open);
+  const pictures = await picturesOf(open, extentIn(store()));
+  const report = reportOf(open.job, open.system, open.diagnosis, { ...open, pictures });
   const photos = new Map<string, Uint8Array>();
   for (const { id } of open.photos) {
     const data = await findPhoto(store(), id);
