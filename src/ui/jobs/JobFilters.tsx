@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { COMPLAINT_WORDS, FOUND } from '@/core/diagnosis/summary';
 import { COMPLAINTS } from '@/core/system/schema';
+import { DayFilter } from './DayFilter';
 import { filterClass, SearchBar } from './SearchBar';
 
 export interface JobsAsked {
@@ -55,11 +56,11 @@ export function JobFilters({ asked, systemName }: Props) {
         </label>
         <label>
           <span className="text-ink-soft block text-xs">Opened from</span>
-          <input type="date" name="from" defaultValue={asked.from ?? ''} className={filterClass} />
+          <DayFilter name="from" asked={asked.from} />
         </label>
         <label>
           <span className="text-ink-soft block text-xs">Until</span>
-          <input type="date" name="to" defaultValue={asked.to ?? ''} className={filterClass} />
+          <DayFilter name="to" asked={asked.to} />
         </label>
         {asked.system && <input type="hidden" name="system" value={asked.system} />}
       </SearchBar>

@@ -4,6 +4,7 @@
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
 import { buttonClass, mainButtonClass } from './buttons';
+import { DateInput } from './DateInput';
 
 interface Props {
   /** On the button. */
@@ -76,13 +77,7 @@ export function DayField({
   return (
     <label className="mt-2 block text-sm font-semibold">
       {label}
-      <input
-        type="date"
-        className={fieldClass}
-        value={value}
-        required
-        onChange={({ target }) => onChange(target.value)}
-      />
+      <DateInput className={fieldClass} value={value} required onChange={onChange} />
     </label>
   );
 }

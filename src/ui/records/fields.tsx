@@ -2,6 +2,7 @@
 /** Fields of a record, large enough for gloved hands. */
 
 import type { ReactNode } from 'react';
+import { DateInput } from '@/ui/primitives/DateInput';
 
 export const recordInputClass =
   'border-rule-strong bg-paper block w-full border px-2 py-2 text-base font-normal';
@@ -25,13 +26,16 @@ export function Typed({
     <label className="text-sm font-semibold">
       {label}
       {unit && <span className="text-ink-soft font-normal">, {unit}</span>}
-      <input
-        type={type}
-        inputMode={isNumber ? 'decimal' : undefined}
-        className={recordInputClass}
-        value={value}
-        onChange={({ target }) => onChange(target.value)}
-      />
+      {type === 'date' ? (
+        <DateInput className={recordInputClass} value={value} onChange={onChange} />
+      ) : (
+        <input
+          inputMode={isNumber ? 'decimal' : undefined}
+          className={recordInputClass}
+          value={value}
+          onChange={({ target }) => onChange(target.value)}
+        />
+      )}
     </label>
   );
 }

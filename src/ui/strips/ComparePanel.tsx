@@ -9,6 +9,7 @@ import type { DiagnosisCharge } from '@/core/diagnosis/result';
 import type { System } from '@/core/system/schema';
 import { ask } from '@/ui/primitives/ask';
 import { buttonClass } from '@/ui/primitives/buttons';
+import { DateInput } from '@/ui/primitives/DateInput';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 import { measuredSchema } from './answers';
 import { comparedRows, daysBefore, type Offset, offsetText, offsetToCharge, offsetToDay } from './beside';
@@ -63,15 +64,12 @@ export function ComparePanel({ jobId, system, charges, full, view, span, offset,
         </button>
         <label className="flex items-center gap-1.5">
           <span className="text-ink-soft text-xs">The same hours of</span>
-          <input
-            type="date"
-            className="border-rule-strong bg-paper border px-1.5 py-1"
+          <DateInput
+            className="border-rule-strong bg-paper border px-1.5"
             min={dayOf(full.from)}
             max={dayOf(full.to)}
             value={offset === null ? '' : dayOf(middle - offset)}
-            onChange={({ target }) =>
-              target.value && lay(offsetToDay(middle, target.value, zone), 'That is no day.')
-            }
+            onChange={(day) => day !== '' && lay(offsetToDay(middle, day, zone), 'That is no day.')}
           />
         </label>
         {offset !== null && (

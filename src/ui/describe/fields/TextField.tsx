@@ -4,6 +4,7 @@
 import { useId } from 'react';
 import { get, useController, useFormState } from 'react-hook-form';
 import { fieldAt } from '@/core/system/fields';
+import { DateInput } from '@/ui/primitives/DateInput';
 import { FieldFrame, inputClass } from './FieldFrame';
 
 interface Props {
@@ -45,10 +46,12 @@ export function TextField({ name, label, where, kind = 'text', list }: Props) {
           className={`${inputClass} h-auto w-full py-1`}
           onChange={(event) => typed(event.target.value)}
         />
+      ) : kind === 'date' ? (
+        <DateInput {...shared} className={`${inputClass} w-full`} onChange={typed} />
       ) : (
         <input
           {...shared}
-          type={kind}
+          type="text"
           list={list}
           autoComplete="off"
           className={`${inputClass} w-full`}

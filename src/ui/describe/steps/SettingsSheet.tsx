@@ -6,6 +6,7 @@ import { useId, useState } from 'react';
 import type { SheetRow } from '@/core/system/review/review';
 import type { System } from '@/core/system/schema';
 import { resyncSentence } from '@/core/system/schools';
+import { DateInput } from '@/ui/primitives/DateInput';
 import { postChange } from '@/ui/primitives/postChange';
 import { useToast } from '@/ui/primitives/Toasts';
 import type { ChangeShown } from '../DescribeWorkspace';
@@ -226,13 +227,7 @@ function ChangeDialog({ row, systemId, description, onClose, onChanged }: Dialog
               {field(
                 'on',
                 'Changed on',
-                <input
-                  id={`${id}-on`}
-                  type="date"
-                  className={inputClass}
-                  value={on}
-                  onChange={({ target }) => setOn(target.value)}
-                />,
+                <DateInput id={`${id}-on`} className={inputClass} value={on} onChange={setOn} />,
               )}
               {field(
                 'why',
