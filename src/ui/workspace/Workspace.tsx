@@ -8,6 +8,7 @@ import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { Job, System } from '@/core/system/schema';
+import { EvidenceMatrix } from '@/ui/notebook/EvidenceMatrix';
 import { Notebook } from '@/ui/notebook/Notebook';
 import { CellsStep } from '@/ui/cells/CellsStep';
 import { CountingStep } from '@/ui/counting/CountingStep';
@@ -123,7 +124,12 @@ export function Workspace(props: Props) {
           hasLogs={recordings.length > 0}
         />
       )}
-      {step === 'weigh' && <div className="border-rule-strong bg-sheet max-w-3xl border">{notebook}</div>}
+      {step === 'weigh' && (
+        <div className="flex flex-col gap-4">
+          <EvidenceMatrix jobId={id} diagnosis={diagnosis} />
+          <div className="border-rule-strong bg-sheet max-w-3xl border">{notebook}</div>
+        </div>
+      )}
     </WorkspaceFrame>
   );
 }
