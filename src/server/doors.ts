@@ -63,6 +63,8 @@ export const newJobSchema = z.object({
   /** Of a known system; else `systemName` names a new one. */
   systemId: uuid.optional(),
   systemName: systemSchema.shape.name.optional(),
+  /** A new system is described after this one. */
+  likeSystemId: uuid.optional(),
   timeZone: timeZone.default('UTC'),
   title: jobSchema.shape.title,
   complaints: jobSchema.shape.complaints,

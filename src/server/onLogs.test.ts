@@ -134,6 +134,27 @@ described('tools on logs', () => {
       bank: { chemistry: 'agm', capacityAh: 120 },
     });
     expect(await findSystem(at.store, stored.systemId)).not.toBeNull();
+    const like = await newJob(
+      at.store,
+      newJobSchema.parse({
+        systemName: 'Second bell tower',
+        likeSystemId: stored.systemId,
+        title: 'As the first',
+        complaints: [],
+      }),
+      '2026-11-02T08:00:00Z',
+    );
+    expect((await findJob(at.store, like.id))!.system).toMatchObject({
+      name: 'Second bell tower',
+      bank: { chemistry: 'agm', capacityAh: 120 },
+    });
+    const unlike = newJobSchema.parse({
+      systemName: 'Third',
+      likeSystemId: at.stored.id,
+      title: 'x',
+      complaints: [],
+    });
+    await expect(newJob(at.store, unlike, '2026-11-02T08:00:00Z')).rejects.toThrow('that it is like');
     const nowhere = newJobSchema.parse({ systemId: at.stored.id, title: 'x', complaints: [] });
     await expect(newJob(at.store, nowhere, '2026-11-01T08:00:00Z')).rejects.toThrow('not there any more');
     const nameless = newJobSchema.parse({ title: 'x', complaints: [] });

@@ -12,6 +12,13 @@ const PIXEL = Buffer.from(
 const field = (page: Page, section: string, label: string) =>
   page.getByRole('region', { name: section, exact: true }).getByLabel(label, { exact: true });
 
+/** Opens what is folded away of a device, by mouse. */
+const openMore = (page: Page, of: string) =>
+  page
+    .getByText(new RegExp(`^More of ${of}: `))
+    .first()
+    .click();
+
 test('a new job from nothing to a printed settings sheet, by keyboard alone', async ({ page }) => {
   await page.addInitScript(() => {
     window.print = () => document.body.setAttribute('data-printed', 'yes');
@@ -50,6 +57,9 @@ test('a new job from nothing to a printed settings sheet, by keyboard alone', as
   await type('Battery', 'at the hour rate', '10');
   // C20 by Peukert: 100·2^0.2 = 114.9.
   await expect(page.getByText('That is 115 Ah at 20 h (Peukert, exponent 1.25).')).toBeVisible();
+  const more = page.getByText(/^More of the battery: \d+ of 11 open$/);
+  await tabTo(page, more);
+  await press('Enter');
   await tabTo(page, page.getByRole('button', { name: /Use what is usual for AGM/ }));
   await press('Enter');
   await expect(field(page, 'Battery', 'Charge voltage, lowest')).toHaveValue('14.2');
@@ -160,6 +170,7 @@ test('two tabs on one system: different fields are joined, the same field is put
   await field(page, 'Battery', 'Capacity of the whole bank').fill('100');
   await expect(saved(page)).toBeVisible();
 
+  await openMore(other, 'the battery');
   await field(other, 'Battery', 'Strings in parallel').fill('2');
   await expect(saved(other)).toBeVisible();
   await expect(field(other, 'Battery', 'Cells in series')).toHaveValue('6');

@@ -13,6 +13,7 @@ import { mainButtonClass } from '@/ui/primitives/buttons';
 interface Wanted {
   systemId: string;
   systemName: string;
+  likeSystemId: string;
   title: string;
   complaints: Complaint[];
 }
@@ -32,6 +33,8 @@ interface Props {
   chosen: string;
 }
 
+const nameOf = ({ name, owner }: Known): string => (owner ? `${name} (${owner})` : name);
+
 export function NewJob({ systems: given, more, chosen }: Props) {
   const id = useId();
   const router = useRouter();
@@ -39,6 +42,7 @@ export function NewJob({ systems: given, more, chosen }: Props) {
     defaultValues: {
       systemId: given.some((one) => one.id === chosen) ? chosen : '',
       systemName: '',
+      likeSystemId: '',
       title: '',
       complaints: [],
     },
@@ -47,14 +51,14 @@ export function NewJob({ systems: given, more, chosen }: Props) {
   const { systems, search } = useSystems(given);
   const systemId = useWatch({ control, name: 'systemId' });
 
-  async function open({ systemId: of, systemName, title, complaints }: Wanted): Promise<void> {
+  async function open({ systemId: of, systemName, likeSystemId, title, complaints }: Wanted): Promise<void> {
     setFailed('');
     try {
       const response = await fetch('/api/jobs', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({
-          ...(of ? { systemId: of } : { systemName }),
+          ...(of ? { systemId: of } : { systemName, ...(likeSystemId ? { likeSystemId } : {}) }),
           timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
           title,
           complaints,
@@ -107,7 +111,7 @@ export function NewJob({ systems: given, more, chosen }: Props) {
             <option value="">a new system</option>
             {systems.map((one) => (
               <option key={one.id} value={one.id}>
-                {one.owner ? `${one.name} (${one.owner})` : one.name}
+                {nameOf(one)}
               </option>
             ))}
           </select>
@@ -125,6 +129,25 @@ export function NewJob({ systems: given, more, chosen }: Props) {
               {...register('systemName')}
             />
             {problem('systemName')}
+          </div>
+        )}
+        {systemId === '' && systems.length > 0 && (
+          <div>
+            <label htmlFor={`${id}-like`} className="block font-semibold">
+              Like an earlier system
+            </label>
+            <select id={`${id}-like`} className={`${inputClass} h-8 w-full`} {...register('likeSystemId')}>
+              <option value="">no</option>
+              {systems.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {nameOf(one)}
+                </option>
+              ))}
+            </select>
+            <p className="text-ink-soft text-xs">
+              Its devices and settings are copied; dates, cables and what is counted are left open.
+            </p>
+            {problem('likeSystemId')}
           </div>
         )}
         <div>

@@ -21,20 +21,19 @@ export function FieldFrame({ id, label, where, problem, warning, children }: Pro
         {label}
       </label>
       <div className="flex min-h-6 items-center gap-1.5">{children}</div>
-      {problem ? (
-        <p role="alert" className="text-hazard text-xs">
-          {problem}
-        </p>
-      ) : warning ? (
-        <p role="status" className="text-ink border-l-3 border-(--accent) pl-1.5 text-xs">
-          {warning}
-        </p>
-      ) : null}
-      {where && (
-        <p id={`${id}-where`} className="text-ink-soft text-xs">
-          {where}
-        </p>
-      )}
+      {/* What is wrong, unusual, and where it is found: all of it describes the field. */}
+      <div id={`${id}-where`}>
+        {problem ? (
+          <p role="alert" className="text-hazard text-xs">
+            {problem}
+          </p>
+        ) : warning ? (
+          <p role="status" className="text-ink border-l-3 border-(--accent) pl-1.5 text-xs">
+            {warning}
+          </p>
+        ) : null}
+        {where && <p className="text-ink-soft text-xs">{where}</p>}
+      </div>
     </div>
   );
 }

@@ -16,6 +16,7 @@ import { NumberField } from '../fields/NumberField';
 import type { VoltView } from '../fields/secondUnit';
 import { TextField } from '../fields/TextField';
 import { buttonClass } from '@/ui/primitives/buttons';
+import { More } from './More';
 import { Fields, Section } from './Section';
 
 type Kind = 'source' | 'load' | 'battery';
@@ -80,6 +81,30 @@ function Device({ name, onRemove, children }: { name: string; onRemove(): void; 
   );
 }
 
+/** What is folded away, and counted. Equalisation is not: most chargers do none. */
+const SOURCE_MORE = [
+  'hoursPerDay',
+  'profile.preset',
+  'profile.tailA',
+  'profile.rebulkV',
+  'profile.compensationMvPerCellPerC',
+  'profile.chargeAboveC',
+  'senses',
+  'across',
+  'conductor.metres',
+  'conductor.squareMm',
+];
+const LOAD_MORE = [
+  'hoursPerDay',
+  'alarmV',
+  'reconnectV',
+  'cutoffPercent',
+  'reconnectPercent',
+  'surgeA',
+  'conductor.metres',
+  'conductor.squareMm',
+];
+
 export function Sources({ view }: { view: VoltView }) {
   const { keys, count, add, take } = useDevices('sources');
   return (
@@ -100,34 +125,38 @@ export function Sources({ view }: { view: VoltView }) {
               <TextField name={`system.${at}.name`} />
               <ChoiceField name={`system.${at}.kind`} options={KIND_OPTIONS} />
               <NumberField path={`${at}.ratedA`} />
-              <NumberField path={`${at}.hoursPerDay`} />
-              <ChoiceField name={`system.${at}.profile.preset`} options={PRESET_OPTIONS} />
               <NumberField path={`${at}.profile.absorptionV`} voltView={view} />
               <NumberField path={`${at}.profile.absorptionMinutes`} />
-              <NumberField path={`${at}.profile.tailA`} />
               <NumberField path={`${at}.profile.floatV`} voltView={view} />
-              <NumberField path={`${at}.profile.rebulkV`} voltView={view} />
-              <NumberField path={`${at}.profile.compensationMvPerCellPerC`} />
-              <NumberField path={`${at}.profile.chargeAboveC`} />
-              <ChoiceField name={`system.${at}.senses`} options={SENSES_OPTIONS} />
-              <ChoiceField name={`system.${at}.across`} options={PART_OPTIONS} />
               <YesNoField name={`system.${at}.counted`} />
-              <NumberField path={`${at}.conductor.metres`} />
-              <NumberField path={`${at}.conductor.squareMm`} />
             </Fields>
-            <details className="mt-2">
-              <summary className="text-accent cursor-pointer text-sm underline">
-                Equalisation of this charger
-              </summary>
-              <div className="mt-2">
-                <Fields>
-                  <NumberField path={`${at}.profile.equalise.volts`} voltView={view} />
-                  <NumberField path={`${at}.profile.equalise.minutes`} />
-                  <NumberField path={`${at}.profile.equalise.everyDays`} />
-                  <NumberField path={`${at}.profile.equalise.retryDays`} />
-                </Fields>
-              </div>
-            </details>
+            <More of="this source" names={SOURCE_MORE.map((key) => `system.${at}.${key}`)}>
+              <Fields>
+                <NumberField path={`${at}.hoursPerDay`} />
+                <ChoiceField name={`system.${at}.profile.preset`} options={PRESET_OPTIONS} />
+                <NumberField path={`${at}.profile.tailA`} />
+                <NumberField path={`${at}.profile.rebulkV`} voltView={view} />
+                <NumberField path={`${at}.profile.compensationMvPerCellPerC`} />
+                <NumberField path={`${at}.profile.chargeAboveC`} />
+                <ChoiceField name={`system.${at}.senses`} options={SENSES_OPTIONS} />
+                <ChoiceField name={`system.${at}.across`} options={PART_OPTIONS} />
+                <NumberField path={`${at}.conductor.metres`} />
+                <NumberField path={`${at}.conductor.squareMm`} />
+              </Fields>
+              <details className="mt-2">
+                <summary className="text-accent cursor-pointer text-sm underline">
+                  Equalisation of this charger
+                </summary>
+                <div className="mt-2">
+                  <Fields>
+                    <NumberField path={`${at}.profile.equalise.volts`} voltView={view} />
+                    <NumberField path={`${at}.profile.equalise.minutes`} />
+                    <NumberField path={`${at}.profile.equalise.everyDays`} />
+                    <NumberField path={`${at}.profile.equalise.retryDays`} />
+                  </Fields>
+                </div>
+              </details>
+            </More>
           </Device>
         );
       })}
@@ -155,17 +184,21 @@ export function Loads({ view }: { view: VoltView }) {
               <TextField name={`system.${at}.name`} />
               <ChoiceField name={`system.${at}.kind`} options={LOAD_KIND_OPTIONS} />
               <NumberField path={`${at}.usualA`} />
-              <NumberField path={`${at}.hoursPerDay`} />
-              <NumberField path={`${at}.alarmV`} voltView={view} />
               <NumberField path={`${at}.cutoffV`} voltView={view} />
-              <NumberField path={`${at}.reconnectV`} voltView={view} />
-              <NumberField path={`${at}.cutoffPercent`} />
-              <NumberField path={`${at}.reconnectPercent`} />
-              <NumberField path={`${at}.surgeA`} />
               <YesNoField name={`system.${at}.counted`} />
-              <NumberField path={`${at}.conductor.metres`} />
-              <NumberField path={`${at}.conductor.squareMm`} />
             </Fields>
+            <More of="this load" names={LOAD_MORE.map((key) => `system.${at}.${key}`)}>
+              <Fields>
+                <NumberField path={`${at}.hoursPerDay`} />
+                <NumberField path={`${at}.alarmV`} voltView={view} />
+                <NumberField path={`${at}.reconnectV`} voltView={view} />
+                <NumberField path={`${at}.cutoffPercent`} />
+                <NumberField path={`${at}.reconnectPercent`} />
+                <NumberField path={`${at}.surgeA`} />
+                <NumberField path={`${at}.conductor.metres`} />
+                <NumberField path={`${at}.conductor.squareMm`} />
+              </Fields>
+            </More>
           </Device>
         );
       })}

@@ -17,10 +17,41 @@ import { VOLT_VIEW_NAMES, VOLT_VIEWS, type VoltView } from '../fields/secondUnit
 import { TextField } from '../fields/TextField';
 import { Checkboxes } from '../fields/Checkboxes';
 import { Batteries, Loads, Sources } from './Devices';
+import { More } from './More';
 import { OptionalPart } from './OptionalPart';
 import { ReadingFields } from './ReadingFields';
 import { buttonClass } from '@/ui/primitives/buttons';
 import { Fields, Section } from './Section';
+
+const BMS_FIGURES = [
+  'cellHighReleaseV',
+  'cellLowReleaseV',
+  'balanceV',
+  'balanceA',
+  'chargeAboveC',
+  'dischargeAboveC',
+  'maxChargeA',
+  'maxDischargeA',
+];
+const MONITOR_FIGURES = ['peukert', 'floorPercent', 'thresholdA', 'startPercent', 'bulkEndPercent'];
+const MONITOR_CHOICES = ['peukertBelowRate', 'sees', 'voltageAt'];
+const MORE_OF_BANK = [
+  'stringsInParallel',
+  'installedOn',
+  'chargeVolts.min',
+  'chargeVolts.max',
+  'floatVolts.min',
+  'floatVolts.max',
+  'maxChargeA',
+  'chargeAboveC',
+  'dischargeAboveC',
+].map((key) => `system.bank.${key}`);
+/** Equalisation is left out of the count: most makers ask for none. */
+const MORE_OF_LEAD = [
+  ...MORE_OF_BANK,
+  'system.bank.compensationMvPerCellPerC.min',
+  'system.bank.compensationMvPerCellPerC.max',
+];
 
 export function TakeIn({ jobId }: { jobId: string }) {
   const [view, setView] = useState<VoltView>('cell');
@@ -71,21 +102,17 @@ export function TakeIn({ jobId }: { jobId: string }) {
       <Loads view={view} />
       <OptionalPart part="bms" title="BMS" about="Voltages of one cell.">
         <Fields>
-          {[
-            'cellHighV',
-            'cellHighReleaseV',
-            'cellLowV',
-            'cellLowReleaseV',
-            'balanceV',
-            'balanceA',
-            'chargeAboveC',
-            'dischargeAboveC',
-            'maxChargeA',
-            'maxDischargeA',
-          ].map((key) => (
+          {['cellHighV', 'cellLowV'].map((key) => (
             <NumberField key={key} path={`bms.${key}`} />
           ))}
         </Fields>
+        <More of="the BMS" names={BMS_FIGURES.map((key) => `system.bms.${key}`)}>
+          <Fields>
+            {BMS_FIGURES.map((key) => (
+              <NumberField key={key} path={`bms.${key}`} />
+            ))}
+          </Fields>
+        </More>
       </OptionalPart>
       <Batteries />
       <Section title="Site">
@@ -149,45 +176,54 @@ function Battery({ view, setView }: { view: VoltView; setView(view: VoltView): v
       <Fields>
         <ChoiceField name="system.bank.chemistry" options={CHEMISTRY_OPTIONS} />
         <NumberField path="bank.cellsInSeries" />
-        <NumberField path="bank.stringsInParallel" />
         <NumberField path="bank.capacityAh" more={atTwenty} />
         <NumberField path="bank.capacityHours" />
-        <TextField name="system.bank.installedOn" kind="date" />
       </Fields>
-      <div className="mt-4 mb-2 flex flex-wrap items-center gap-3">
-        <h3 className="font-semibold">The maker’s voltages at 25 °C</h3>
-        <button type="button" className={buttonClass} onClick={fill} disabled={!chemistry || !cellsInSeries}>
-          Use what is usual for {chemistry ? CHEMISTRY[chemistry].name : 'the chemistry'}
-        </button>
-      </div>
-      <Fields>
-        {['chargeVolts.min', 'chargeVolts.max', 'floatVolts.min', 'floatVolts.max'].map((key) => (
-          <NumberField key={key} path={`bank.${key}`} voltView={view} />
-        ))}
+      <More of="the battery" names={lead || chemistry === undefined ? MORE_OF_LEAD : MORE_OF_BANK}>
+        <Fields>
+          <NumberField path="bank.stringsInParallel" />
+          <TextField name="system.bank.installedOn" kind="date" />
+        </Fields>
+        <div className="mt-4 mb-2 flex flex-wrap items-center gap-3">
+          <h3 className="font-semibold">The maker’s voltages at 25 °C</h3>
+          <button
+            type="button"
+            className={buttonClass}
+            onClick={fill}
+            disabled={!chemistry || !cellsInSeries}
+          >
+            Use what is usual for {chemistry ? CHEMISTRY[chemistry].name : 'the chemistry'}
+          </button>
+        </div>
+        <Fields>
+          {['chargeVolts.min', 'chargeVolts.max', 'floatVolts.min', 'floatVolts.max'].map((key) => (
+            <NumberField key={key} path={`bank.${key}`} voltView={view} />
+          ))}
+          {(chemistry === undefined || lead) && (
+            <>
+              <NumberField path="bank.compensationMvPerCellPerC.min" />
+              <NumberField path="bank.compensationMvPerCellPerC.max" />
+            </>
+          )}
+          {['maxChargeA', 'chargeAboveC', 'dischargeAboveC'].map((key) => (
+            <NumberField key={key} path={`bank.${key}`} />
+          ))}
+        </Fields>
         {(chemistry === undefined || lead) && (
           <>
-            <NumberField path="bank.compensationMvPerCellPerC.min" />
-            <NumberField path="bank.compensationMvPerCellPerC.max" />
+            <h3 className="mt-4 font-semibold">Equalisation</h3>
+            <p className="text-ink-soft mb-2 text-sm">
+              Only where the maker’s sheet asks for it; leave it empty for never.
+            </p>
+            <Fields>
+              <NumberField path="bank.equalise.volts" voltView={view} />
+              <NumberField path="bank.equalise.minutes" />
+              <NumberField path="bank.equalise.everyDays" />
+              <TextField name="system.bank.equalise.lastOn" kind="date" />
+            </Fields>
           </>
         )}
-        {['maxChargeA', 'chargeAboveC', 'dischargeAboveC'].map((key) => (
-          <NumberField key={key} path={`bank.${key}`} />
-        ))}
-      </Fields>
-      {(chemistry === undefined || lead) && (
-        <>
-          <h3 className="mt-4 font-semibold">Equalisation</h3>
-          <p className="text-ink-soft mb-2 text-sm">
-            Only where the maker’s sheet asks for it; leave it empty for never.
-          </p>
-          <Fields>
-            <NumberField path="bank.equalise.volts" voltView={view} />
-            <NumberField path="bank.equalise.minutes" />
-            <NumberField path="bank.equalise.everyDays" />
-            <TextField name="system.bank.equalise.lastOn" kind="date" />
-          </Fields>
-        </>
-      )}
+      </More>
     </Section>
   );
 }
@@ -199,22 +235,23 @@ function Monitor({ view }: { view: VoltView }) {
         <ChoiceField name="system.monitor.method" options={METHOD_OPTIONS} />
         <NumberField path="monitor.capacityAh" />
         <NumberField path="monitor.chargedV" voltView={view} />
-        {[
-          'tailPercent',
-          'detectionMinutes',
-          'efficiencyPercent',
-          'peukert',
-          'floorPercent',
-          'thresholdA',
-          'startPercent',
-          'bulkEndPercent',
-        ].map((key) => (
+        {['tailPercent', 'detectionMinutes', 'efficiencyPercent'].map((key) => (
           <NumberField key={key} path={`monitor.${key}`} />
         ))}
-        <YesNoField name="system.monitor.peukertBelowRate" unknownAs={undefined} />
-        <ChoiceField name="system.monitor.sees" options={PART_OPTIONS} />
-        <ChoiceField name="system.monitor.voltageAt" options={VOLTAGE_AT_OPTIONS} />
       </Fields>
+      <More
+        of="the monitor"
+        names={[...MONITOR_FIGURES, ...MONITOR_CHOICES].map((key) => `system.monitor.${key}`)}
+      >
+        <Fields>
+          {MONITOR_FIGURES.map((key) => (
+            <NumberField key={key} path={`monitor.${key}`} />
+          ))}
+          <YesNoField name="system.monitor.peukertBelowRate" unknownAs={undefined} />
+          <ChoiceField name="system.monitor.sees" options={PART_OPTIONS} />
+          <ChoiceField name="system.monitor.voltageAt" options={VOLTAGE_AT_OPTIONS} />
+        </Fields>
+      </More>
     </OptionalPart>
   );
 }
