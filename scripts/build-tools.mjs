@@ -31,7 +31,17 @@ await build({
   target: 'node20',
   minifySyntax: true,
   sourcemap: 'linked',
-  external: ['pg-native', '@duckdb/*', 'papaparse', 'next', 'react', '@react-pdf/*', 'sharp', 'piscina'],
+  external: [
+    'pg-native',
+    '@duckdb/*',
+    'papaparse',
+    'next',
+    'react',
+    '@react-pdf/*',
+    'sharp',
+    'piscina',
+    '@playwright/test',
+  ],
   logLevel: 'warning',
 });
 

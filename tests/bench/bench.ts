@@ -1,7 +1,7 @@
 /**
  * `npm run bench`: reading, analysis and a frame of the strips over a million samples, each in a process of its own for its memory; then
  * the whole way of that log, and of one ten times as long, through web server, queue and worker, and lists of a hundred thousand jobs
- * (the application must be built). `npm run bench lists` measures one of these alone.
+ * (the application must be built). `npm run bench lists` (or `intake`, `strips`) measures one of these alone.
  */
 
 import { fork } from 'node:child_process';
@@ -31,6 +31,7 @@ import { seriesOf } from '../support/testSites';
 import { measureIntake, repeatedLog } from './intake';
 import { LISTED, measureLists } from './lists';
 import { millionRows, ROWS } from './millionRows';
+import { measureStrips } from './strips';
 import { readDuckDb, readOurs, readPapaParse } from './reading';
 
 const RUNS = 5;
@@ -218,6 +219,10 @@ async function main(): Promise<void> {
     return tellIntakes();
   }
   if (only === 'lists') return tellLists();
+  if (only === 'strips') {
+    makeMillion();
+    return tellStrips();
+  }
   if (only) return void process.send!(await measureHere(only));
   makeMillion();
   console.log(
@@ -239,7 +244,16 @@ async function main(): Promise<void> {
   );
   console.log(`replay: ${(2_600 / results.replay!.median).toFixed(0)} million samples a second`);
   await tellIntakes();
+  await tellStrips();
   await tellLists();
+}
+
+async function tellStrips(): Promise<void> {
+  const { firstStrips, scriptKb, ours, uPlot, traces } = await measureStrips(path);
+  console.log(
+    `\nthe strips in the browser, a million samples: first drawn after ${firstStrips.toFixed(0)} ms; scripts of the workspace ${scriptKb.toFixed(0)} kB compressed\n` +
+      `  panning ${traces} traces: ${ours.toFixed(1)} ms of script a frame; uPlot ${uPlot.toFixed(1)} ms; ratio ${(ours / uPlot).toFixed(2)}`,
+  );
 }
 
 async function tellLists(): Promise<void> {

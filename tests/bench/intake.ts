@@ -76,12 +76,12 @@ export const measureIntake = (paths: readonly string[]): Promise<IntakeMeasured[
     return measured;
   });
 
-async function oneIntake(
+/** Sends a log and waits until it is stored and weighed. Times from the first byte, ms. */
+export async function sendLog(
   address: string,
   jobId: string,
   path: string,
-  pids: { worker: number; web: number },
-): Promise<IntakeMeasured> {
+): Promise<{ intake: Intake; sent: number; stored: number }> {
   const { size } = statSync(path);
   const json = async <T>(url: string, init?: RequestInit): Promise<T> => {
     const answer = await fetch(address + url, init);
@@ -119,6 +119,19 @@ async function oneIntake(
     if (intake.state === 'done') break;
     await new Promise((done) => setTimeout(done, 50));
   }
+  return { intake, sent, stored };
+}
+
+async function oneIntake(
+  address: string,
+  jobId: string,
+  path: string,
+  pids: { worker: number; web: number },
+): Promise<IntakeMeasured> {
+  const { size } = statSync(path);
+  const started = performance.now();
+  const since = () => performance.now() - started;
+  const { intake, sent, stored } = await sendLog(address, jobId, path);
   // What the browser asks for first: the page of the strips, and the tiles that it shows.
   await (await fetch(`${address}/jobs/${jobId}/charging`)).text();
   const tile = async (level: number, index: number) => {
