@@ -1,25 +1,22 @@
 'use client';
 /** The step on charging: the strips, the charges as a table, the days by the clock, what each source does. */
 
+import dynamic from 'next/dynamic';
 import { Tabs } from 'radix-ui';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
+import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
-import { useView, ViewTabs } from '@/ui/primitives/ViewTabs';
+import { ViewTabs } from '@/ui/primitives/ViewTabs';
 import { Strips } from '@/ui/strips/Strips';
-import { ChargesTable } from './ChargesTable';
-import { DaysView } from './DaysView';
-import { SourcesView } from './SourcesView';
-import { WhatIfView } from './WhatIfView';
+import { CHARGING_VIEWS, useChargingView } from './useChargingView';
 
-const VIEWS = [
-  { id: 'strips', name: 'Strips' },
-  { id: 'charges', name: 'Charges' },
-  { id: 'days', name: 'Days' },
-  { id: 'sources', name: 'Sources' },
-  { id: 'what-if', name: 'What if' },
-] as const;
+/** Each view with scripts of its own: the strips are there first. */
+const ChargesTable = dynamic(() => import('./ChargesTable').then((one) => one.ChargesTable));
+const DaysView = dynamic(() => import('./DaysView').then((one) => one.DaysView));
+const SourcesView = dynamic(() => import('./SourcesView').then((one) => one.SourcesView));
+const WhatIfView = dynamic(() => import('./WhatIfView').then((one) => one.WhatIfView));
 
 interface Props {
   jobId: string;
@@ -28,6 +25,7 @@ interface Props {
   systemId: string;
   system: System;
   systemVersion: number;
+  changes: readonly Pick<Change, 'on' | 'label'>[];
   recordings: RecordingInfo[];
   diagnosis: Diagnosis;
   lit: Span[];
@@ -35,15 +33,12 @@ interface Props {
   onGo: (span: Span) => void;
 }
 
-/** Which view is open, and a way to another. */
-export const useChargingView = (jobId: string) => useView(`/jobs/${jobId}/charging`, VIEWS);
-
 export function ChargingStep({ onGo, ...props }: Props) {
   const { jobId, systemId, system, systemVersion, recordings, diagnosis } = props;
   const [view, setView] = useChargingView(jobId);
   if (recordings.length === 0) return <Strips {...props} />;
   return (
-    <ViewTabs label="Views of charging" views={VIEWS} view={view} onView={setView}>
+    <ViewTabs label="Views of charging" views={CHARGING_VIEWS} view={view} onView={setView}>
       <Tabs.Content value="strips">
         <Strips {...props} />
       </Tabs.Content>

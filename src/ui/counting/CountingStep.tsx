@@ -1,6 +1,7 @@
 'use client';
 /** The step on counting: the reading beside the truth, the syncs, the drift between them. */
 
+import dynamic from 'next/dynamic';
 import { Tabs } from 'radix-ui';
 import Link from 'next/link';
 import { countingText } from '@/core/diagnosis/countingText';
@@ -11,9 +12,10 @@ import type { System } from '@/core/system/schema';
 import { sourceName } from '@/core/system/sourceName';
 import { useView, ViewTabs } from '@/ui/primitives/ViewTabs';
 import { ChargeCurve } from './ChargeCurve';
-import { DriftView } from './DriftView';
-import { SettingsBench } from './SettingsBench';
-import { SyncsTable } from './SyncsTable';
+
+const DriftView = dynamic(() => import('./DriftView').then((one) => one.DriftView));
+const SettingsBench = dynamic(() => import('./SettingsBench').then((one) => one.SettingsBench));
+const SyncsTable = dynamic(() => import('./SyncsTable').then((one) => one.SyncsTable));
 
 const VIEWS = [
   { id: 'charge', name: 'Charge' },

@@ -6,7 +6,7 @@ import type { Span } from '@/core/quantity/span';
 import type { StripEvent } from './events';
 import type { Lane } from './lanes';
 import { momentText } from './momentText';
-import { eventRows, MOST_EVENTS, traceRows } from './stripTables';
+import { eventRows, MOST_EVENTS, traceRows } from './tableRows';
 import type { TileSource } from './tileSource';
 
 interface Props {

@@ -3,11 +3,13 @@
 
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { useTheme } from 'next-themes';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { HOUR, type Span } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
+import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
 import { type Command, useCommands } from '@/ui/commands/Commands';
@@ -15,21 +17,16 @@ import { pngOf } from '@/ui/picture/paint';
 import { svgText } from '@/ui/picture/svgText';
 import { saveFile } from '@/ui/primitives/saveFile';
 import { movedBy } from './beside';
-import { CaliperPanel } from './CaliperPanel';
-import { ComparePanel } from './ComparePanel';
 import { useCursor } from './cursor';
 import { extentOf } from './draw';
 import { eventsOf, nextEvent } from './events';
-import { FindPanel } from './FindPanel';
 import { KeySheet } from './KeySheet';
 import { Legend } from './Legend';
-import { LanesPanel } from './LanesPanel';
 import { LaneView } from './LaneView';
 import { channelsOf, GUTTER, labelOfChannel, type Lane, LANES, lanesOf } from './lanes';
 import { type Marks, Overlay, spanOfMarks } from './Overlay';
 import { Overview } from './Overview';
 import { pictureNow } from './pictureNow';
-import { PinsPanel } from './PinsPanel';
 import { Readout } from './Readout';
 import { RIBBON, Ribbons, ribbonsOf } from './Ribbons';
 import { StagePatterns } from './stageTextures';
@@ -37,19 +34,26 @@ import { keyActions, movedMark, type StripTools } from './stripKeys';
 import { StripTables } from './StripTables';
 import { tileSource } from './tileSource';
 import { type Panel, Toolbar, type Zoom } from './Toolbar';
-import { useChanges } from './useChanges';
 import { usePins } from './usePins';
 import { useStripView } from './useStripView';
 import { useWishes } from './useWishes';
 import { besideOfAddress } from './viewAddress';
 import { spanOfZoom } from './zooms';
 
+/** Panels come when they are opened: the strips are there first. */
+const CaliperPanel = dynamic(() => import('./CaliperPanel').then((one) => one.CaliperPanel));
+const ComparePanel = dynamic(() => import('./ComparePanel').then((one) => one.ComparePanel));
+const FindPanel = dynamic(() => import('./FindPanel').then((one) => one.FindPanel));
+const LanesPanel = dynamic(() => import('./LanesPanel').then((one) => one.LanesPanel));
+const PinsPanel = dynamic(() => import('./PinsPanel').then((one) => one.PinsPanel));
+
 interface Props {
   jobId: string;
   job: Job;
   jobVersion: number;
-  systemId: string;
   system: System;
+  /** Settings that were changed for the record: events on the strips. */
+  changes: readonly Pick<Change, 'on' | 'label'>[];
   recordings: RecordingInfo[];
   diagnosis: Diagnosis;
   /** Spans lit by the notebook. */
@@ -77,7 +81,7 @@ export function Strips(props: Props) {
 /** Voltages below this share of the highest run off the bottom of their lane. */
 const LOWEST_SHOWN = 0.6;
 
-function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, diagnosis, lit, goal }: Props) {
+function FilledStrips({ jobId, job, jobVersion, system, changes, recordings, diagnosis, lit, goal }: Props) {
   const [width, setWidth] = useState(0);
   const [tick, setTick] = useState(0);
   const [broken, setBroken] = useState(false);
@@ -92,7 +96,6 @@ function FilledStrips({ jobId, job, jobVersion, systemId, system, recordings, di
   const plot = useRef<HTMLDivElement>(null);
   const [wishes, changeWishes] = useWishes(jobId);
   const { pins, add, remove } = usePins(jobId, job, jobVersion);
-  const changes = useChanges(systemId);
 
   const full = useMemo<Span>(
     () => ({

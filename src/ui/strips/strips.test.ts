@@ -11,7 +11,7 @@ import { fitting } from '@/ui/commands/Commands';
 import { eventsAt, eventsOf, nextEvent } from './events';
 import { fetchedWith, type LaneWishes, lanesOf, NO_WISHES, possibleLanes } from './lanes';
 import { keyActions, movedMark, type StripTools } from './stripKeys';
-import { eventRows, traceRows } from './stripTables';
+import { eventRows, traceRows } from './tableRows';
 import { addressOfSpan, spanOfAddress } from './viewAddress';
 import { spanOfZoom } from './zooms';
 import { tileSource } from './tileSource';

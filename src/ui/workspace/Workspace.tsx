@@ -1,23 +1,28 @@
 'use client';
 /** The steps that read logs: strips and notebook. Evidence in the notebook lights its spans on the strips and goes there. */
 
+import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/result';
-import { toldOf } from '@/core/diagnosis/summary';
 import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
+import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
-import { EvidenceMatrix } from '@/ui/notebook/EvidenceMatrix';
 import { Notebook } from '@/ui/notebook/Notebook';
-import { CellsStep } from '@/ui/cells/CellsStep';
-import { CountingStep } from '@/ui/counting/CountingStep';
-import { CutOffsStep } from '@/ui/cutoffs/CutOffsStep';
-import { ChargingStep, useChargingView } from '@/ui/charging/ChargingStep';
-import { LogsStep } from '@/ui/upload/LogsStep';
-import { stepStates } from './states';
-import type { LogStep } from './steps';
+import { useChargingView } from '@/ui/charging/useChargingView';
+import type { LogStep, StepId } from './steps';
 import { WorkspaceFrame } from './WorkspaceFrame';
+
+/** Each step with scripts of its own. */
+const ChargingStep = dynamic(() => import('@/ui/charging/ChargingStep').then((one) => one.ChargingStep));
+const CountingStep = dynamic(() => import('@/ui/counting/CountingStep').then((one) => one.CountingStep));
+const CutOffsStep = dynamic(() => import('@/ui/cutoffs/CutOffsStep').then((one) => one.CutOffsStep));
+const CellsStep = dynamic(() => import('@/ui/cells/CellsStep').then((one) => one.CellsStep));
+const LogsStep = dynamic(() => import('@/ui/upload/LogsStep').then((one) => one.LogsStep));
+const EvidenceMatrix = dynamic(() =>
+  import('@/ui/notebook/EvidenceMatrix').then((one) => one.EvidenceMatrix),
+);
 
 interface Props {
   id: string;
@@ -26,16 +31,19 @@ interface Props {
   systemId: string;
   system: System;
   systemVersion: number;
+  changes: readonly Pick<Change, 'on' | 'label'>[];
   recordings: RecordingInfo[];
   intakes: Intake[];
   diagnosis: Diagnosis;
   /** Why the logs were not weighed; null when they were. */
   notWeighed: string | null;
   step: LogStep;
+  /** A few words on the state of each step. */
+  states: Partial<Record<StepId, string>>;
 }
 
 export function Workspace(props: Props) {
-  const { id, job, system, recordings, intakes, diagnosis, notWeighed, step } = props;
+  const { id, job, system, recordings, intakes, diagnosis, notWeighed, step, states } = props;
   const [lit, setLit] = useState<Span[]>([]);
   const [goal, setGoal] = useState<Span | null>(null);
   const [view, setView] = useChargingView(id);
@@ -59,7 +67,7 @@ export function Workspace(props: Props) {
     <WorkspaceFrame
       jobId={id}
       step={step}
-      states={stepStates(job, system, recordings.length, toldOf(diagnosis))}
+      states={states}
       title={job.title}
       system={system.name}
       notebook={step === 'weigh' ? null : notebook}
@@ -87,6 +95,7 @@ export function Workspace(props: Props) {
           systemId={props.systemId}
           system={system}
           systemVersion={props.systemVersion}
+          changes={props.changes}
           recordings={recordings}
           diagnosis={diagnosis}
           lit={lit}

@@ -1,9 +1,10 @@
+import { toldOf } from '@/core/diagnosis/summary';
 import { notFound } from 'next/navigation';
 import { describeJob, openJob } from '@/server/openJob';
 import { store } from '@/server/store';
-import { DescribeWorkspace } from '@/ui/describe/DescribeWorkspace';
 import { isDescribeStep, isLogStep } from '@/ui/workspace/steps';
-import { Workspace } from '@/ui/workspace/Workspace';
+import { LazyDescribe, LazyWorkspace } from '@/ui/workspace/lazy';
+import { stepStates } from '@/ui/workspace/states';
 
 export const dynamic = 'force-dynamic';
 
@@ -12,24 +13,26 @@ export default async function Page({ params }: { params: Promise<{ id: string; s
   if (isDescribeStep(step)) {
     const described = await describeJob(store(), id);
     if (!described) notFound();
-    return <DescribeWorkspace key={step} {...described} step={step} />;
+    return <LazyDescribe key={step} {...described} step={step} />;
   }
   if (!isLogStep(step)) notFound();
   const open = await openJob(store(), id);
   if (!open) notFound();
   return (
-    <Workspace
+    <LazyWorkspace
       id={id}
       job={open.job}
       jobVersion={open.jobVersion}
       systemId={open.systemId}
       system={open.system}
       systemVersion={open.systemVersion}
+      changes={open.changes.map(({ on, label }) => ({ on, label }))}
       recordings={open.recordings}
       intakes={open.intakes}
       diagnosis={open.diagnosis}
       notWeighed={open.notWeighed}
       step={step}
+      states={stepStates(open.job, open.system, open.recordings.length, toldOf(open.diagnosis))}
     />
   );
 }
