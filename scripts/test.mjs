@@ -68,6 +68,19 @@ function add(report, name, code, counts) {
       : Math.max(1, /** @type {number} */ (result[1]));
 }
 
+/** Kills need servers of their own, and mostly wait: they run beside what asks ours. Without PostgreSQL of our own none may be killed. */
+async function kills() {
+  if (process.env.DATABASE_URL) return;
+  const name = 'Killed on the way in: worker, PostgreSQL, web server';
+  const report = join(root, '.build', 'kill.json');
+  rmSync(report, { force: true });
+  const { code, out } = await timed(name, () =>
+    runAside('npx', ['--no-install', '-c', 'node .build/kill.cjs']),
+  );
+  say(`\n== ${name}\n${out.trim()}`);
+  add(report, name, code, (report) => [report.passed, report.failed]);
+}
+
 /** Bent logs read by themselves: they need no server, and run beside what does. */
 async function bentLogs() {
   const report = join(root, '.build', 'fuzz.json');
@@ -145,8 +158,8 @@ start(async () => {
         { BASE_URL: web.address },
         (report) => [report.stats.expected, report.stats.unexpected + report.stats.flaky],
       );
-      // Bent logs need no server: they run beside the hostile requests.
-      const bent = bentLogs();
+      // Bent logs need no server, and kills have their own: they run beside the hostile requests.
+      const bent = bentLogs().then(kills);
       await tests(
         'Hostile requests to every door',
         'doors.json',
@@ -167,15 +180,6 @@ start(async () => {
   } finally {
     database.stop();
   }
-  // Without PostgreSQL of our own there is none that may be killed.
-  if (!process.env.DATABASE_URL)
-    await tests(
-      'Killed on the way in: worker, PostgreSQL, web server',
-      'kill.json',
-      ['-c', 'node .build/kill.cjs'],
-      {},
-      (report) => [report.passed, report.failed],
-    );
   say(`\n${took.map(([name, seconds]) => `${String(seconds).padStart(5)} s  ${name}`).join('\n')}`);
   say(`\n${passed} passed, ${failed} failed`);
   return failed === 0 ? 0 : 1;
