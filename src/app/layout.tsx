@@ -5,6 +5,7 @@ import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
+import { Queries } from '@/ui/primitives/Queries';
 import { Toasts } from '@/ui/primitives/Toasts';
 import { TopBar } from '@/ui/primitives/TopBar';
 
@@ -27,7 +28,9 @@ export default async function Layout({ children }: { children: ReactNode }) {
           nonce={nonce}
         >
           <TopBar />
-          <Toasts>{children}</Toasts>
+          <Queries>
+            <Toasts>{children}</Toasts>
+          </Queries>
         </ThemeProvider>
       </body>
     </html>

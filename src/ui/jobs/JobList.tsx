@@ -8,7 +8,7 @@ import { COMPLAINT_WORDS, type JobSummary } from '@/core/diagnosis/summary';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { Standing } from '@/ui/primitives/Standing';
 import { leaveFiles } from '@/ui/start/chosenFiles';
-import { useToast } from '@/ui/primitives/Toasts';
+import { useRemoval } from '@/ui/primitives/useRemoval';
 
 /** Bytes. */
 const MOST_BUNDLE = 512 * 2 ** 20;
@@ -23,7 +23,7 @@ interface Props {
 
 export function JobList({ jobs, filters, pages, narrowed }: Props) {
   const router = useRouter();
-  const tell = useToast();
+  const removal = useRemoval();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
   const [asking, setAsking] = useState<{ file: File; left: string[] } | null>(null);
@@ -64,13 +64,8 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
   }
 
   async function remove({ id, title }: JobSummary): Promise<void> {
-    const removed = await fetch(`/api/jobs/${id}`, { method: 'DELETE' }).catch(() => null);
-    if (!removed?.ok)
-      return tell('It could not be removed: the server was not reached, or it is gone already.');
-    router.refresh();
-    tell(`“${title}” was removed.`, () => {
-      void fetch(`/api/jobs/${id}`, { method: 'POST' }).then(() => router.refresh());
-    });
+    const refresh = () => router.refresh();
+    await removal({ address: `/api/jobs/${id}`, what: `“${title}”`, onGone: refresh, onBack: refresh });
   }
 
   return (

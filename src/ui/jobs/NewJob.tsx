@@ -1,13 +1,16 @@
 'use client';
 /** A new job: on which system, what it is about; the rest is asked under Take in. */
 
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useId, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
+import { z } from 'zod';
 import { COMPLAINT_WORDS } from '@/core/diagnosis/summary';
-import type { Problems } from '@/core/system/check';
 import { type Complaint, COMPLAINTS } from '@/core/system/schema';
 import { inputClass } from '@/ui/describe/fields/FieldFrame';
+import { ask } from '@/ui/primitives/ask';
+import { asked } from '@/ui/primitives/Queries';
 import { mainButtonClass } from '@/ui/primitives/buttons';
 
 interface Wanted {
@@ -21,8 +24,13 @@ interface Wanted {
 interface Known {
   id: string;
   name: string;
-  owner?: string | null;
+  owner?: string | null | undefined;
 }
+
+const openedSchema = z.object({ id: z.string() });
+const systemsSchema = z.object({
+  rows: z.array(z.object({ id: z.string(), name: z.string(), owner: z.string().nullish() })),
+});
 
 interface Props {
   /** The first page of systems, and the chosen one. */
@@ -53,30 +61,21 @@ export function NewJob({ systems: given, more, chosen }: Props) {
 
   async function open({ systemId: of, systemName, likeSystemId, title, complaints }: Wanted): Promise<void> {
     setFailed('');
-    try {
-      const response = await fetch('/api/jobs', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({
-          ...(of ? { systemId: of } : { systemName, ...(likeSystemId ? { likeSystemId } : {}) }),
-          timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-          title,
-          complaints,
-        }),
-      });
-      const answer = (await response.json()) as { id?: string; problems?: Problems; error?: string };
-      if (answer.id) {
-        router.push(`/jobs/${answer.id}/take-in`);
-        return;
-      }
-      for (const [name, message] of Object.entries(answer.problems ?? {}))
-        setError(name as keyof Wanted, { message });
-      const first = Object.keys(answer.problems ?? {})[0];
-      if (first) setFocus(first as keyof Wanted);
-      else setFailed(answer.error ?? 'The job could not be opened.');
-    } catch {
-      setFailed('The server could not be reached. What you typed is still here; try again.');
-    }
+    const answer = await ask('/api/jobs', openedSchema, {
+      method: 'POST',
+      body: {
+        ...(of ? { systemId: of } : { systemName, ...(likeSystemId ? { likeSystemId } : {}) }),
+        timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+        title,
+        complaints,
+      },
+    });
+    if (answer.ok) return router.push(`/jobs/${answer.value.id}/take-in`);
+    for (const [name, message] of Object.entries(answer.problems))
+      setError(name as keyof Wanted, { message });
+    const first = Object.keys(answer.problems)[0];
+    if (first) setFocus(first as keyof Wanted);
+    else setFailed(`${answer.problem} What you typed is still here.`);
   }
 
   const problem = (name: keyof Wanted) =>
@@ -207,21 +206,21 @@ export function NewJob({ systems: given, more, chosen }: Props) {
 /** How long is waited for the next letter, ms. */
 const PAUSE = 250;
 
-/** The systems that fit what is searched for; the one that is chosen stays among them. */
+/** Systems to choose from: the first page, and those that a search finds. What was found stands until the next has come. */
 function useSystems(given: Known[]) {
-  const [systems, setSystems] = useState(given);
+  const [words, setWords] = useState('');
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const { data } = useQuery({
+    queryKey: ['systems', words],
+    queryFn: ({ signal }) => asked(`/api/systems?search=${encodeURIComponent(words)}`, systemsSchema, signal),
+    enabled: words !== '',
+    placeholderData: keepPreviousData,
+  });
   return {
-    systems,
-    search(words: string) {
+    systems: words === '' ? given : (data?.rows ?? given),
+    search(next: string) {
       clearTimeout(timer.current);
-      timer.current = setTimeout(() => {
-        fetch(`/api/systems?search=${encodeURIComponent(words)}`)
-          .then((answer) => (answer.ok ? (answer.json() as Promise<{ rows: Known[] }>) : null))
-          .then((found) => found && setSystems(found.rows))
-          // The list stays as it was; the next letter asks again.
-          .catch(() => undefined);
-      }, PAUSE);
+      timer.current = setTimeout(() => setWords(next.trim()), PAUSE);
     },
   };
 }

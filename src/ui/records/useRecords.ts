@@ -6,6 +6,7 @@ import { useCallback, useEffect, useState } from 'react';
 import type { RecordKind, RecordOf } from '@/core/records/records';
 import { keepThisPage } from '@/workers/offlinePages';
 import { useToast } from '@/ui/primitives/Toasts';
+import { useRemoval } from '@/ui/primitives/useRemoval';
 import { recordAddress, useWaiting } from './waiting';
 
 /** Whether this page opens without the network. */
@@ -20,6 +21,7 @@ export function useRecords<K extends RecordKind>(
 ) {
   const router = useRouter();
   const tell = useToast();
+  const removal = useRemoval();
   /** What the server has taken stays in the list until the server's own list shows it. */
   const [taken, setTaken] = useState<RecordOf<K>[]>([]);
   const onSent = useCallback(
@@ -38,22 +40,20 @@ export function useRecords<K extends RecordKind>(
   }, []);
 
   async function remove(record: RecordOf<K>): Promise<void> {
-    const gone = `Taken off: ${nameOf(record)}.`;
     if (waiting.some((one) => one.record.id === record.id)) {
       await drop(record.id);
-      tell(gone, () => void keep(record));
+      tell(`Taken off: ${nameOf(record)}.`, () => void keep(record));
       return;
     }
-    const address = recordAddress(systemId, record.id);
-    const answer = await fetch(address, { method: 'DELETE' }).catch(() => null);
-    if (!answer?.ok) {
-      tell(`Not taken off: ${nameOf(record)}. The server was not reached; try again.`);
-      return;
-    }
-    setTaken((before) => before.filter(({ id }) => id !== record.id));
-    router.refresh();
-    tell(gone, () => {
-      void fetch(address, { method: 'POST' }).then(() => router.refresh());
+    const name = nameOf(record);
+    await removal({
+      address: recordAddress(systemId, record.id),
+      what: `${name[0]!.toUpperCase()}${name.slice(1)}`,
+      onGone() {
+        setTaken((before) => before.filter(({ id }) => id !== record.id));
+        router.refresh();
+      },
+      onBack: () => router.refresh(),
     });
   }
 

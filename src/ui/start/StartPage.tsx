@@ -3,9 +3,11 @@
 
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { z } from 'zod';
 import { COMPLAINT_WORDS } from '@/core/diagnosis/summary';
 import { idForNew, type NewDevice, withDevice } from '@/core/system/newDevice';
 import { type Complaint, COMPLAINTS, type System } from '@/core/system/schema';
+import { ask } from '@/ui/primitives/ask';
 import { mainButtonClass } from '@/ui/primitives/buttons';
 import { type Sending, sendLog } from '@/ui/upload/sendLog';
 import { leaveFiles, leftFiles } from './chosenFiles';
@@ -216,15 +218,12 @@ async function openJob({
   complaints: Complaint[];
   bank: System['bank'];
 }): Promise<string> {
-  const response = await fetch('/api/jobs', {
+  const answer = await ask('/api/jobs', z.object({ id: z.string() }), {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ systemName: system, ...job }),
-  }).catch(() => null);
-  if (!response) throw new Error('The server could not be reached. What you typed is still here; try again.');
-  const answer = (await response.json()) as { id?: string; error?: string };
-  if (!answer.id) throw new Error(answer.error ?? 'The job could not be opened.');
-  return answer.id;
+    body: { systemName: system, ...job },
+  });
+  if (!answer.ok) throw new Error(`${answer.problem} What you typed is still here.`);
+  return answer.value.id;
 }
 
 /** One after the other: each makes its device. @returns whether one of them asks something, or failed: the step on logs says what */

@@ -2,8 +2,13 @@
 /** Logs on their way in that are not followed elsewhere: begun before, sent by others, or come to nothing. */
 
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import type { Intake, IntakeAnswer } from '@/core/log/intake';
+import { ANYTHING, ask } from '@/ui/primitives/ask';
+import { asked } from '@/ui/primitives/Queries';
+import { useToast } from '@/ui/primitives/Toasts';
+import { intakesSchema } from './answers';
 import { IntakeQuestion } from './IntakeQuestion';
 import { answerIntake } from './sendLog';
 
@@ -17,6 +22,8 @@ const WORDS: Partial<Record<Intake['state'], string>> = {
   analysing: 'is in; the job is being weighed',
 };
 
+const isMoving = ({ state }: Intake): boolean => Object.hasOwn(WORDS, state);
+
 interface Props {
   jobId: string;
   intakes: Intake[];
@@ -27,41 +34,43 @@ interface Props {
 
 export function IntakeList({ jobId, intakes: given, zone, following }: Props) {
   const router = useRouter();
-  const [now, setNow] = useState({ given, intakes: given });
-  const intakes = (now.given === given ? now.intakes : given).filter((one) => one.id !== following);
-  const moving = intakes.some((one) => Object.hasOwn(WORDS, one.state));
-
-  const look = async () => {
-    const answer = await fetch(`/api/jobs/${jobId}/intakes`).catch(() => null);
-    if (!answer?.ok) return;
-    const next = (await answer.json()) as Intake[];
-    setNow({ given, intakes: next });
-    // One that is gone has been taken in.
-    if (given.some((one) => !next.some((other) => other.id === one.id))) router.refresh();
-  };
-
+  const tell = useToast();
+  const { data, error, refetch } = useQuery({
+    // With another list from the page, what was fetched before it is of no interest.
+    queryKey: ['intakes', jobId, given],
+    queryFn: ({ signal }) => asked(`/api/jobs/${jobId}/intakes`, intakesSchema, signal),
+    initialData: given,
+    staleTime: Infinity,
+    refetchInterval: ({ state }) => (state.data?.some(isMoving) ? ASK_EVERY : false),
+  });
+  const intakes = data.filter((one) => one.id !== following);
+  // One that is gone has been taken in.
+  const isGone = given.some((one) => !data.some((other) => other.id === one.id));
   useEffect(() => {
-    if (!moving) return;
-    const timer = setInterval(() => void look(), ASK_EVERY);
-    return () => clearInterval(timer);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- looks with what was given last
-  }, [moving, given]);
+    if (isGone) router.refresh();
+  }, [isGone, router]);
 
   async function putAway(id: string) {
-    await fetch(`/api/intakes/${id}`, { method: 'DELETE' });
-    await look();
+    const away = await ask(`/api/intakes/${id}`, ANYTHING, { method: 'DELETE' });
+    if (!away.ok) tell(`It was not put away. ${away.problem}`);
+    await refetch();
   }
 
   async function answer(id: string, given: IntakeAnswer | 'leave') {
     if (given === 'leave') return putAway(id);
-    await answerIntake(id, given);
-    await look();
+    if (!(await answerIntake(id, given))) tell('The answer did not reach the server: try again.');
+    await refetch();
   }
 
   if (intakes.length === 0) return null;
   return (
     <section aria-label="Logs on their way in">
       <h2 className="mb-1 font-semibold">On their way in</h2>
+      {error && (
+        <p role="alert" className="text-hazard mb-1 text-sm">
+          {error.message} Progress is asked for again by itself.
+        </p>
+      )}
       <ul className="divide-rule border-rule-strong bg-sheet divide-y border-y text-sm">
         {intakes.map((one) => (
           <li key={one.id} className="px-3 py-2">

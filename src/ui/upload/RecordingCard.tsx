@@ -9,7 +9,9 @@ import { isPlain } from '@/core/log/clock';
 import type { RecordingInfo } from '@/core/log/recording';
 import { DAY } from '@/core/quantity/span';
 import { counted, duration } from '@/core/quantity/text';
+import { ANYTHING, ask } from '@/ui/primitives/ask';
 import { useToast } from '@/ui/primitives/Toasts';
+import { useRemoval } from '@/ui/primitives/useRemoval';
 import { ClockDialog } from './ClockDialog';
 import { clockText, setClocks } from './clocks';
 
@@ -27,21 +29,19 @@ const linkClass = 'text-accent inline-block min-h-6 underline';
 export function RecordingCard({ recording: one, sameDevice, deviceName, zone, trust }: Props) {
   const router = useRouter();
   const tell = useToast();
+  const removal = useRemoval();
   const [clockOpen, setClockOpen] = useState(false);
   const replacing = one.replaces.length > 0;
 
   async function remove(restore: boolean): Promise<void> {
-    const url = `/api/recordings/${one.id}`;
-    const removed = await fetch(`${url}${restore ? '?restore' : ''}`, { method: 'DELETE' });
-    if (!removed.ok) return tell('It could not be removed: it may be gone already.');
-    router.refresh();
-    if (restore) return tell(`${one.fileName} was taken back; what it had replaced is there again.`);
-    tell(`${one.fileName} was removed.`, () => {
-      void fetch(url, { method: 'POST' }).then(async (response) => {
-        if (!response.ok) tell(((await response.json()) as { error: string }).error);
-        router.refresh();
-      });
-    });
+    const address = `/api/recordings/${one.id}`;
+    const refresh = () => router.refresh();
+    if (!restore)
+      return void (await removal({ address, what: one.fileName, onGone: refresh, onBack: refresh }));
+    const back = await ask(`${address}?restore`, ANYTHING, { method: 'DELETE' });
+    if (!back.ok) return tell(`${one.fileName} was not taken back. ${back.problem}`);
+    refresh();
+    tell(`${one.fileName} was taken back; what it had replaced is there again.`);
   }
 
   async function setRight({

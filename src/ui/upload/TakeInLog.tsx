@@ -8,6 +8,7 @@ import type { LogDescription } from '@/core/log/takeIn';
 import { idForNew, NEW_DEVICES, type NewDevice } from '@/core/system/newDevice';
 import { devicesOf, type System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
+import { ANYTHING, ask } from '@/ui/primitives/ask';
 import { Confirm } from './Confirm';
 import { IntakeQuestion } from './IntakeQuestion';
 import { answerIntake, followLog, sendLog, type Sending, type Sent } from './sendLog';
@@ -75,7 +76,7 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
     setAsking(null);
     if (intake.state === 'failed') {
       // Told here; there is no need to list it too.
-      void fetch(`/api/intakes/${intake.id}`, { method: 'DELETE' });
+      void ask(`/api/intakes/${intake.id}`, ANYTHING, { method: 'DELETE' });
       return setProblem(intake.problem);
     }
     setDone(`${intake.fileName} was taken in and the job weighed anew.`);
@@ -116,7 +117,7 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
   async function answer(given: IntakeAnswer | 'leave') {
     const { id } = asking!;
     if (given === 'leave') {
-      void fetch(`/api/intakes/${id}`, { method: 'DELETE' });
+      void ask(`/api/intakes/${id}`, ANYTHING, { method: 'DELETE' });
       setAsking(null);
       return setFile(null);
     }

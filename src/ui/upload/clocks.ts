@@ -1,6 +1,8 @@
 /** Clocks of recordings: as words, and setting them with a way back. */
 
+import { z } from 'zod';
 import type { Clock } from '@/core/log/clock';
+import { ask } from '@/ui/primitives/ask';
 import { duration } from '@/core/quantity/text';
 
 /** "+1 h", "−90 s, +4 s a day". */
@@ -17,14 +19,19 @@ interface ClockOf {
   clock: Clock;
 }
 
+const beforeSchema = z.object({
+  before: z.array(
+    z.object({
+      id: z.string(),
+      clock: z.object({ timeZone: z.string(), offsetSeconds: z.number(), secondsPerDay: z.number() }),
+    }),
+  ),
+});
+
 /** Sets clocks, all or none. @returns what sets them back, or why they could not be set, as a sentence */
 export async function setClocks(clocks: readonly ClockOf[]): Promise<(() => Promise<unknown>) | string> {
-  const answer = await fetch('/api/recordings/clocks', {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ clocks }),
-  }).catch(() => null);
-  if (!answer) return 'The server was not reached: try again.';
-  const { before, error } = (await answer.json()) as { before?: ClockOf[]; error?: string };
-  return before ? () => setClocks(before) : (error ?? 'The clock could not be set.');
+  const answer = await ask('/api/recordings/clocks', beforeSchema, { method: 'POST', body: { clocks } });
+  if (!answer.ok) return answer.problem;
+  const { before } = answer.value;
+  return () => setClocks(before);
 }

@@ -3,7 +3,7 @@
 
 import { Camera } from 'lucide-react';
 import { useId, useState } from 'react';
-import { useToast } from '@/ui/primitives/Toasts';
+import { useRemoval } from '@/ui/primitives/useRemoval';
 import type { PhotoShown } from '../DescribeWorkspace';
 import { buttonClass } from '@/ui/primitives/buttons';
 
@@ -11,7 +11,7 @@ export function usePhotos(jobId: string, start: PhotoShown[]) {
   const [list, setList] = useState(start);
   const [busy, setBusy] = useState<string | null>(null);
   const [problem, setProblem] = useState<{ item: string; text: string } | null>(null);
-  const tell = useToast();
+  const removal = useRemoval();
 
   async function add(item: string, files: FileList): Promise<void> {
     setBusy(item);
@@ -35,11 +35,11 @@ export function usePhotos(jobId: string, start: PhotoShown[]) {
   }
 
   async function remove(photo: PhotoShown): Promise<void> {
-    const url = `/api/photos/${photo.id}`;
-    if (!(await fetch(url, { method: 'DELETE' })).ok) return;
-    setList((now) => now.filter((one) => one.id !== photo.id));
-    tell('Photo removed.', () => {
-      void fetch(url, { method: 'POST' }).then(({ ok }) => ok && setList((now) => [...now, photo]));
+    await removal({
+      address: `/api/photos/${photo.id}`,
+      what: 'The photo',
+      onGone: () => setList((now) => now.filter((one) => one.id !== photo.id)),
+      onBack: () => setList((now) => [...now, photo]),
     });
   }
 

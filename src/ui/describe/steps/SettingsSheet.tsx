@@ -3,10 +3,13 @@
 
 import { Dialog } from 'radix-ui';
 import { useId, useState } from 'react';
+import { z } from 'zod';
+import { changeSchema } from '@/core/bundle/schema';
 import type { SheetRow } from '@/core/system/review/review';
-import type { System } from '@/core/system/schema';
+import { systemSchema } from '@/core/system/schema';
 import { resyncSentence } from '@/core/system/schools';
 import { DateInput } from '@/ui/primitives/DateInput';
+import { ask } from '@/ui/primitives/ask';
 import { postChange } from '@/ui/primitives/postChange';
 import { useToast } from '@/ui/primitives/Toasts';
 import type { ChangeShown } from '../DescribeWorkspace';
@@ -30,6 +33,9 @@ interface Props {
   description: DescriptionForm;
 }
 
+const PUT_BACK = z.object({ version: z.number(), system: systemSchema });
+const CHANGES = z.array(changeSchema.extend({ id: z.string() }));
+
 export function SettingsSheet({ jobId, systemId, sheet, changes: start, changeCount, description }: Props) {
   const { system } = useTyped();
   const [changes, setChanges] = useState(start);
@@ -39,19 +45,20 @@ export function SettingsSheet({ jobId, systemId, sheet, changes: start, changeCo
 
   async function undo(change: ChangeShown): Promise<void> {
     await description.settledVersion('system');
-    const response = await fetch(`/api/systems/${systemId}/changes/${change.id}`, { method: 'DELETE' });
-    if (!response.ok) return;
-    const answer = (await response.json()) as { version: number; system: System };
-    description.adopt('system', answer.version, answer.system);
+    const answer = await ask(`/api/systems/${systemId}/changes/${change.id}`, PUT_BACK, {
+      method: 'DELETE',
+    });
+    if (!answer.ok) return tell(`${change.label} was not put back. ${answer.problem}`);
+    description.adopt('system', answer.value.version, answer.value.system);
     setChanges((now) => now.filter((one) => one.id !== change.id));
     tell(`${change.label} put back.`);
   }
 
   async function showEarlier(): Promise<void> {
     const last = changes.at(-1);
-    const answer = await fetch(`/api/systems/${systemId}/changes?after=${last?.id ?? ''}`).catch(() => null);
-    if (!answer?.ok) return tell('The server was not reached: try again.');
-    const more = (await answer.json()) as ChangeShown[];
+    const answer = await ask(`/api/systems/${systemId}/changes?after=${last?.id ?? ''}`, CHANGES);
+    if (!answer.ok) return tell(answer.problem);
+    const more = answer.value;
     setChanges((now) => [...now, ...more]);
     setEarlier((now) => (more.length === 0 ? 0 : Math.max(0, now - more.length)));
   }
