@@ -12,7 +12,8 @@ import { HOUR, MINUTE } from '@/core/quantity/span';
 import { isLead } from '@/core/system/chemistry';
 import type { System } from '@/core/system/schema';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
-import { Choice, recordInputClass, Typed, YES_NO } from '@/ui/records/fields';
+import { Choice, recordInputClass, Typed } from '@/ui/records/fields';
+import { YES_NO } from '@/ui/records/typed';
 import { dropDraft, keepDraft } from '@/ui/records/waiting';
 import { WithDraft } from '@/ui/records/WithDraft';
 import {

@@ -13,7 +13,7 @@ import { usualExponent } from '@/core/system/peukert';
 import { issuesOf } from '@/core/system/refusals';
 import type { System } from '@/core/system/schema';
 import { today } from '@/ui/primitives/today';
-import { typedNumber, typedYesNo, type YesNo } from '@/ui/records/fields';
+import { typedNumber, typedYesNo, type YesNo } from '@/ui/records/typed';
 
 export interface DraftReading {
   minutes: string;

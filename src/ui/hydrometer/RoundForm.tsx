@@ -7,7 +7,8 @@ import { type Round, TAKEN_OF } from '@/core/hydrometer/round';
 import type { System } from '@/core/system/schema';
 import { buttonClass, mainButtonClass } from '@/ui/primitives/buttons';
 import { BLOCKS, cellNames, type CellsPerBlock, type Draft, newDraft, roundOf } from './draft';
-import { Choice, recordInputClass, Typed, YES_NO } from '@/ui/records/fields';
+import { Choice, recordInputClass, Typed } from '@/ui/records/fields';
+import { YES_NO } from '@/ui/records/typed';
 import { dropDraft, keepDraft } from '@/ui/records/waiting';
 import { WithDraft } from '@/ui/records/WithDraft';
 

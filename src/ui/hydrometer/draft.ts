@@ -4,7 +4,7 @@ import { type Round, roundSchema, type TakenOf } from '@/core/hydrometer/round';
 import { issuesOf } from '@/core/system/refusals';
 import type { System } from '@/core/system/schema';
 import { today } from '@/ui/primitives/today';
-import { typedNumber, typedYesNo, type YesNo } from '@/ui/records/fields';
+import { typedNumber, typedYesNo, type YesNo } from '@/ui/records/typed';
 
 export interface Draft {
   id: string;

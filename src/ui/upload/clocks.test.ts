@@ -65,6 +65,6 @@ describe('setting clocks', () => {
     globalThis.fetch = (async () => {
       throw new TypeError('fetch failed');
     }) as typeof fetch;
-    expect(await setClocks(both)).toMatch(/not reached/);
+    expect(await setClocks(both)).toMatch(/could not be reached/);
   });
 });
