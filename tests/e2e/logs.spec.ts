@@ -114,7 +114,7 @@ test('a file that was broken off lies there, and goes on when it is chosen again
     });
   await put(0, bytes.subarray(0, half));
   await page.reload();
-  const waiting = page.getByRole('region', { name: 'Logs on their way in' });
+  const waiting = page.getByRole('region', { name: 'Uploads in progress' });
   await expect(waiting).toContainText(/half\.csv was sent as far as (49|50) %\. Choose the same file again/);
   await expectAccessible(page, 'a log half sent');
   // Sent on as the browser would, and taken in while nobody looks.

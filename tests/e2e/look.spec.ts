@@ -68,7 +68,7 @@ test('on a phone the steps are a menu and the notebook a sheet', async ({ browse
   await page.getByRole('link', { name: /Yearly check/ }).click();
   await page.waitForURL(/charging/);
   await page.getByRole('button', { name: 'Notebook' }).click();
-  await expect(page.getByRole('dialog', { name: 'Notebook' })).toContainText('Nothing wrong was found');
+  await expect(page.getByRole('dialog', { name: 'Notebook' })).toContainText('No likely cause found.');
   await page.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('combobox', { name: /^Step/ }).selectOption('Logs');
   await expect(page.getByRole('heading', { name: 'Take in a log' })).toBeVisible();

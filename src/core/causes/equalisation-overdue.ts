@@ -87,7 +87,7 @@ export const equalisationOverdue: Cause = {
     const days = (Date.parse(job.openedAt) - last) / DAY;
     if (days === days && done.length === 0)
       evidence.push({
-        text: `The last equalisation was ${counted(Math.round(days), 'day')} ago; one is asked for every ${counted(asked.everyDays, 'day')}.`,
+        text: `The last equalisation was ${counted(Math.round(days), 'day')} ago; the maker asks for it every ${counted(asked.everyDays, 'day')}.`,
         decibans: weightOf(WEIGHTS.intervals, days / asked.everyDays),
         group: 'due',
         spans: [],

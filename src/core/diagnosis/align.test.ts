@@ -37,7 +37,9 @@ test('an hour ahead, half an hour behind: the same standings, with the clock tol
     expect(standings(given)).toEqual(straight);
     const { trust, findings } = diagnose({ job, system, series: given });
     expect(trust.map((note) => note.code)).toContain('clock-offset');
-    expect(findings[0]!.caveats.join(' ')).toMatch(/The clock of Solar controller is .*weighed so shifted/);
+    expect(findings[0]!.caveats.join(' ')).toMatch(
+      /The clock of Solar controller is .*corrected times were used/,
+    );
   }
 });
 

@@ -47,7 +47,7 @@ export function countingText(
   lines.push(
     syncs.length === 0
       ? 'The reading was never set to full in this log.'
-      : `${counting.replayed ? 'By the settings that were told it would have been' : 'The reading was'} set to full ${counted(syncs.length, 'time')}${wrong === 0 ? '' : wrong === syncs.length ? ', each time too soon' : `, ${wrong} of them too soon`}.`,
+      : `${counting.replayed ? 'By the configured settings it would have been' : 'The reading was'} set to full ${counted(syncs.length, 'time')}${wrong === 0 ? '' : wrong === syncs.length ? ', each time too soon' : `, ${wrong} of them too soon`}.`,
   );
   if (missed.length > 0)
     lines.push(`${counted(missed.length, 'full charge')} did not set it. ${missed[0]!.why}`);

@@ -6,10 +6,10 @@ const note = (code: string) => ({ code, devices: [], text: '', spans: [] });
 
 test('believed logs: nothing wrong, as far as they are looked at', () => {
   expect(nothingFound({ trust: [], unexamined: [] })).toMatch(
-    /Nothing wrong was found in the logs, as far as they are looked at\.$/,
+    /^No likely cause found\. Everything that the logs can show was checked\.$/,
   );
   expect(nothingFound({ trust: [note('gaps'), note('clock-offset')], unexamined: ['cells'] })).toMatch(
-    /Nothing wrong was found .* not looked at yet: how cells part over weeks\.$/,
+    /^No likely cause found\. Not yet checked: how cells part over weeks\.$/,
   );
 });
 
@@ -17,7 +17,7 @@ test.each(['sign-disagrees', 'scale-disagrees', 'stuck-value', 'voltage-disagree
   '%s: no all-clear is given',
   (code) => {
     const text = nothingFound({ trust: [note(code)], unexamined: [] });
-    expect(text).toContain('cannot be believed');
+    expect(text).toContain('cannot be trusted');
     expect(text).not.toContain('Nothing wrong');
   },
 );

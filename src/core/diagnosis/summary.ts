@@ -90,8 +90,10 @@ const SAID: Record<string, string> = {
 
 /** What is said where no cause is possible or better. */
 export const nothingFound = ({ trust, unexamined }: Pick<Diagnosis, 'trust' | 'unexamined'>): string =>
-  `Of the causes weighed, none is possible or better. ${
+  `No likely cause found. ${
     trust.some((note) => !MINDED.includes(note.code))
-      ? 'But the logs cannot be believed as they stand: settle that first, then weigh them anew.'
-      : `Nothing wrong was found in the logs, as far as they are looked at${unexamined.length > 0 ? `; not looked at yet: ${unexamined.map((one) => SAID[one] ?? one).join(', ')}` : ''}.`
+      ? 'The logs cannot be trusted as they are: settle that first.'
+      : unexamined.length > 0
+        ? `Not yet checked: ${unexamined.map((one) => SAID[one] ?? one).join(', ')}.`
+        : 'Everything that the logs can show was checked.'
   }`;

@@ -74,7 +74,7 @@ export function planReading(reading: LogReading, description: LogDescription, ti
   }
   if (timeColumn < 0) timeColumn = reading.columns.find((column) => column.role === 'time')?.index ?? -1;
   if (timeColumn < 0 || reading.time === null)
-    throw new NotALog('No column with times was recognised. Say which one it is.');
+    throw new NotALog('No column with times was recognised. Choose it.');
   if (plan.length === 0)
     throw new NotALog(
       'Times were found, but no column that is a voltage, a current or a temperature. Say what the columns are.',

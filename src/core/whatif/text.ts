@@ -28,7 +28,7 @@ export function unknowns(bank: KnownBank, sun: boolean): string[] {
         ]
       : []),
     'Loads are taken as they were: what would have run longer on a fuller battery is not in it.',
-    'A voltage far above those in the log, or a battery fuller than it ever was, is what batteries of this kind usually do, not what this one showed.',
+    'A voltage far above those in the log, or a battery fuller than it ever was, follows what batteries of this kind usually do, not what this battery showed.',
     ...(isLead(bank.chemistry)
       ? ['A sulphated battery that recovers over weeks of full charges is taken as it is now.']
       : ['All cells are taken as alike: a cell that runs ahead would stop the charge earlier.']),

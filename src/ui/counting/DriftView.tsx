@@ -90,7 +90,7 @@ export function DriftView({ system, counting }: { system: System; counting: Coun
       <p>
         {counting.hasReading
           ? 'There is no stretch between two syncs that is long enough to judge the drift by.'
-          : 'The monitor’s percentage was not logged, so its drift cannot be told.'}
+          : 'The monitor’s percentage was not logged, so its drift cannot be measured.'}
       </p>
     );
   return (

@@ -64,7 +64,7 @@ export function SyncsTable({ jobId, system, diagnosis }: Props) {
         </label>
         <p className="text-ink-soft ml-auto" aria-live="polite">
           {shown.length} of {rows.length}
-          {counting?.replayed ? ', by the settings that were told: no percentage was logged' : ''}
+          {counting?.replayed ? ', by the configured settings: no percentage was logged' : ''}
         </p>
       </div>
       <TableFrame label="Table of syncs">

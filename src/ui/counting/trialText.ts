@@ -15,7 +15,7 @@ const syncsText = ({ syncs, wrong }: Trial): string =>
 export function trialText(trial: Trial, fulls: number): string {
   const off = Number.isFinite(trial.off)
     ? `The replayed reading is ${trial.off.toFixed(1)} points off as a rule`
-    : 'How far it is off cannot be told';
+    : 'The error cannot be measured';
   const wrong = trial.wrong === 0 ? 'none of them false' : `${trial.wrong} of them false`;
   const missed =
     fulls === 0

@@ -4,7 +4,7 @@ import type { SyncOut } from '@/core/diagnosis/result';
 
 export const VERDICT_WORDS: Record<SyncOut['judged'], string> = {
   true: 'Sync on a full battery',
-  unsure: 'Sync, cannot be told',
+  unsure: 'Sync, not sure',
   false: 'Sync too soon',
 };
 

@@ -40,7 +40,7 @@ export function SystemList({ systems, search, pages }: Props) {
         <p className="ruled border-rule-strong bg-sheet text-ink-soft border p-8">
           {search
             ? 'No system fits. Ask for less, or show all.'
-            : 'There are no systems yet: one is made with the first job on it.'}
+            : 'No systems yet. A system is made with its first job.'}
         </p>
       )}
       {owners.map((owner) => (

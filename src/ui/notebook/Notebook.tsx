@@ -38,7 +38,7 @@ export function Notebook({ jobId, job, jobVersion, diagnosis, hasLogs, openAll, 
       <h2 className="mb-2 font-semibold">What the log says</h2>
       {!hasLogs && (
         <p className="text-ink-soft mb-3 text-sm">
-          No log was taken in yet, so only the description speaks.{' '}
+          No logs yet; based on the description only.{' '}
           <Link href={`/jobs/${jobId}/logs`} className="text-accent underline">
             Take in a log
           </Link>

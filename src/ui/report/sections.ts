@@ -137,7 +137,7 @@ export function reportOf(
         'Charger',
         system.sources
           .map((one) => `${one.name}, ${one.ratedA === undefined ? 'rating not known' : `${one.ratedA} A`}`)
-          .join('; ') || 'none told',
+          .join('; ') || 'none described',
       ],
       [
         'Charges seen',

@@ -64,8 +64,8 @@ export function IntakeList({ jobId, intakes: given, zone, following }: Props) {
 
   if (intakes.length === 0) return null;
   return (
-    <section aria-label="Logs on their way in">
-      <h2 className="mb-1 font-semibold">On their way in</h2>
+    <section aria-label="Uploads in progress">
+      <h2 className="mb-1 font-semibold">Uploads in progress</h2>
       {error && (
         <p role="alert" className="text-hazard mb-1 text-sm">
           {error.message} Progress is asked for again by itself.

@@ -39,7 +39,7 @@ export function SignCheck({ column: { index, heading, invert }, sign, answered, 
       <legend className="sr-only">Which way “{heading}” counts</legend>
       <p>
         When “{heading}” rises, the voltage falls: as it stands, positive is discharging.
-        {answered && ' It is left so, and told as a doubt of the log.'}
+        {answered && ' The sign stays as it is, and the log is marked as doubtful.'}
       </p>
       <p className="mt-1 flex flex-wrap gap-2">
         <button type="button" className={buttonClass} onClick={() => onAnswer(index, !invert)}>

@@ -148,7 +148,7 @@ async function follow(
       () => answerOf<Intake>(fetch(`/api/intakes/${id}`, { signal })),
       signal,
       onProgress,
-      'It was sent whole, and is taken in without you: look again later.',
+      'Upload complete; import continues in the background.',
     );
     if (['done', 'failed', 'asking'].includes(now.state)) return now;
     onProgress(STATES[now.state] ?? { part: SENDING, what: 'Waiting …' });

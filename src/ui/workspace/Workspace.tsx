@@ -74,8 +74,8 @@ export function Workspace(props: Props) {
     >
       {notWeighed && recordings.length > 0 && (
         <p role="alert" className="border-accent bg-sheet mb-3 border-l-3 p-2 text-sm">
-          The logs of this job could not be weighed, so only its description speaks. {notWeighed} Take logs
-          away under Logs until the rest can be weighed.
+          The logs of this job could not be analysed; based on the description only. {notWeighed} Remove logs
+          under Logs until the rest can be analysed.
         </p>
       )}
       {step === 'logs' && (

@@ -89,7 +89,7 @@ export function settleDoubles(columns: ColumnReading[]): void {
     const loser = rank[column.sure] < rank[other.sure] ? other : column;
     if (loser === other) taken.set(column.role, column);
     loser.sure = 'ask';
-    loser.question = `"${loser.heading}" and another column both look like ${String(column.role).replace(/_/g, ' ')}: which one is it?`;
+    loser.question = `"${loser.heading}" and another column both look like ${String(column.role).replace(/_/g, ' ')}: choose the right column.`;
     loser.role = null;
   }
 }

@@ -3,6 +3,8 @@
 import { duration } from '../../quantity/text';
 import { deviceName, type TrustInput, type TrustNote } from './note';
 
+const signed = (value: number): string => value.toFixed(2).replace('-', '−');
+
 export function clocks({ timeline, system }: TrustInput): TrustNote[] {
   return timeline.clocks.map(({ device, against, offset }): TrustNote => {
     const { ms, secondsPerDay, seen, shifted, unshifted, overlap } = offset;
@@ -14,7 +16,7 @@ export function clocks({ timeline, system }: TrustInput): TrustNote[] {
     return {
       code: 'clock-offset',
       devices: [against, device],
-      text: `The clock of ${deviceName(system, device)} is ${apart}${parting}: shifted by as much, their ${seen}s agree (correlation ${shifted.toFixed(2)} instead of ${unshifted.toFixed(2)}). The logs were weighed so shifted.`,
+      text: `The clock of ${deviceName(system, device)} is ${apart}${parting}. With the clock corrected their ${seen}s match (correlation ${signed(shifted)}, before ${signed(unshifted)}); corrected times were used.`,
       spans: [overlap],
       clock: { device, offsetSeconds: Math.round(ms / 1000), secondsPerDay },
     };

@@ -73,7 +73,7 @@ describe('clocks', () => {
       (one) => one.code === 'clock-offset',
     )!;
     expect(note.text).toMatch(
-      /^The clock of Charger is (58|59|60|61) min ahead of that of the monitor: shifted by as much/,
+      /^The clock of Charger is (58|59|60|61) min ahead of that of the monitor\. With the clock corrected/,
     );
     expect(note.spans).toHaveLength(1);
   });

@@ -22,7 +22,7 @@ export function More({ of, names, children }: Props) {
     <details className="mt-3" open={isWrong || undefined}>
       <summary className="text-accent cursor-pointer text-sm underline">
         More of {of}
-        {open === 0 ? ': all told' : `: ${open} of ${names.length} open`}
+        {open === 0 ? ': all filled in' : `: ${open} of ${names.length} open`}
       </summary>
       <div className="mt-2">{children}</div>
     </details>

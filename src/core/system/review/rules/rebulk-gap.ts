@@ -6,7 +6,7 @@ import type { Rule } from '../rule';
 
 export const rebulkGap: Rule = {
   code: 'rebulk-gap',
-  says: 'the voltage at which charging begins anew',
+  says: 'the re-bulk voltage',
   on: 'source',
   review(s, source) {
     const set = source.profile('rebulkV');
@@ -16,18 +16,18 @@ export const rebulkGap: Rule = {
       return {
         weight: 'caution',
         setting: 'profile.rebulkV',
-        text: `${source.name} begins anew below ${volts(set)}, only ${volts(kept - set)} under what it keeps (${volts(kept)}).`,
+        text: `${source.name} re-bulks below ${volts(set)}, only ${volts(kept - set)} under what it keeps (${volts(kept)}).`,
         why: 'Each load step starts a new charge: the battery is boiled at absorption many times a day.',
-        fix: 'Lower the voltage at which charging begins anew.',
+        fix: 'Lower the re-bulk voltage.',
         advise: true,
       };
     if (perBlock < (s.lead() ? 12.1 : 12.85))
       return {
         weight: 'caution',
         setting: 'profile.rebulkV',
-        text: `${source.name} begins anew only below ${volts(set)}, where about ${percent(restPercent(s.chemistry(), perBlock))} are left at rest.`,
+        text: `${source.name} re-bulks only below ${volts(set)}, about ${percent(restPercent(s.chemistry(), perBlock))} charge.`,
         why: 'Until then the battery is left part empty, although the source is there.',
-        fix: 'Raise the voltage at which charging begins anew.',
+        fix: 'Raise the re-bulk voltage.',
         advise: true,
       };
     return null;
