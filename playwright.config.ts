@@ -4,8 +4,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/support/keepMade.mjs',
-  // A browser waits for the server about as long as it works: three keep two cores busy.
-  workers: 3,
+  workers: 2,
   timeout: 60_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: '.build/playwright.json' }]],

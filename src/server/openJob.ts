@@ -5,7 +5,7 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Job, System } from '@/core/system/schema';
-import { type Told, toldOf } from '@/core/diagnosis/summary';
+import { type JobDigest, digestOf } from '@/core/diagnosis/summary';
 import { findAnalyses } from '@/store/analyses';
 import { countChanges, listChanges, type StoredChange } from '@/store/changes';
 import type { Store } from '@/store/database';
@@ -31,7 +31,7 @@ export interface DescribedJob {
   changes: StoredChange[];
   changeCount: number;
   /** What the logs have come to; null when they were not weighed since something changed. */
-  told: Told | null;
+  digest: JobDigest | null;
 }
 
 export interface OpenJob extends DescribedJob {
@@ -61,7 +61,7 @@ export async function describeJob(store: Store, id: string): Promise<DescribedJo
     photos,
     changes,
     changeCount,
-    told: analysis && current ? toldOf(analysis.result) : null,
+    digest: analysis && current ? digestOf(analysis.result) : null,
   };
 }
 

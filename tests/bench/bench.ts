@@ -19,7 +19,7 @@ import { cutOffsOf } from '@/core/cutoff/cutOffs';
 import { countingOf } from '@/core/count/counting';
 import { metersOf } from '@/core/count/meters';
 import { replay } from '@/core/count/replay';
-import { type CounterSettings, toldSettings } from '@/core/count/settings';
+import { type CounterSettings, configuredSettings } from '@/core/count/settings';
 import { wrongOf } from '@/core/count/trueCurrent';
 import { diagnose } from '@/core/diagnosis/diagnose';
 import { timelineOf } from '@/core/log/timeline';
@@ -87,7 +87,7 @@ function monitorLog(): { system: KnownSystem; series: Series; settings: CounterS
   const { time, channels } = series;
   const volts = channels.battery_voltage ?? channels.source_voltage!;
   const amps = channels.source_current!.map((one) => one - 2);
-  const { settings } = toldSettings(system);
+  const { settings } = configuredSettings(system);
   const { reading } = replay({ time, amps, volts }, settings, 80);
   return {
     system,

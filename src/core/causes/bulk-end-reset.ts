@@ -8,10 +8,10 @@ import { DRIFT_PRIOR, missingMonitor } from './drifting';
 import { isMadeFromVolts, resetsIn } from './reading';
 
 const WEIGHTS = {
-  /** Told: the reading is the source's own count, and to what it resets. */
+  /** Configured: the reading is the source's own count, and to what it resets. */
   told: 15,
-  toldAlone: 6,
-  toldReset: 3,
+  configuredAlone: 6,
+  configuredReset: 3,
   counts: -5,
   /** Jumps to one and the same value under full, again and again. */
   sameJumps: 15,
@@ -51,7 +51,7 @@ export const bulkEndReset: Cause = {
     return [
       {
         text: `The percentage is a charger’s own count${others ? ', and other sources charge this battery' : ''}.`,
-        decibans: others ? WEIGHTS.told : WEIGHTS.toldAlone,
+        decibans: others ? WEIGHTS.told : WEIGHTS.configuredAlone,
         group: 'told',
         spans: [],
       },
@@ -60,7 +60,7 @@ export const bulkEndReset: Cause = {
         : [
             {
               text: `At each end of its bulk it is set to ${percent(bulkEndPercent)}.`,
-              decibans: WEIGHTS.toldReset,
+              decibans: WEIGHTS.configuredReset,
               group: 'told',
               spans: [],
             },

@@ -4,7 +4,7 @@ import { median } from '../quantity/numbers';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { type Cause, type Evidence, oneIsEnough, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy } from './compensation';
-import { plateausOf, weighPlateaus, weighTold } from './plateaus';
+import { plateausOf, weighPlateaus, weighConfigured } from './plateaus';
 import type { SourceCharging } from '../charge/types';
 import { isLead } from '../system/chemistry';
 import { chargeRange, GAS } from './remedy';
@@ -28,8 +28,8 @@ const WEIGHTS = {
   ],
   /** Set right at 25 °C, it goes by a temperature far below the battery's. */
   otherTemperature: -8,
-  /** Told charge voltage above the range, mV per cell. */
-  toldAbove: [
+  /** Configured charge voltage above the range, mV per cell. */
+  configuredAbove: [
     [30, 7],
     [10, 4],
     [-1e9, -3],
@@ -40,7 +40,7 @@ const WEIGHTS = {
 
 const SIDE = {
   plateau: WEIGHTS.plateauAbove,
-  told: WEIGHTS.toldAbove,
+  told: WEIGHTS.configuredAbove,
   repeats: WEIGHTS.plateauRepeats,
   outside: 18,
 };
@@ -75,7 +75,7 @@ export const chargeVoltageHigh: Cause = {
       { name: 'within the range', ifHolds: 0.07, ifNot: 0.95 },
     ],
   },
-  described: (seen) => weighTold(seen, 'above', SIDE),
+  described: (seen) => weighConfigured(seen, 'above', SIDE),
   weigh: ({ charging, system, refusals, bank }) => [
     ...oneIsEnough(
       charging.map((one) => {

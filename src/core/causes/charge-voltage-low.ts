@@ -8,7 +8,7 @@ import type { SourceCharging, Stage } from '../charge/types';
 import { isConstant } from '../charge/view';
 import { type Cause, type Evidence, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy, plateausWithHeat } from './compensation';
-import { weighPlateaus, weighTold } from './plateaus';
+import { weighPlateaus, weighConfigured } from './plateaus';
 import { chargeRange, GAS } from './remedy';
 
 const WEIGHTS = {
@@ -26,8 +26,8 @@ const WEIGHTS = {
   rightAt25: -8,
   /** It goes by another temperature than the battery's, at absorption and float alike. */
   otherTemperature: -8,
-  /** Told charge voltage below the range, mV per cell. */
-  toldBelow: [
+  /** Configured charge voltage below the range, mV per cell. */
+  configuredBelow: [
     [25, 7],
     [8, 4],
     [-1e9, -3],
@@ -36,7 +36,7 @@ const WEIGHTS = {
 
 const SIDE = {
   plateau: WEIGHTS.plateauBelow,
-  told: WEIGHTS.toldBelow,
+  told: WEIGHTS.configuredBelow,
   repeats: WEIGHTS.plateauRepeats,
   outside: 16,
 };
@@ -67,7 +67,7 @@ export const chargeVoltageLow: Cause = {
       { name: 'within the range', ifHolds: 0.07, ifNot: 0.95 },
     ],
   },
-  described: (seen) => weighTold(seen, 'below', SIDE),
+  described: (seen) => weighConfigured(seen, 'below', SIDE),
   weigh: ({ charging, system }) =>
     charging.flatMap((one) => {
       const evidence = weighPlateaus(one, system, 'below', SIDE);

@@ -29,7 +29,7 @@ const WEIGHTS = {
   /** Again and again. */
   again: 5,
   /** The told limit is the one seen. */
-  asTold: 4,
+  asConfigured: 4,
   /** It was never cold. */
   neverCold: -13,
 } as const;
@@ -127,7 +127,7 @@ export const coldChargeBlock: Cause = {
         if (told !== undefined && Math.abs(told - coldIdle.belowC) <= SENSORS)
           evidence.push({
             text: `${name} is set to give nothing below ${celsius(told)}, which is what the log shows.`,
-            decibans: WEIGHTS.asTold,
+            decibans: WEIGHTS.asConfigured,
             group: 'told',
             spans: [],
           });

@@ -25,8 +25,8 @@ const WEIGHTS = {
     [20, 5],
     [0, 0],
   ],
-  toldNone: 5,
-  toldSome: -3,
+  configuredNone: 5,
+  configuredSome: -3,
 } as const;
 
 export const compensationMissing: Cause = {
@@ -60,7 +60,7 @@ export const compensationMissing: Cause = {
             told === 0
               ? `${name} is set to no compensation.`
               : `${name} is set to ${slopeMv(told)} mV per °C and cell.`,
-          decibans: told === 0 ? WEIGHTS.toldNone : WEIGHTS.toldSome,
+          decibans: told === 0 ? WEIGHTS.configuredNone : WEIGHTS.configuredSome,
           group: 'told',
           spans: [],
         },

@@ -35,10 +35,10 @@ const WEIGHTS = {
   ],
   onePlateau: 0.85,
   /** What it held is what a told slope far too steep makes of the temperature. */
-  steepAsTold: 9,
+  steepAsConfigured: 9,
   /** Lithium stands off its setting by what a lead profile makes of its temperature. */
   lithiumShift: 14,
-  toldOutside: 7,
+  configuredOutside: 7,
 } as const;
 
 export const compensationWrong: Cause = {
@@ -79,7 +79,7 @@ export const compensationWrong: Cause = {
         ? [
             {
               text: `${name} is set to ${slopeMv(told)} mV per °C and cell${isLead(chemistry) ? '' : '; lithium asks for none'}.`,
-              decibans: WEIGHTS.toldOutside,
+              decibans: WEIGHTS.configuredOutside,
               group: 'told',
               spans: [],
             },
@@ -192,7 +192,7 @@ function sensorElsewhere(one: SourceCharging): Evidence | null {
     return Math.abs(off) < 4
       ? {
           text: `${one.source!.name} held what ${slopeMv(told)} mV per °C and cell gives at the battery’s temperature.`,
-          decibans: shrunk(WEIGHTS.steepAsTold, stages.length),
+          decibans: shrunk(WEIGHTS.steepAsConfigured, stages.length),
           group: 'sensor',
           spans: stages,
         }

@@ -7,8 +7,8 @@ import { type Evidence, type Observations, oneIsEnough, shrunk } from './cause';
 
 export const COVERAGE_WEIGHTS = {
   /** The description says that a device is not counted, or that all are; something else was found on the battery post. */
-  toldUncounted: 15,
-  toldCounted: -6,
+  describedUncounted: 15,
+  describedCounted: -6,
   foundOnPost: 8,
   /** Its own log shows a current that the monitor does not, by steps; or the monitor shows it. */
   notShown: 15,
@@ -60,7 +60,7 @@ export function weighCoverage(
   if (unseen.length > 0)
     evidence.push({
       text: `${unseen.map((one) => one.name).join(' and ')} ${unseen.length === 1 ? 'is' : 'are'} wired so that the monitor does not count ${unseen.length === 1 ? 'it' : 'them'}.`,
-      decibans: COVERAGE_WEIGHTS.toldUncounted,
+      decibans: COVERAGE_WEIGHTS.describedUncounted,
       group: 'told',
       spans: [],
     });
@@ -68,7 +68,7 @@ export function weighCoverage(
   else if (devices.every((one) => one.counted !== null) && devices.length > 0 && !isMissed(seen, kind))
     evidence.push({
       text: `Each ${kind} is wired so that the monitor counts it.`,
-      decibans: COVERAGE_WEIGHTS.toldCounted,
+      decibans: COVERAGE_WEIGHTS.describedCounted,
       group: 'told',
       spans: [],
     });

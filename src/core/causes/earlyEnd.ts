@@ -21,10 +21,10 @@ export const EARLY_END_WEIGHTS = {
   repeats: 7,
   othersRepeat: -10,
   /** The told figure is the one seen; the other's told figure is. */
-  asTold: 7,
-  othersAsTold: -8,
+  asConfigured: 7,
+  othersAsConfigured: -8,
   /** The told time is far longer. */
-  toldLonger: -8,
+  configuredLonger: -8,
   /** It left so soon that no clock is set so short. */
   tooSoonForClock: 8,
   /** Nothing parts the two: a clock is the usual one, a threshold the rare one. */
@@ -227,7 +227,7 @@ function whatEndsIt(
     minutes !== undefined &&
     [held, clock, longest].some((ms) => Math.abs(ms / MINUTE - minutes) < 0.08 * minutes + 3);
   const asThreshold = tailA !== undefined && Math.abs(ownAmps - tailA) < 0.2 * tailA;
-  const toldLonger = !asClock && minutes !== undefined && longest / MINUTE < 0.5 * minutes;
+  const configuredLonger = !asClock && minutes !== undefined && longest / MINUTE < 0.5 * minutes;
   const evidence: Evidence[] = [];
   const add = (text: string, decibans: number, spans: Stage[] = []) =>
     evidence.push({ text, decibans, group: 'clock', spans });
@@ -255,27 +255,27 @@ function whatEndsIt(
       shrunk(sign('tail'), tails.length),
       tails.map((one) => one.stage),
     );
-  else if (asClock === asThreshold && !toldLonger)
+  else if (asClock === asThreshold && !configuredLonger)
     add(
       by === 'timer'
         ? 'Nothing in the log parts a clock from a threshold; a clock is the usual one.'
         : 'Nothing in the log parts a threshold from a clock, and a clock is the usual one.',
       by === 'timer' ? WEIGHTS.usual : WEIGHTS.rare,
     );
-  if (toldLonger && timers.length < most)
+  if (configuredLonger && timers.length < most)
     add(
       `${name} is set to ${minutes} min of absorption and ended it after ${duration(held)}: that clock did not.`,
-      by === 'timer' ? WEIGHTS.toldLonger : -WEIGHTS.toldLonger,
+      by === 'timer' ? WEIGHTS.configuredLonger : -WEIGHTS.configuredLonger,
     );
   if (asClock && !asThreshold)
     add(
       `${name} is set to ${minutes} min of absorption, which is what the log shows.`,
-      by === 'timer' ? WEIGHTS.asTold : WEIGHTS.othersAsTold,
+      by === 'timer' ? WEIGHTS.asConfigured : WEIGHTS.othersAsConfigured,
     );
   if (asThreshold && !asClock)
     add(
       `${name} is set to end absorption at ${amps(tailA)}, which is what the log shows.`,
-      by === 'tail' ? WEIGHTS.asTold : WEIGHTS.othersAsTold,
+      by === 'tail' ? WEIGHTS.asConfigured : WEIGHTS.othersAsConfigured,
     );
   return evidence;
 }

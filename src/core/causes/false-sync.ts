@@ -18,7 +18,7 @@ const WEIGHTS = {
   ],
   /** Syncs on full batteries, where none was false. */
   allTrue: -13,
-  /** Told: a charged voltage that a battery can stand at without being full, a large tail, hardly any time. */
+  /** Configured: a charged voltage that a battery can stand at without being full, a large tail, hardly any time. */
   easyVolts: 6,
   easyTail: 4,
   easyTime: 2,

@@ -23,8 +23,8 @@ const WEIGHTS = {
   ],
   /** On every charge alike. */
   again: 5,
-  /** Told float outside its range, mV per cell. */
-  toldOutside: [
+  /** Configured float outside its range, mV per cell. */
+  configuredOutside: [
     [30, 6],
     [12, 3],
     [-1e9, -3],
@@ -73,7 +73,7 @@ export const floatUnsuited: Cause = {
       return [
         {
           text: `${name} is set to float at ${volts(profile.floatV)}; the battery wants ${isLead(bank.chemistry) ? `${volts(min)} to ${volts(max)}` : `${volts(max)} at most, or none`}.`,
-          decibans: weightOf(WEIGHTS.toldOutside, Math.max(above, below)),
+          decibans: weightOf(WEIGHTS.configuredOutside, Math.max(above, below)),
           group: 'told',
           spans: [],
         },
@@ -97,7 +97,7 @@ export const floatUnsuited: Cause = {
       const lead = isLead(bank.chemistry);
       const perCell = 1000 / bank.cellsInSeries;
       // Where no temperature was logged, settings and what was held of them tell one; else the weather excuses much.
-      const told = celsiusTold(seen);
+      const told = celsiusConfigured(seen);
       const logged = median(floats.map((one) => one.celsius));
       const { floatV } = source?.profile ?? {};
       const at25 = expectedVolts(bank, 'float', 25);
@@ -125,18 +125,18 @@ export const floatUnsuited: Cause = {
       const high = median(outside.map((one) => one.above));
       const low = median(outside.map((one) => one.below));
       const off = Math.max(high, low);
-      const byTold = lead && logged !== logged && told !== null;
-      const { min, max } = expectedVolts(bank, 'float', byTold ? told : logged);
+      const byConfigured = lead && logged !== logged && told !== null;
+      const { min, max } = expectedVolts(bank, 'float', byConfigured ? told : logged);
       // Set right, and off only at this temperature: rather a matter of compensation.
       const far = Math.abs(logged - 25) > 8;
-      const toldRight = lead && far && floatV !== undefined && floatV >= at25.min && floatV <= at25.max;
+      const configuredRight = lead && far && floatV !== undefined && floatV >= at25.min && floatV <= at25.max;
       const hours = floats.reduce((total, one) => total + one.heldMs, 0);
       const evidence: Evidence[] = [
         {
-          text: `${source?.name ?? 'The charger'} floated at ${volts(median(floats.map((one) => one.volts)))} for ${duration(hours)} in all, where the battery wants ${lead ? `${volts(min)} to ${volts(max)}` : `${volts(max)} at most`}${byTold ? ` at the ${celsius(told)} that its settings tell` : ''}.${off > 20 ? (high > low ? (lead ? ' It gasses and dries.' : ' It keeps a full lithium battery creeping up.') : ' It is not kept full.') : ''}`,
+          text: `${source?.name ?? 'The charger'} floated at ${volts(median(floats.map((one) => one.volts)))} for ${duration(hours)} in all, where the battery wants ${lead ? `${volts(min)} to ${volts(max)}` : `${volts(max)} at most`}${byConfigured ? ` at the ${celsius(told)} that its settings tell` : ''}.${off > 20 ? (high > low ? (lead ? ' It gasses and dries.' : ' It keeps a full lithium battery creeping up.') : ' It is not kept full.') : ''}`,
           decibans: Math.round(
             shrunk(weightOf(WEIGHTS.outside, off), floats.length + hours / (24 * HOUR)) *
-              (toldRight && off > 0 ? 0.5 : 1),
+              (configuredRight && off > 0 ? 0.5 : 1),
           ),
           group: 'float',
           spans: off > 10 ? floats : [],
@@ -161,7 +161,7 @@ export const floatUnsuited: Cause = {
 const SAME_HEAT = 5;
 
 /** The temperature that absorption and float tell by what they are set to and what was held; null where they tell none, or not the same. */
-function celsiusTold(seen: SourceCharging): number | null {
+function celsiusConfigured(seen: SourceCharging): number | null {
   const byFloat = celsiusBySetting(seen, 'float');
   const byAbsorption = celsiusBySetting(seen, 'absorption');
   if (byFloat === null) return byAbsorption;

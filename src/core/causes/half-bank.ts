@@ -9,9 +9,9 @@ import { type Bands, type Cause, type Evidence, weightOf } from './cause';
 import { DRIFT_PRIOR, missingMonitor } from './drifting';
 
 const WEIGHTS = {
-  /** Told: it sits in one half, each with a charger of its own. */
-  toldHalf: 9,
-  toldChargers: 3,
+  /** Configured: it sits in one half, each with a charger of its own. */
+  configuredHalf: 9,
+  describedChargers: 3,
   whole: -9,
   /** By how much the halves stand apart at rest and under load, V a 12 V block of a half. */
   apart: [
@@ -60,7 +60,7 @@ export const halfBank: Cause = {
     if (sees && sees !== 'bank')
       evidence.push({
         text: `The monitor sits in the ${sees} half of the bank.`,
-        decibans: WEIGHTS.toldHalf,
+        decibans: WEIGHTS.configuredHalf,
         group: 'told',
         spans: [],
       });
@@ -74,7 +74,7 @@ export const halfBank: Cause = {
     if (split && evidence.some((one) => one.decibans > 0))
       evidence.push({
         text: 'Each half has a charger of its own: what one gives, the other half does not get.',
-        decibans: WEIGHTS.toldChargers,
+        decibans: WEIGHTS.describedChargers,
         group: 'chargers',
         spans: [],
       });

@@ -16,8 +16,8 @@ const WEIGHTS = {
   /** No sync in the whole log, and no full charge that could have brought one. */
   noSync: 4,
   synced: -13,
-  /** Told: it was started at a value that nobody measured. */
-  toldStart: 4,
+  /** Configured: it was started at a value that nobody measured. */
+  configuredStart: 4,
   /** From start to end it is off by the same. */
   constant: 3,
 } as const satisfies Record<string, Bands | number>;
@@ -48,7 +48,7 @@ export const neverStarted: Cause = {
     return [
       {
         text: `When it was installed the monitor began at ${percent(start)}.`,
-        decibans: WEIGHTS.toldStart,
+        decibans: WEIGHTS.configuredStart,
         group: 'told',
         spans: [],
       },

@@ -103,7 +103,7 @@ interface SideWeights {
 }
 
 /** What the charge voltages that were told say for a side. What was measured outweighs what was configured. */
-export function weighTold(
+export function weighConfigured(
   { system, bank, charging }: Observations,
   side: Side,
   weights: SideWeights,

@@ -9,7 +9,7 @@ import { MISSED_WEIGHTS, weighMissed } from './missedSync';
 
 const WEIGHTS = {
   ...MISSED_WEIGHTS,
-  /** Told: a tail that hardly any battery comes down to, a time longer than chargers hold, or both as usual. */
+  /** Configured: a tail that hardly any battery comes down to, a time longer than chargers hold, or both as usual. */
   tinyTail: 6,
   longTime: 5,
   usual: -2,

@@ -62,7 +62,7 @@ export const voltageGuess: Cause = {
     const { followsVolts: found, behaves } = counting;
     const evidence: Evidence[] = [];
     // How the device works is known: that its reading looks like a count takes nothing from it.
-    const isTold = system.monitor?.method === 'voltage';
+    const isConfigured = system.monitor?.method === 'voltage';
     // A count that is reset at the same value jumps too, though seldom.
     const resets = resetsIn(counting).same.length;
     const countless = !behaves || behaves.explained < 0.8;
@@ -70,7 +70,7 @@ export const voltageGuess: Cause = {
       found &&
       found.steps >= 5 &&
       (found.jumps === 0
-        ? !isTold && !isMadeFromVolts(counting)
+        ? !isConfigured && !isMadeFromVolts(counting)
         : found.jumps >= FEWEST && (countless || found.jumps > resets))
     )
       evidence.push({
@@ -88,7 +88,7 @@ export const voltageGuess: Cause = {
     if (behaves && behaves.explained > 0.93)
       evidence.push({
         text: 'The reading moves by what flows in and out, as a count does.',
-        decibans: isTold ? 0 : WEIGHTS.countsWell,
+        decibans: isConfigured ? 0 : WEIGHTS.countsWell,
         group: 'counts',
         spans: [counting.logged],
       });

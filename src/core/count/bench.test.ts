@@ -5,7 +5,7 @@ import type { KnownBank } from '../system/known';
 import { type BenchLog, fitSettings, schoolPresets, tryOut } from './bench';
 import { interpolateAt } from '../log/interpolateAt';
 import { packLog, unpackLog } from './packed';
-import { type CounterSettings, toldSettings } from './settings';
+import { type CounterSettings, configuredSettings } from './settings';
 
 const bank = {
   chemistry: 'agm',
@@ -132,7 +132,7 @@ test('one log read off at the times of another: the line between, nothing in gap
 });
 
 test('what nobody told is taken as usual, and said to be', () => {
-  const { settings, assumed } = toldSettings({
+  const { settings, assumed } = configuredSettings({
     name: 'Drawn',
     timeZone: 'UTC',
     bank,

@@ -31,7 +31,7 @@ import { fullCharges, missedSyncs } from './missed';
 import { recipesOf } from './recipes';
 import { type Reference, referenceAt, referenceOf } from './reference';
 import { replay } from './replay';
-import { type CounterSettings, toldSettings } from './settings';
+import { type CounterSettings, configuredSettings } from './settings';
 import { syncsIn, type Sync } from './syncs';
 import { ledgerGrid, throughOf } from './through';
 import { trueCurrent, type Wrong } from './trueCurrent';
@@ -54,7 +54,7 @@ export interface CountingInput {
 export function countingOf(input: CountingInput): Counting | null {
   const { system, timeline, log, charging, meters, wrong } = input;
   if (log.time.length < 10) return null;
-  const { settings, assumed } = toldSettings(system);
+  const { settings, assumed } = configuredSettings(system);
   const amps = trueCurrent(timeline, log, wrong);
   const reference = referenceFor(input, amps);
   const behaves = behavesAs(log, settings);

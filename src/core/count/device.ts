@@ -39,7 +39,7 @@ const RATED_HOURS = 20;
 const FAST = 0.15;
 const BETTER = 0.5;
 
-type Told = Pick<CounterSettings, 'capacityAh' | 'peukert' | 'peukertBelowRate'>;
+type CountedBy = Pick<CounterSettings, 'capacityAh' | 'peukert' | 'peukertBelowRate'>;
 
 interface Stretch {
   moved: number;
@@ -53,7 +53,7 @@ interface Stretch {
  * Null without a reading, or where it hardly moves.
  * @param told what it is set to: fast currents are weighed by its exponent, unless another fits plainly better
  */
-export function behavesAs(log: CounterLog, told: Told): Behaves | null {
+export function behavesAs(log: CounterLog, told: CountedBy): Behaves | null {
   if (!log.reading || !log.ampsAreItsOwn) return null;
   // Most batteries are hardly drawn on fast: then no other exponent is tried.
   let stretches = stretchesOf(log, told, []);
@@ -121,7 +121,7 @@ export const tells = ({ explained, jumpy, capacityAh, capacityError }: Behaves):
 /** Where the reading moves freely: neither at its ends nor set to full meanwhile. @param exponents to weigh by beside what is set */
 function stretchesOf(
   log: CounterLog,
-  { capacityAh, peukert, peukertBelowRate }: Told,
+  { capacityAh, peukert, peukertBelowRate }: CountedBy,
   exponents: readonly number[],
 ): Stretch[] {
   const { time, amps } = log;

@@ -35,7 +35,13 @@ export function followsVolts(
   const r = toGrid(time, reading, grid);
   const a = toGrid(time, amps, grid);
   const lag = Math.max(1, Math.round(LAG / grid.step));
-  const found: FollowsVolts = { steps: 0, jumps: 0, points: NaN, spans: [], told: toldByVolts(v, r, blocks) };
+  const found: FollowsVolts = {
+    steps: 0,
+    jumps: 0,
+    points: NaN,
+    spans: [],
+    told: configuredByVolts(v, r, blocks),
+  };
   const points: number[] = [];
   for (let i = 0; i + lag < grid.count; i++) {
     const dv = v[i + lag]! - v[i]!;
@@ -68,7 +74,7 @@ const FEWEST_IN_BIN = 5;
 const MOST = 50_000;
 
 /** How much less the reading scatters about its usual value at the same voltage than on the whole. */
-function toldByVolts(volts: Float32Array, reading: Float32Array, blocks: number): number {
+function configuredByVolts(volts: Float32Array, reading: Float32Array, blocks: number): number {
   const bins = new Map<number, number[]>();
   const all: number[] = [];
   const stride = Math.max(1, Math.floor(volts.length / MOST));

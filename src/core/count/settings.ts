@@ -38,13 +38,13 @@ export function usualSettings(
   };
 }
 
-export interface ToldSettings {
+export interface ConfiguredSettings {
   settings: CounterSettings;
   /** Those that nobody told: the usual ones stand in for them. */
   assumed: SettingName[];
 }
 
-export function toldSettings({ bank, monitor }: KnownSystem): ToldSettings {
+export function configuredSettings({ bank, monitor }: KnownSystem): ConfiguredSettings {
   const usual = usualSettings(bank);
   const told: Partial<Monitor> = monitor ?? {};
   const names = Object.keys(usual) as SettingName[];

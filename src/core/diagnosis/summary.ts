@@ -43,7 +43,7 @@ export const COMPLAINT_WORDS: Record<Complaint, string> = {
 };
 
 /** What a diagnosis comes to, in figures. */
-export interface Told {
+export interface JobDigest {
   charges: number;
   /** Syncs, and how many of them came too soon; null where nothing was counted. */
   syncs: { all: number; wrong: number } | null;
@@ -57,7 +57,7 @@ export interface Told {
   found: number;
 }
 
-export const toldOf = ({
+export const digestOf = ({
   charges,
   findings,
   counting,
@@ -66,7 +66,7 @@ export const toldOf = ({
   discharge,
   cells,
   hydrometer,
-}: Diagnosis): Told => ({
+}: Diagnosis): JobDigest => ({
   charges: charges.length,
   syncs: counting && { all: syncs.length, wrong: syncs.filter((one) => one.judged === 'false').length },
   cutoffs: discharge && cutoffs.length,

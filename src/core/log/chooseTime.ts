@@ -19,8 +19,8 @@ export function chooseTime(
   decimalChar: '.' | ',',
   told?: string,
 ): TimeReading | null {
-  const toldColumn = columns.find((one) => one.heading === told);
-  if (toldColumn) toldColumn.role = 'time';
+  const namedColumn = columns.find((one) => one.heading === told);
+  if (namedColumn) namedColumn.role = 'time';
   const seen = new Map<ColumnReading, TimeColumn>();
   for (const column of columns) {
     if (column.role !== null && column.role !== 'time') continue;
@@ -36,7 +36,7 @@ export function chooseTime(
   );
   // Numbers that rise, or a clock, are a time only where the heading says so.
   const [column, found] =
-    ranked.find(([one]) => one === toldColumn) ??
+    ranked.find(([one]) => one === namedColumn) ??
     ranked.find(([one, kind]) => named(one) === 0 || !['rising', 'serial', 'clock'].includes(kind.kind)) ??
     [];
   for (const one of columns) if (one.role === 'time' && one !== column) one.role = null;

@@ -10,7 +10,7 @@ import { NotALog } from './sniff';
 import type { DateOrder, TimeFormat } from './timeFormat';
 
 /** What a column is said to be. */
-export interface ToldColumn {
+export interface NamedColumn {
   channel: string;
   scale?: number | undefined;
   offset?: number | undefined;
@@ -31,7 +31,7 @@ export interface LogDescription extends LogAnswers {
   startAt?: string | undefined;
   dialect?: { delimiter?: string | undefined; decimalChar?: string | undefined } | undefined;
   /** By heading. A heading that is not named here is left out once any is named. */
-  columns?: Record<string, ToldColumn> | undefined;
+  columns?: Record<string, NamedColumn> | undefined;
 }
 
 /**

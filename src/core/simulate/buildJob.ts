@@ -205,7 +205,7 @@ function describe(plan: SitePlan, random: Random): KnownSystem {
       ratedA: one.ratedA,
       ...(one.across ? { across: one.across } : {}),
       profile: {
-        ...told(0.8, { absorptionV: one.toldAbsorptionV ?? one.absorptionV }),
+        ...told(0.8, { absorptionV: one.configuredAbsorptionV ?? one.absorptionV }),
         ...told(
           0.5,
           Number.isFinite(one.absorptionMinutes) ? { absorptionMinutes: one.absorptionMinutes } : {},
@@ -215,7 +215,7 @@ function describe(plan: SitePlan, random: Random): KnownSystem {
         ...told(0.3, one.tailA === undefined ? {} : { tailA: Number(one.tailA.toFixed(1)) }),
         ...(one.blockBelowC === undefined ? {} : told(0.5, { chargeAboveC: one.blockBelowC })),
       },
-      counted: plan.monitor.uncounted.includes(one.id) ? plan.monitor.toldCounted : true,
+      counted: plan.monitor.uncounted.includes(one.id) ? plan.monitor.describedCounted : true,
       senses: one.remoteSense ? 'battery' : 'own-terminals',
     })),
     monitor: plan.monitor.settings,
@@ -223,7 +223,7 @@ function describe(plan: SitePlan, random: Random): KnownSystem {
       id,
       name: k === 0 ? 'Load' : 'Load 2',
       kind: 'dc',
-      counted: plan.monitor.uncounted.includes(id) ? plan.monitor.toldCounted : true,
+      counted: plan.monitor.uncounted.includes(id) ? plan.monitor.describedCounted : true,
       ...(plan.cut?.told ? settingsOf(plan.cut) : {}),
     })),
     ...(isLead(plan.chemistry) ? {} : { bms: plan.lithium.bms }),

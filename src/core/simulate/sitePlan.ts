@@ -40,7 +40,7 @@ export interface ChargerPlan {
   sensorOffC?: number;
   equalise?: { volts: number; minutes: number; dueAt: number[] };
   /** What is told of its charge voltage, where that is not what it does. */
-  toldAbsorptionV?: number;
+  configuredAbsorptionV?: number;
   logged: boolean;
   reportsStage: boolean;
 }
@@ -53,7 +53,7 @@ export interface MonitorPlan {
   startReading: number;
   /** Chargers and loads that bypass it, and what is told of that. */
   uncounted: string[];
-  toldCounted: boolean | null;
+  describedCounted: boolean | null;
   logsReading: boolean;
   /** How long its log is silent before each restart, ms. */
   silentMs?: number;
@@ -277,7 +277,7 @@ function drawMonitor(plan: Omit<SitePlan, 'monitor' | 'complaints'>): MonitorPla
     meter: {},
     startReading: Math.min(100, 100 * startCharge + random.normal(0, 2)),
     uncounted: [],
-    toldCounted: true,
+    describedCounted: true,
     logsReading: random.next() < 0.85,
     quantum: random.pick([0.1, 0.1, 0.5, 1]),
   };

@@ -2,7 +2,7 @@
 /** The steps that describe a job and its system, over one form that saves itself. */
 
 import { FormProvider } from 'react-hook-form';
-import type { Told } from '@/core/diagnosis/summary';
+import type { JobDigest } from '@/core/diagnosis/summary';
 import type { RecordingInfo } from '@/core/log/recording';
 import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
@@ -41,7 +41,7 @@ interface Props {
   photos: PhotoShown[];
   changes: ChangeShown[];
   changeCount: number;
-  told: Told | null;
+  digest: JobDigest | null;
   step: DescribeStep;
 }
 
@@ -64,7 +64,7 @@ function Step({
   photos,
   changes,
   changeCount,
-  told,
+  digest,
   step,
   description,
 }: Props & { description: DescriptionForm }) {
@@ -73,7 +73,7 @@ function Step({
     <WorkspaceFrame
       jobId={id}
       step={step}
-      states={stepStates(job, system, recordings.length, told)}
+      states={stepStates(job, system, recordings.length, digest)}
       title={job.title}
       system={system.name}
       status={<SaveWord state={description.state} />}

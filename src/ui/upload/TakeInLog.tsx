@@ -75,7 +75,7 @@ export function TakeInLog({ jobId, system, recordings, onFollowing }: Props) {
     if (intake.state === 'asking') return setAsking(intake);
     setAsking(null);
     if (intake.state === 'failed') {
-      // Told here; there is no need to list it too.
+      // Said here; there is no need to list it too.
       void ask(`/api/intakes/${intake.id}`, ANYTHING, { method: 'DELETE' });
       return setProblem(intake.problem);
     }

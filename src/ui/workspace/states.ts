@@ -1,6 +1,6 @@
 /** A few words on the state of each step, for the spine. */
 
-import type { Told } from '@/core/diagnosis/summary';
+import type { JobDigest } from '@/core/diagnosis/summary';
 import { counted } from '@/core/quantity/text';
 import { checklistFor } from '@/core/system/checklist';
 import { missingBasics } from '@/core/system/known';
@@ -9,12 +9,12 @@ import type { Job, System } from '@/core/system/schema';
 import { coverageOf } from '@/core/system/wiring';
 import type { StepId } from './steps';
 
-/** @param told null while the logs have not been weighed */
+/** @param digest null while the logs have not been weighed */
 export function stepStates(
   job: Job,
   system: System,
   recordings: number,
-  told: Told | null,
+  digest: JobDigest | null,
 ): Partial<Record<StepId, string>> {
   const basics = missingBasics(system);
   const items = checklistFor(system, job.works ?? []);
@@ -45,32 +45,32 @@ export function stepStates(
         ? 'too little known'
         : 'in order',
     logs: recordings === 0 ? 'none yet' : `${recordings} taken in`,
-    ...(told
+    ...(digest
       ? {
-          charging: told.charges === 0 ? 'nothing to see' : counted(told.charges, 'charge'),
+          charging: digest.charges === 0 ? 'nothing to see' : counted(digest.charges, 'charge'),
           counting:
-            told.syncs === null
+            digest.syncs === null
               ? 'nothing to count'
-              : told.syncs.wrong > 0
-                ? `${told.syncs.wrong} of ${counted(told.syncs.all, 'sync')} false`
-                : told.syncs.all === 0
+              : digest.syncs.wrong > 0
+                ? `${digest.syncs.wrong} of ${counted(digest.syncs.all, 'sync')} false`
+                : digest.syncs.all === 0
                   ? 'no sync'
-                  : counted(told.syncs.all, 'sync'),
+                  : counted(digest.syncs.all, 'sync'),
           'cut-offs':
-            told.cutoffs === null
+            digest.cutoffs === null
               ? 'nothing to see'
-              : told.cutoffs === 0
+              : digest.cutoffs === 0
                 ? 'none'
-                : counted(told.cutoffs, 'cut-off'),
+                : counted(digest.cutoffs, 'cut-off'),
           cells:
-            told.cellsApart === null
-              ? told.hasRounds
+            digest.cellsApart === null
+              ? digest.hasRounds
                 ? 'hydrometer rounds'
                 : 'nothing to see'
-              : told.cellsApart === 0
+              : digest.cellsApart === 0
                 ? 'level'
-                : `${told.cellsApart} apart`,
-          weigh: recordings === 0 ? '' : told.found === 0 ? 'nothing found' : `${told.found} found`,
+                : `${digest.cellsApart} apart`,
+          weigh: recordings === 0 ? '' : digest.found === 0 ? 'nothing found' : `${digest.found} found`,
         }
       : {}),
   };

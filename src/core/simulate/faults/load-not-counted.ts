@@ -10,7 +10,7 @@ export const loadNotCounted: Fault = {
     logReading(plan);
     plan.secondLoad = { share: random.uniform(0.25, 0.7), nightly: random.next() < 0.4 };
     plan.monitor.uncounted = ['load-2'];
-    plan.monitor.toldCounted = random.pick([null, null, true, false]);
+    plan.monitor.describedCounted = random.pick([null, null, true, false]);
     plan.logsLoadsApart = random.next() < 0.5;
   },
   hurts: (outcome) => readingOff(outcome) > 8,

@@ -11,7 +11,7 @@ export const sourceNotCounted: Fault = {
     const one = random.pick(plan.chargers);
     if (random.next() < 0.7) one.logged = true;
     plan.monitor.uncounted = [one.id];
-    plan.monitor.toldCounted = random.pick([null, null, true, false]);
+    plan.monitor.describedCounted = random.pick([null, null, true, false]);
   },
   hurts: (outcome) => readingOff(outcome) > 8,
 };

@@ -201,7 +201,12 @@ const FIRES: Case[] = [
   ['sources-together', lead, second((s) => (profile(s).absorptionV = 13.6)), /never gives anything/],
   ['sources-together', lead, second((s) => (profile(s).floatV = 13.5)), /on float Second carries/],
   ['rebulk-gap', lead, (s) => (profile(s).rebulkV = 13.6), /only 0\.10 V under/],
-  ['rebulk-gap', lead, (s) => (profile(s).rebulkV = 11.9), /re-bulks only below 11\.90 V, about [\d.]+ % charge/],
+  [
+    'rebulk-gap',
+    lead,
+    (s) => (profile(s).rebulkV = 11.9),
+    /re-bulks only below 11\.90 V, about [\d.]+ % charge/,
+  ],
   ['charged-voltage', lead, (s) => (monitor(s).chargedV = 14.6), /no source goes above 14\.40 V/],
   ['charged-voltage', lead, (s) => (monitor(s).chargedV = 12.8), /or at rest/],
   [

@@ -1,4 +1,4 @@
-import { toldOf } from '@/core/diagnosis/summary';
+import { digestOf } from '@/core/diagnosis/summary';
 import { notFound } from 'next/navigation';
 import { describeJob, openJob } from '@/server/openJob';
 import { store } from '@/server/store';
@@ -32,7 +32,7 @@ export default async function Page({ params }: { params: Promise<{ id: string; s
       diagnosis={open.diagnosis}
       notWeighed={open.notWeighed}
       step={step}
-      states={stepStates(open.job, open.system, open.recordings.length, toldOf(open.diagnosis))}
+      states={stepStates(open.job, open.system, open.recordings.length, digestOf(open.diagnosis))}
     />
   );
 }
