@@ -1,8 +1,7 @@
 'use client';
 /** The steps that read logs: strips and notebook. Evidence in the notebook lights its spans on the strips and goes there. */
 
-import dynamic from 'next/dynamic';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import type { Intake } from '@/core/log/intake';
 import type { RecordingInfo } from '@/core/log/recording';
@@ -14,17 +13,8 @@ import { useChargingView } from '@/ui/charging/useChargingView';
 import type { LogStep, StepId } from './steps';
 import { WorkspaceFrame } from './WorkspaceFrame';
 
-/** Each step with scripts of its own. */
-const ChargingStep = dynamic(() => import('@/ui/charging/ChargingStep').then((one) => one.ChargingStep));
-const CountingStep = dynamic(() => import('@/ui/counting/CountingStep').then((one) => one.CountingStep));
-const CutOffsStep = dynamic(() => import('@/ui/cutoffs/CutOffsStep').then((one) => one.CutOffsStep));
-const CellsStep = dynamic(() => import('@/ui/cells/CellsStep').then((one) => one.CellsStep));
-const LogsStep = dynamic(() => import('@/ui/upload/LogsStep').then((one) => one.LogsStep));
-const EvidenceMatrix = dynamic(() =>
-  import('@/ui/notebook/EvidenceMatrix').then((one) => one.EvidenceMatrix),
-);
-
-interface Props {
+/** What every step is given: the job with its logs, as the server has it. */
+export interface StepProps {
   id: string;
   job: Job;
   jobVersion: number;
@@ -37,13 +27,27 @@ interface Props {
   diagnosis: Diagnosis;
   /** Why the logs were not weighed; null when they were. */
   notWeighed: string | null;
-  step: LogStep;
   /** A few words on the state of each step. */
   states: Partial<Record<StepId, string>>;
 }
 
+interface Shared {
+  /** Spans lit by the notebook. */
+  lit: Span[];
+  /** Where the notebook wants to go, and a way there. */
+  goal: Span | null;
+  go(span: Span): void;
+  /** For the step that shows it in its middle. */
+  notebook: ReactNode;
+}
+
+interface Props extends StepProps {
+  step: LogStep;
+  children(shared: Shared): ReactNode;
+}
+
 export function Workspace(props: Props) {
-  const { id, job, system, recordings, intakes, diagnosis, notWeighed, step, states } = props;
+  const { id, job, system, recordings, diagnosis, notWeighed, step, states, children } = props;
   const [lit, setLit] = useState<Span[]>([]);
   const [goal, setGoal] = useState<Span | null>(null);
   const [view, setView] = useChargingView(id);
@@ -78,67 +82,7 @@ export function Workspace(props: Props) {
           under Logs until the rest can be analysed.
         </p>
       )}
-      {step === 'logs' && (
-        <LogsStep
-          jobId={id}
-          system={system}
-          recordings={recordings}
-          intakes={intakes}
-          trust={diagnosis.trust}
-        />
-      )}
-      {step === 'charging' && (
-        <ChargingStep
-          jobId={id}
-          job={job}
-          jobVersion={props.jobVersion}
-          systemId={props.systemId}
-          system={system}
-          systemVersion={props.systemVersion}
-          changes={props.changes}
-          recordings={recordings}
-          diagnosis={diagnosis}
-          lit={lit}
-          goal={goal}
-          onGo={go}
-        />
-      )}
-      {step === 'counting' && (
-        <CountingStep
-          jobId={id}
-          systemId={props.systemId}
-          system={system}
-          systemVersion={props.systemVersion}
-          recordings={recordings}
-          diagnosis={diagnosis}
-          lit={lit}
-        />
-      )}
-      {step === 'cut-offs' && (
-        <CutOffsStep
-          jobId={id}
-          systemId={props.systemId}
-          system={system}
-          diagnosis={diagnosis}
-          hasLogs={recordings.length > 0}
-          lit={lit}
-        />
-      )}
-      {step === 'cells' && (
-        <CellsStep
-          jobId={id}
-          systemId={props.systemId}
-          system={system}
-          diagnosis={diagnosis}
-          hasLogs={recordings.length > 0}
-        />
-      )}
-      {step === 'weigh' && (
-        <div className="flex flex-col gap-4">
-          <EvidenceMatrix jobId={id} diagnosis={diagnosis} />
-          <div className="border-rule-strong bg-sheet max-w-3xl border">{notebook}</div>
-        </div>
-      )}
+      {children({ lit, goal, go, notebook })}
     </WorkspaceFrame>
   );
 }

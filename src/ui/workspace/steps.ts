@@ -22,8 +22,6 @@ export type StepId = (typeof STEPS)[number]['id'];
 const DESCRIBE_STEPS = ['take-in', 'make-safe', 'wiring', 'settings'] as const;
 export type DescribeStep = (typeof DESCRIBE_STEPS)[number];
 /** Steps that read its logs. */
-const LOG_STEPS = ['logs', 'charging', 'counting', 'cut-offs', 'cells', 'weigh'] as const;
-export type LogStep = (typeof LOG_STEPS)[number];
+export type LogStep = 'logs' | 'charging' | 'counting' | 'cut-offs' | 'cells' | 'weigh';
 
 export const isDescribeStep = (id: string): id is DescribeStep => DESCRIBE_STEPS.some((step) => step === id);
-export const isLogStep = (id: string): id is LogStep => LOG_STEPS.some((step) => step === id);

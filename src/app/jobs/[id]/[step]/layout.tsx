@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { isDescribeStep, isLogStep } from '@/ui/workspace/steps';
+import { isDescribeStep } from '@/ui/workspace/steps';
 
 interface Props {
   children: ReactNode;
@@ -9,6 +9,6 @@ interface Props {
 
 export default async function Layout({ children, params }: Props) {
   const { step } = await params;
-  if (!isDescribeStep(step) && !isLogStep(step)) notFound();
+  if (!isDescribeStep(step)) notFound();
   return children;
 }

@@ -1,38 +1,16 @@
-import { digestOf } from '@/core/diagnosis/summary';
 import { notFound } from 'next/navigation';
-import { describeJob, openJob } from '@/server/openJob';
+import { describeJob } from '@/server/openJob';
 import { store } from '@/server/store';
-import { isDescribeStep, isLogStep } from '@/ui/workspace/steps';
-import { LazyDescribe, LazyWorkspace } from '@/ui/workspace/lazy';
-import { stepStates } from '@/ui/workspace/states';
+import { DescribeWorkspace } from '@/ui/describe/DescribeWorkspace';
+import { isDescribeStep } from '@/ui/workspace/steps';
 
 export const dynamic = 'force-dynamic';
 
+/** The steps that describe the job. Those that read logs have pages of their own, and so scripts of their own. */
 export default async function Page({ params }: { params: Promise<{ id: string; step: string }> }) {
   const { id, step } = await params;
-  if (isDescribeStep(step)) {
-    const described = await describeJob(store(), id);
-    if (!described) notFound();
-    return <LazyDescribe key={step} {...described} step={step} />;
-  }
-  if (!isLogStep(step)) notFound();
-  const open = await openJob(store(), id);
-  if (!open) notFound();
-  return (
-    <LazyWorkspace
-      id={id}
-      job={open.job}
-      jobVersion={open.jobVersion}
-      systemId={open.systemId}
-      system={open.system}
-      systemVersion={open.systemVersion}
-      changes={open.changes.map(({ on, label }) => ({ on, label }))}
-      recordings={open.recordings}
-      intakes={open.intakes}
-      diagnosis={open.diagnosis}
-      notWeighed={open.notWeighed}
-      step={step}
-      states={stepStates(open.job, open.system, open.recordings.length, digestOf(open.diagnosis))}
-    />
-  );
+  if (!isDescribeStep(step)) notFound();
+  const described = await describeJob(store(), id);
+  if (!described) notFound();
+  return <DescribeWorkspace key={step} {...described} step={step} />;
 }

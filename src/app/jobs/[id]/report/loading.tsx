@@ -1,1 +1,1 @@
-export { default } from '../[step]/loading';
+export { default } from '../(log)/loading';
