@@ -6,6 +6,7 @@ import { unpackMinutes } from '@/core/whatif/minutes';
 import type { ReplayFacts } from '@/core/whatif/recorded';
 import { type Prepared, prepareWhatIf, type WhatIf } from '@/core/whatif/whatIf';
 import type { Outcome } from '@/core/whatif/replay';
+import { inSteps } from './inSteps';
 import type { KnownSystem } from '@/core/system/known';
 
 let whatIf: WhatIf | null = null;
@@ -25,7 +26,7 @@ const replayer = {
     if (!response.ok)
       throw new Error('The logs could not be fetched: check that the server runs, and load the page anew.');
     const minutes = unpackMinutes(await response.arrayBuffer());
-    whatIf = prepareWhatIf(system, minutes, facts, onDone);
+    whatIf = prepareWhatIf(system, minutes, facts, inSteps(onDone));
     if (!whatIf)
       throw new Error(
         'These logs hold no charge from a known state that a battery could be fitted to, so nothing can be replayed.',

@@ -2,6 +2,7 @@
 
 import { expose } from 'comlink';
 import { type BenchLog, fitSettings, type Preset, type Trial, tryOut } from '@/core/count/bench';
+import { inSteps } from './inSteps';
 import { unpackLog } from '@/core/count/packed';
 import type { CounterKind } from '@/core/count/kinds';
 import type { CounterSettings } from '@/core/count/settings';
@@ -63,7 +64,7 @@ const counterBench = {
   },
   /** @param onDone part of the search that is done, 0 to 1 */
   fit(bank: KnownBank, from: CounterSettings[], onDone: (done: number) => void): CounterSettings {
-    return fitSettings(loaded().bench, bank, from, onDone).settings;
+    return fitSettings(loaded().bench, bank, from, inSteps(onDone)).settings;
   },
 };
 

@@ -8,15 +8,20 @@ import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
+import { Waiting } from '@/ui/primitives/Waiting';
 import { ViewTabs } from '@/ui/primitives/ViewTabs';
 import { Strips } from '@/ui/strips/Strips';
 import { CHARGING_VIEWS, useChargingView } from './useChargingView';
 
 /** Each view with scripts of its own: the strips are there first. */
-const ChargesTable = dynamic(() => import('./ChargesTable').then((one) => one.ChargesTable));
-const DaysView = dynamic(() => import('./DaysView').then((one) => one.DaysView));
-const SourcesView = dynamic(() => import('./SourcesView').then((one) => one.SourcesView));
-const WhatIfView = dynamic(() => import('./WhatIfView').then((one) => one.WhatIfView));
+const ChargesTable = dynamic(() => import('./ChargesTable').then((one) => one.ChargesTable), {
+  loading: Waiting,
+});
+const DaysView = dynamic(() => import('./DaysView').then((one) => one.DaysView), { loading: Waiting });
+const SourcesView = dynamic(() => import('./SourcesView').then((one) => one.SourcesView), {
+  loading: Waiting,
+});
+const WhatIfView = dynamic(() => import('./WhatIfView').then((one) => one.WhatIfView), { loading: Waiting });
 
 interface Props {
   jobId: string;

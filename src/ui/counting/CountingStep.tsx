@@ -10,12 +10,15 @@ import type { RecordingInfo } from '@/core/log/recording';
 import type { Span } from '@/core/quantity/span';
 import type { System } from '@/core/system/schema';
 import { sourceName } from '@/core/system/sourceName';
+import { Waiting } from '@/ui/primitives/Waiting';
 import { useView, ViewTabs } from '@/ui/primitives/ViewTabs';
 import { ChargeCurve } from './ChargeCurve';
 
-const DriftView = dynamic(() => import('./DriftView').then((one) => one.DriftView));
-const SettingsBench = dynamic(() => import('./SettingsBench').then((one) => one.SettingsBench));
-const SyncsTable = dynamic(() => import('./SyncsTable').then((one) => one.SyncsTable));
+const DriftView = dynamic(() => import('./DriftView').then((one) => one.DriftView), { loading: Waiting });
+const SettingsBench = dynamic(() => import('./SettingsBench').then((one) => one.SettingsBench), {
+  loading: Waiting,
+});
+const SyncsTable = dynamic(() => import('./SyncsTable').then((one) => one.SyncsTable), { loading: Waiting });
 
 const VIEWS = [
   { id: 'charge', name: 'Charge' },

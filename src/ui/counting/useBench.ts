@@ -80,11 +80,19 @@ export function useBench(
     problem,
     fit(bank, from) {
       setFitting(0);
+      // Progress has a channel of its own: the last of it may come after the answer.
+      let over = false;
+      const onDone = (part: number) => {
+        if (!over) setFitting(part);
+      };
       worker
-        .current!.call((bench) => bench.fit(bank, from, proxy(setFitting)))
+        .current!.call((bench) => bench.fit(bank, from, proxy(onDone)))
         .then(onFitted)
         .catch((error: unknown) => setProblem(sentenceOf(error)))
-        .finally(() => setFitting(null));
+        .finally(() => {
+          over = true;
+          setFitting(null);
+        });
     },
   };
 }

@@ -12,6 +12,7 @@ import { knownSystem } from '@/core/system/known';
 import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
+import { Waiting } from '@/ui/primitives/Waiting';
 import { type Command, useCommands } from '@/ui/commands/Commands';
 import { pngOf } from '@/ui/picture/paint';
 import { svgText } from '@/ui/picture/svgText';
@@ -41,11 +42,15 @@ import { besideOfAddress } from './viewAddress';
 import { spanOfZoom } from './zooms';
 
 /** Panels come when they are opened: the strips are there first. */
-const CaliperPanel = dynamic(() => import('./CaliperPanel').then((one) => one.CaliperPanel));
-const ComparePanel = dynamic(() => import('./ComparePanel').then((one) => one.ComparePanel));
-const FindPanel = dynamic(() => import('./FindPanel').then((one) => one.FindPanel));
-const LanesPanel = dynamic(() => import('./LanesPanel').then((one) => one.LanesPanel));
-const PinsPanel = dynamic(() => import('./PinsPanel').then((one) => one.PinsPanel));
+const CaliperPanel = dynamic(() => import('./CaliperPanel').then((one) => one.CaliperPanel), {
+  loading: Waiting,
+});
+const ComparePanel = dynamic(() => import('./ComparePanel').then((one) => one.ComparePanel), {
+  loading: Waiting,
+});
+const FindPanel = dynamic(() => import('./FindPanel').then((one) => one.FindPanel), { loading: Waiting });
+const LanesPanel = dynamic(() => import('./LanesPanel').then((one) => one.LanesPanel), { loading: Waiting });
+const PinsPanel = dynamic(() => import('./PinsPanel').then((one) => one.PinsPanel), { loading: Waiting });
 
 interface Props {
   jobId: string;
