@@ -1,6 +1,7 @@
 /** The caliper, the search and the discharges of a system, over what the database holds. Needs PostgreSQL. */
 
 import { HOUR } from '@/core/quantity/span';
+import { unpackMinutes } from '@/core/whatif/minutes';
 import { findAnalyses, saveAnalysis } from '@/store/analyses';
 import { findJob, findSystem, setJobRemoved } from '@/store/jobs';
 import { listRecordings } from '@/store/recordings';
@@ -10,6 +11,7 @@ import { analyseJob } from './analyseJob';
 import { dischargesOf, type JobDischarge } from './dischargesOf';
 import { newJobSchema } from './doors';
 import { newJob } from './newJob';
+import { minutesOfJob } from './minutesOfJob';
 import { findInLog, measureSpan } from './spanTools';
 
 const described = testDatabaseUrl ? describe : describe.skip;
@@ -47,6 +49,18 @@ described('tools on logs', () => {
     await at.send(csv, 'done');
     await expect(measureSpan(at.store, at.stored.id, span)).rejects.toThrow('no samples between');
     await expect(measureSpan(at.store, at.stored.systemId, span)).rejects.toThrow();
+  });
+
+  test('the logs on a grid, for the replay of charging; of a job without logs there is none', async () => {
+    await expect(minutesOfJob(at.store, at.stored.id)).rejects.toThrow('There is no such job with logs');
+    await at.send(csv, 'done');
+    const { body } = await minutesOfJob(at.store, at.stored.id);
+    const bytes = Buffer.concat([...(body as Iterable<Uint8Array>)]);
+    const minutes = unpackMinutes(new Uint8Array(bytes).buffer);
+    expect(minutes.stepMs).toBe(MINUTE);
+    expect(minutes.amps[30]).toBe(-10);
+    expect(minutes.volts[200]).toBe(25);
+    expect(minutes.celsius).toBeNull();
   });
 
   test('the next and the last time of something, and a span between two levels', async () => {

@@ -91,3 +91,33 @@ test('a system’s own figures can be put in', () => {
       expect([slug, one.id, compute(one, typed).ok]).toEqual([slug, one.id, true]);
     }
 });
+
+test('inverter, exponent, generator, shunt and ratings chain, worked by hand', () => {
+  // 800 W at 90 % and 15 W idle are 903.9 W: 37.7 A at 24 V.
+  expect(result('inverter', {}, 'From the battery')).toBeCloseTo((800 / 0.9 + 15) / 24, 9);
+  expect(result('inverter', { efficiency: '100', idle: '0' }, 'Lost in the inverter')).toBeCloseTo(0, 9);
+
+  // 25 A are five times the 20-hour rate of 100 Ah: 5^0.25 = 1.4953; 50 Ah drawn show as 74.8 %.
+  expect(result('drawn', {}, 'Ampere-hours drawn')).toBe(50);
+  expect(result('drawn', {}, 'By ampere-hours alone')).toBe(50);
+  expect(result('drawn', {}, 'They part by')).toBeCloseTo(50 * (5 ** 0.25 - 1), 9);
+  expect(result('drawn', { amps: '2', ran: '10' }, 'They part by')).toBe(0);
+  expect(result('drawn', { amps: '90' }, 'As a monitor with this exponent shows')).toBe(0);
+
+  // 50 A · 28.8 V / 0.88 / 0.7 = 2338 VA.
+  expect(result('generator', {}, 'Apparent power')).toBeCloseTo(2337.66, 1);
+  const most = Number(result('generator', {}, 'Charge current that it carries'));
+  expect(result('generator', { amps: String(most) }, 'Share of the generator')).toBeCloseTo(100, 6);
+
+  // 500 A / 50 mV: 4 mV are 40 A; a monitor set for 100 A / 50 mV shows 8 A, a fifth.
+  expect(result('shunt', {}, 'True current')).toBeCloseTo(40, 9);
+  expect(result('shunt', { setRated: '100' }, 'The monitor shows')).toBeCloseTo(8, 9);
+  expect(result('shunt', { setRated: '100' }, 'Shown over true')).toBeCloseTo(0.2, 9);
+  expect(result('shunt', {}, 'Resistance of the shunt')).toBeCloseTo(0.1, 9);
+
+  expect(result('ratings', {}, 'Weakest link')).toBe('the main cable');
+  expect(result('ratings', {}, 'Its margin while all runs')).toBeCloseTo(100 * (1 - 60 / 180), 9);
+  expect(result('ratings', { start: '180' }, 'Margin of the BMS at the start')).toBeCloseTo(-20, 9);
+  expect(result('ratings', {}, 'Fuse against cable')).toBe('too large for it');
+  expect(result('ratings', { fuse: '160' }, 'Fuse against cable')).toBe('protects it');
+});

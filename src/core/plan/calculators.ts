@@ -13,6 +13,7 @@ import { capacityAtRate, dischargeHours, usableCapacity, usualExponent } from '.
 import { CHEMISTRIES, type Chemistry, type System } from '../system/schema';
 import { schoolsOf } from '../system/schools';
 import { capacityPercent, END_OF_LIFE, planCapacityTest } from '../capacity/plan';
+import { weakestLink } from './ratingsChain';
 
 interface NumberInput {
   key: string;
@@ -394,6 +395,159 @@ export const CALCULATORS: readonly Calculator[] = [
       out('Cross-section', awgName(squareMmToAwg(v.number('area'))), ''),
       out('Gauge', awgToSquareMm(v.number('gauge')), 'mm²', 2),
     ],
+  },
+  {
+    id: 'inverter',
+    title: 'Watts through an inverter',
+    about: 'What a load behind an inverter draws from the battery.',
+    inputs: [
+      number('watts', 'Load', 'W', 800, 0.1, 100_000),
+      number('volts', 'Battery voltage under load', 'V', 24, 5, 1000),
+      number('efficiency', 'Efficiency of the inverter', '%', 90, 20, 100),
+      number('idle', 'What it draws with nothing on', 'W', 15, 0, 2000),
+    ],
+    formula: 'I = (P / η + P₀) / U',
+    source: 'Common practice; efficiency by the inverter’s sheet, lower at small loads',
+    compute(v) {
+      const watts = v.number('watts') / (v.number('efficiency') / 100) + v.number('idle');
+      const current = watts / v.number('volts');
+      return [
+        out('From the battery', current, 'A'),
+        out('In an hour', current, 'Ah'),
+        out('Lost in the inverter', watts - v.number('watts'), 'W', 0),
+      ];
+    },
+  },
+  {
+    id: 'drawn',
+    title: 'Per cent and ampere-hours drawn',
+    about: 'Why the percentage has fallen further than the ampere-hours say: the exponent is at work.',
+    inputs: [
+      CAPACITY,
+      HOURS,
+      EXPONENT,
+      number('amps', 'Load', 'A', 25, 0.01, 5000),
+      number('ran', 'It ran for', 'h', 2, 0.01, 1000),
+    ],
+    formula: 'ΔSoC = (I / I_H)^(k − 1) · I · t / C, with I_H = C / H; at small currents nothing is taken off',
+    source: PEUKERT,
+    compute(v) {
+      const { capacityAh, hours } = rated(v);
+      const drawn = v.number('amps') * v.number('ran');
+      const factor = Math.max(1, (v.number('amps') * hours) / capacityAh) ** (v.number('exponent') - 1);
+      const plain = (100 * drawn) / capacityAh;
+      return [
+        out('Ampere-hours drawn', drawn, 'Ah'),
+        out('By ampere-hours alone', Math.max(0, 100 - plain), '%'),
+        out('As a monitor with this exponent shows', Math.max(0, 100 - plain * factor), '%'),
+        out('They part by', plain * (factor - 1), 'points'),
+      ];
+    },
+    from: (system) => ({
+      capacity: system.bank.capacityAh,
+      hours: system.bank.capacityHours,
+      exponent: exponentOf(system),
+      amps: amps(system),
+    }),
+  },
+  {
+    id: 'generator',
+    title: 'A charger on a small generator',
+    about: 'What a charger draws from a generator, and what is left for other loads.',
+    inputs: [
+      number('amps', 'Charge current as set', 'A', 50, 0.1, 2000),
+      number('volts', 'Voltage while charging', 'V', 28.8, 5, 1000),
+      number('efficiency', 'Efficiency of the charger', '%', 88, 30, 100),
+      number('factor', 'Power factor of the charger', '', 0.7, 0.3, 1),
+      number('generator', 'Generator, continuous', 'VA', 3000, 100, 1_000_000),
+    ],
+    formula: 'S = I · U / (η · cos φ)',
+    source: 'Common practice; a charger without power-factor correction has about 0.6 to 0.7',
+    compute(v) {
+      const watts = (v.number('amps') * v.number('volts')) / (v.number('efficiency') / 100);
+      const apparent = watts / v.number('factor');
+      const most =
+        (v.number('generator') * v.number('factor') * (v.number('efficiency') / 100)) / v.number('volts');
+      return [
+        out('Apparent power', apparent, 'VA', 0),
+        out('Share of the generator', (100 * apparent) / v.number('generator'), '%', 0),
+        out('Charge current that it carries', most, 'A', 0),
+      ];
+    },
+    caution:
+      'Limit the charge current in the charger’s settings: a generator that stalls under it may hurt both.',
+  },
+  {
+    id: 'shunt',
+    title: 'Shunt: drop and scale',
+    about: 'The current behind a drop over the shunt, and what a monitor shows that is set for another one.',
+    inputs: [
+      number('rated', 'Shunt fitted, current', 'A', 500, 1, 10_000),
+      number('drop', 'and its drop', 'mV', 50, 1, 500),
+      number('setRated', 'Shunt set in the monitor, current', 'A', 500, 1, 10_000),
+      number('setDrop', 'and its drop, as set', 'mV', 50, 1, 500),
+      number('millivolts', 'Drop measured', 'mV', 4, -500, 500),
+    ],
+    formula: 'I = U · I_N / U_N; shown over true = (I_set / U_set) / (I_N / U_N)',
+    source: 'Ohm’s law',
+    compute(v) {
+      const fitted = v.number('rated') / v.number('drop');
+      const set = v.number('setRated') / v.number('setDrop');
+      return [
+        out('True current', v.number('millivolts') * fitted, 'A', 2),
+        out('The monitor shows', v.number('millivolts') * set, 'A', 2),
+        out('Shown over true', set / fitted, '', 2),
+        out('Resistance of the shunt', v.number('drop') / v.number('rated'), 'mΩ', 3),
+      ];
+    },
+  },
+  {
+    id: 'ratings',
+    title: 'Ratings chain',
+    about:
+      'What runs at once and the largest start, against every link that it passes. A jumper is a link like any other.',
+    inputs: [
+      number('running', 'What runs at once', 'A', 60, 0, 10_000),
+      number('start', 'The largest start on top', 'A', 90, 0, 10_000),
+      number('bms', 'BMS limit', 'A', 200, 1, 10_000),
+      number('fuse', 'Main fuse', 'A', 200, 1, 10_000),
+      number('cable', 'Main cable', 'A', 180, 1, 10_000),
+      number('shunt', 'Shunt', 'A', 500, 1, 10_000),
+      number('busbar', 'Busbar', 'A', 250, 1, 10_000),
+      number('jumper', 'Jumpers', 'A', 180, 1, 10_000),
+    ],
+    formula: 'margin = 1 − I / the least rating',
+    source: 'Common practice; a cable’s rating by the local code, a fuse no larger than the cable',
+    compute(v) {
+      const links = [
+        ['bms', 'the BMS'],
+        ['fuse', 'the main fuse'],
+        ['cable', 'the main cable'],
+        ['shunt', 'the shunt'],
+        ['busbar', 'the busbar'],
+        ['jumper', 'the jumpers'],
+      ].map(([key, name]) => ({ name: name!, amps: v.number(key!) }));
+      const running = weakestLink(links, v.number('running'))!;
+      // A start of some seconds passes cables and fuses; a BMS opens at once.
+      const starting = 1 - (v.number('running') + v.number('start')) / v.number('bms');
+      return [
+        out('Weakest link', running.link.name, ''),
+        out('Its margin while all runs', 100 * running.margin, '%', 0),
+        out('Margin of the BMS at the start', 100 * starting, '%', 0),
+        out(
+          'Fuse against cable',
+          v.number('fuse') <= v.number('cable') ? 'protects it' : 'too large for it',
+          '',
+        ),
+      ];
+    },
+    caution:
+      'A fuse protects the cable behind it: it must not be larger than the cable carries. Local codes come first.',
+    from: (system) => ({
+      running: amps(system),
+      start: Math.max(0, ...system.loads.map((one) => one.surgeA ?? 0)) || undefined,
+      bms: system.bms?.maxDischargeA,
+    }),
   },
 ];
 

@@ -94,12 +94,12 @@ export const QUESTIONS = {
       {
         id: 'gap',
         name: '(b) a gap below the charge voltage',
-        why: 'Charge to 3.5 V per cell with no absorption and fall back to 3.35: little capacity lies between, and the source takes over the loads at the lower voltage.',
+        why: 'Charge to 3.5 V per cell, hold it no longer than balancing asks for, and fall back to 3.35: little capacity lies between, and the source takes over the loads at the lower voltage.',
       },
       {
         id: 'none',
         name: '(c) no float',
-        why: 'Lithium wants no trickle; where nothing has to be carried, the source may rest until the next charge.',
+        why: 'Lithium wants no trickle; where nothing has to be carried, the source may rest until the next charge. Where float cannot be switched off, set it no higher than the rest voltage of a full battery, about 3.33 V per cell.',
       },
     ],
   }),
@@ -139,6 +139,23 @@ export const QUESTIONS = {
         id: 'fixed',
         name: 'the fixed lithium preset only',
         why: 'On some controllers the profile that can be set is meant for lead and keeps lead habits in the background.',
+      },
+    ],
+  }),
+  balanceStart: question({
+    title: 'Where the balancing of lithium starts',
+    about: 'At which voltage of a cell the BMS begins to bleed it.',
+    chemistry: 'lithium',
+    options: [
+      {
+        id: 'under',
+        name: 'a little under the charge voltage',
+        why: 'All cells that are near full take part, in every charge that comes near the top.',
+      },
+      {
+        id: 'at',
+        name: 'at the charge voltage',
+        why: 'Only a cell that runs ahead of the others is bled, and none that is merely in step.',
       },
     ],
   }),
@@ -258,6 +275,7 @@ export function schoolsOf(system: Fitting): Schools {
     lithiumFloat: system.loads.length > 0 ? 'gap' : 'none',
     lithiumAbsorption: 'balance',
     leadPreset: 'own',
+    balanceStart: 'under',
     efficiency: 'cycled',
     lithiumEfficiency: '98',
     lithiumPeukert: '1.05',

@@ -352,10 +352,13 @@ export const ADVICE: readonly Row[] = [
     advise(s) {
       const charge = lowest(s, 'absorptionV');
       if (charge === null) return null;
-      return agreed(
-        round(Math.min(3.45, charge / s.cells() - 0.03), 0.01),
-        'Near the charge voltage per cell, and below it: only there do cells differ in voltage.',
-      );
+      const { name, why } = schoolOf(s.schools, 'balanceStart');
+      const perCell = charge / s.cells();
+      return {
+        value: round(s.schools.balanceStart === 'at' ? perCell : Math.min(3.45, perCell - 0.03), 0.01),
+        school: name,
+        why,
+      };
     },
   },
 ];

@@ -181,6 +181,33 @@ const FIRES: Case[] = [
   ['lithium-preset', lithium, (s) => (profile(s).preset = 'flooded'), /flooded lead profile/],
   ['lithium-preset', lithium, (s) => (profile(s).preset = 'agm'), /AGM lead preset/],
   ['lithium-preset', lithium, (s) => (profile(s).preset = 'own-lead-only'), /meant for lead only/],
+  ['lead-preset', lead, (s) => (profile(s).preset = 'flooded'), /flooded preset on this AGM battery/],
+  ['lead-preset', lead, (s) => (profile(s).preset = 'lithium'), /lithium preset on this AGM battery/],
+  ['lead-preset', lead, (s) => (profile(s).preset = 'gel'), /gel preset on this AGM battery/],
+  [
+    'cold-block-lead',
+    lead,
+    (s) => {
+      profile(s).chargeAboveC = 5;
+      s.site!.coldestC = -8;
+    },
+    /gives nothing below 5 °C; the battery gets as cold as -8 °C/,
+  ],
+  [
+    'held-to-sync',
+    lithium,
+    (s) => (profile(s).absorptionMinutes = 2),
+    /holds its voltage for 2 min and falls back under 28\.00 V; the monitor wants to see it for 3 min/,
+  ],
+  [
+    'start-current',
+    lithium,
+    (s) => {
+      s.bms!.maxDischargeA = 100;
+      load(s).surgeA = 120;
+    },
+    /Lamp starts with 120\.0 A; the BMS lets 100\.0 A through/,
+  ],
   ['absorption-time', lead, (s) => (profile(s).absorptionMinutes = 30), /ends absorption after 30 min/],
   ['absorption-time', lithium, (s) => (profile(s).absorptionMinutes = 480), /lithium needs none/],
   ['charger-tail', lead, (s) => (profile(s).tailA = 8), /ends absorption at 8\.0 A, 8\.0 % of 100 Ah/],
@@ -480,6 +507,44 @@ const QUIET: [rule: string, base: () => System, change: Change][] = [
   ['bms-limits', lithium, (s) => (s.bms!.cellHighV = 3.6)],
   ['balancing-start', lithium, (s) => (s.bms!.balanceV = 3.5)],
   ['cold-limits', lithium, (s) => (s.site!.coldestC = 5)],
+  ['lead-preset', lead, (s) => (profile(s).preset = 'agm')],
+  ['lead-preset', lead, (s) => (profile(s).preset = 'own')],
+  [
+    'cold-block-lead',
+    lead,
+    (s) => {
+      // The maker of this battery asks for it.
+      s.bank.chargeAboveC = 5;
+      profile(s).chargeAboveC = 5;
+      s.site!.coldestC = -8;
+    },
+  ],
+  ['cold-block-lead', lithium, (s) => (profile(s).chargeAboveC = 5)],
+  [
+    'held-to-sync',
+    lithium,
+    (s) => {
+      // Float keeps it above the charged voltage.
+      profile(s).absorptionMinutes = 0;
+      profile(s).floatV = 28.1;
+    },
+  ],
+  [
+    'start-current',
+    lithium,
+    (s) => {
+      s.bms!.maxDischargeA = 100;
+      load(s).surgeA = 80;
+    },
+  ],
+  [
+    'balancing-start',
+    lithium,
+    (s) => {
+      s.schools = { balanceStart: 'at' };
+      s.bms!.balanceV = 3.55;
+    },
+  ],
   [
     'equalise-schedule',
     lead,

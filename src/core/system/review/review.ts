@@ -4,6 +4,7 @@ import { FIELDS, fieldAt, type Unit } from '../fields';
 import { valueAt } from '../paths';
 import type { System } from '../schema';
 import { ADVICE, type Advice } from './advice';
+import { isAsked } from './asked';
 import type { HazardCode, Note, Weight } from './rule';
 import { RULES } from './rules';
 import {
@@ -133,6 +134,7 @@ function runsOf(rule: (typeof RULES)[number], s: Subject): Runs {
       return s.loads.map((load, i) => [loadPlace(load, i), () => rule.review(s, load)]);
     default: {
       const place = singlePlace(rule.on, s);
+      if (rule.about && !isAsked(s.system.monitor?.method, rule.about)) return [];
       return place ? [[place, () => rule.review(rule.on === 'monitor' ? seenBy(s) : s)]] : [];
     }
   }
@@ -206,7 +208,8 @@ function sheetOf(s: Subject, notes: readonly ReviewNote[]): SheetRow[] {
     else {
       const { on } = row;
       const place = singlePlace(on, s);
-      if (place) add(place, row.setting, () => row.advise(on === 'monitor' ? seenBy(s) : s));
+      const used = on !== 'monitor' || isAsked(s.system.monitor?.method, row.setting);
+      if (place && used) add(place, row.setting, () => row.advise(on === 'monitor' ? seenBy(s) : s));
     }
   const order = [...s.sources.map((one) => one.id), 'monitor', ...s.loads.map((one) => one.id), 'bms'];
   return rows.sort((a, b) => order.indexOf(a.of) - order.indexOf(b.of));

@@ -1,5 +1,6 @@
 /** What a review rule is, and what it says. One small rule a file in `rules/`; `rules/index.ts` lists them. */
 
+import type { Monitor } from '../schema';
 import type { LoadView, SourceView, Subject } from './subject';
 
 /** Hazards that a description, a walk along the wiring or a log can show. */
@@ -37,6 +38,8 @@ interface Described {
   code: string;
   /** What it looks at, in a few words. */
   says: string;
+  /** The setting of the monitor that it is about: a device that has none is not asked for it. */
+  about?: keyof Monitor;
 }
 
 export type Rule = Described &

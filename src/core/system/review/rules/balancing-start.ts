@@ -12,6 +12,8 @@ export const balancingStart: Rule = {
     const set = s.bms('balanceV');
     const charged = reached(s, (one) => one.profile('absorptionV'));
     const stops = Math.max(...charged) / s.cells();
+    // At the very voltage that is held only runners are bled: a school of its own.
+    if (charged.length > 0 && s.schools.balanceStart === 'at' && Math.abs(set - stops) <= 0.02) return null;
     if (charged.length > 0 && set >= stops)
       return {
         weight: 'fault',

@@ -9,6 +9,7 @@ export const chargedVoltage: Rule = {
   code: 'charged-voltage',
   says: 'charged voltage against what each source reaches',
   on: 'monitor',
+  about: 'chargedV',
   review(s) {
     const set = s.monitor('chargedV');
     const blocks = s.blocks();

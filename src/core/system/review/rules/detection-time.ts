@@ -6,6 +6,7 @@ export const detectionTime: Rule = {
   code: 'detection-time',
   says: 'detection time by school',
   on: 'monitor',
+  about: 'detectionMinutes',
   review(s) {
     const set = s.monitor('detectionMinutes');
     if (set < 2 && s.schools.sync === 'varying')

@@ -6,6 +6,7 @@ export const efficiencyRule: Rule = {
   code: 'efficiency',
   says: 'charge efficiency against the chemistry',
   on: 'monitor',
+  about: 'efficiencyPercent',
   review(s) {
     const set = s.monitor('efficiencyPercent');
     const [least, most] = s.lead() ? [72, 95] : [94, 100];

@@ -11,6 +11,7 @@ import { chargeVoltage } from './charge-voltage';
 import { chargedVoltage } from './charged-voltage';
 import { chargerSmall } from './charger-small';
 import { chargerTail } from './charger-tail';
+import { coldBlockLead } from './cold-block-lead';
 import { coldLimits } from './cold-limits';
 import { compensationRule } from './compensation';
 import { loadCoverage, sourceCoverage } from './coverage';
@@ -24,6 +25,8 @@ import { equaliseUnasked } from './equalise-unasked';
 import { floatVoltage } from './float-voltage';
 import { floorRule } from './floor';
 import { halfBank } from './half-bank';
+import { heldToSync } from './held-to-sync';
+import { leadPreset } from './lead-preset';
 import { lithiumCompensation } from './lithium-compensation';
 import { lithiumPreset } from './lithium-preset';
 import { loadCable } from './load-cable';
@@ -37,6 +40,7 @@ import { reconnectGap } from './reconnect-gap';
 import { siteTemperature } from './site-temperature';
 import { sourceCable } from './source-cable';
 import { sourcesTogether } from './sources-together';
+import { startCurrent } from './start-current';
 import { startPercentage } from './start-percentage';
 import { batteryPost, halvesApart, hotJoint, senseLead, sensorDirection } from './walk';
 import { zeroThreshold } from './zero-threshold';
@@ -50,6 +54,7 @@ export const RULES: readonly Rule[] = [
   equaliseUnasked,
   lithiumCompensation,
   lithiumPreset,
+  leadPreset,
   absorptionTime,
   chargerTail,
   chargeCurrent,
@@ -60,6 +65,7 @@ export const RULES: readonly Rule[] = [
   chargedVoltage,
   monitorTailRule,
   detectionTime,
+  heldToSync,
   zeroThreshold,
   monitorCapacity,
   efficiencyRule,
@@ -79,10 +85,12 @@ export const RULES: readonly Rule[] = [
   alarmVoltage,
   cutoffOrder,
   reconnectGap,
+  startCurrent,
   percentageCutoff,
   bmsLimits,
   balancingStart,
   coldLimits,
+  coldBlockLead,
   equaliseSchedule,
   equaliseSettings,
   airflowRule,

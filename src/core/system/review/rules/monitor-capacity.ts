@@ -7,6 +7,7 @@ export const monitorCapacity: Rule = {
   code: 'monitor-capacity',
   says: 'capacity set against the bank',
   on: 'monitor',
+  about: 'capacityAh',
   review(s) {
     const set = s.monitor('capacityAh');
     const bank = s.countedCapacity();

@@ -8,6 +8,7 @@ export const monitorTailRule: Rule = {
   code: 'monitor-tail',
   says: 'tail of the monitor by school',
   on: 'monitor',
+  about: 'tailPercent',
   review(s) {
     const set = s.monitor('tailPercent');
     const most = s.lead() ? 8 : 7;

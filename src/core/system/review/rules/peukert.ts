@@ -6,6 +6,7 @@ export const peukertRule: Rule = {
   code: 'peukert',
   says: 'Peukert exponent against the chemistry',
   on: 'monitor',
+  about: 'peukert',
   review(s) {
     const set = s.monitor('peukert');
     const [least, most] = s.lead() ? [1.08, 1.4] : [1, 1.12];

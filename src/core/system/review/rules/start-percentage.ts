@@ -7,6 +7,7 @@ export const startPercentage: Rule = {
   code: 'start-percentage',
   says: 'what the monitor shows after it lost its supply',
   on: 'monitor',
+  about: 'startPercent',
   review(s) {
     const set = s.system.monitor?.startPercent;
     if (set === undefined || set < 90) return null;

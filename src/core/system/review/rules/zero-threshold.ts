@@ -7,6 +7,7 @@ export const zeroThreshold: Rule = {
   code: 'zero-threshold',
   says: 'zero threshold against the tail and the smallest load',
   on: 'monitor',
+  about: 'thresholdA',
   review(s) {
     const set = s.monitor('thresholdA');
     if (set === 0) return null;
