@@ -104,8 +104,9 @@ start(async () => {
   await shoot(page, 'hydrometer');
 
   const dark = await open({ dark: true });
-  await dark.goto(`${base}/charging?view=days`);
-  await shoot(dark, 'days-dark');
+  await dark.goto(`${base}/charging?view=what-if`);
+  await dark.getByRole('spinbutton', { name: 'Size of the source' }).fill('1.5');
+  await shoot(dark, 'what-if-dark');
   const phone = await open({ width: 390, height: 844 });
   await phone.goto(`${base}/charging`);
   await shoot(phone, 'charging-phone');

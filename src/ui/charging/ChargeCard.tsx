@@ -1,6 +1,7 @@
 /** A charge beside what was to be expected of it. */
 
 import type { CardLine } from '@/core/diagnosis/chargeTable';
+import { HeadCells } from '@/ui/primitives/HeadCells';
 
 export function ChargeCard({ lines }: { lines: CardLine[] }) {
   if (lines.length === 0)
@@ -9,15 +10,7 @@ export function ChargeCard({ lines }: { lines: CardLine[] }) {
     <table className="w-full border-collapse text-left text-sm">
       <thead>
         <tr className="text-ink-soft text-xs">
-          <th scope="col" className="py-1 pr-3 font-normal">
-            <span className="sr-only">What</span>
-          </th>
-          <th scope="col" className="py-1 pr-3 font-normal">
-            Expected
-          </th>
-          <th scope="col" className="py-1 pr-3 font-normal">
-            Seen
-          </th>
+          <HeadCells names={['', 'Expected', 'Seen']} className="py-1 pr-3 font-normal" />
         </tr>
       </thead>
       <tbody>

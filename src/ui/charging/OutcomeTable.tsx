@@ -1,6 +1,7 @@
 /** What was, what the replay makes of the settings as they were, and what it makes of those that are tried. */
 
 import type { Outcome } from '@/core/whatif/replay';
+import { HeadCells } from '@/ui/primitives/HeadCells';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
@@ -15,7 +16,7 @@ interface Line {
   of(one: Outcome): string;
 }
 
-const HEADS = ['As it was set', 'As tried'];
+const HEADS = ['', 'As it was set', 'As tried'];
 
 const hours = (value: number): string => (value === value ? `${value.toFixed(1)} h` : 'never');
 
@@ -40,14 +41,7 @@ export function OutcomeTable({ was, now, nameOf }: Props) {
       <table className="w-full border-collapse text-left text-sm">
         <thead>
           <tr className="border-rule-strong text-ink-soft border-b text-xs">
-            <th scope="col" className="px-2 py-1 font-normal">
-              <span className="sr-only">What</span>
-            </th>
-            {HEADS.map((one) => (
-              <th key={one} scope="col" className="px-2 py-1 text-right font-normal">
-                {one}
-              </th>
-            ))}
+            <HeadCells names={HEADS} className="px-2 py-1 text-right font-normal" />
           </tr>
         </thead>
         <tbody>

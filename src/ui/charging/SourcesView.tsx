@@ -5,6 +5,7 @@ import type { Diagnosis } from '@/core/diagnosis/result';
 import { balanceText, sourceLines } from '@/core/diagnosis/sourceTable';
 import type { System } from '@/core/system/schema';
 import { sourceName } from '@/core/system/sourceName';
+import { HeadCells } from '@/ui/primitives/HeadCells';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
 export function SourcesView({ system, diagnosis }: { system: System; diagnosis: Diagnosis }) {
@@ -29,18 +30,7 @@ export function SourcesView({ system, diagnosis }: { system: System; diagnosis: 
                 <table className="w-full border-collapse text-left text-sm">
                   <thead>
                     <tr className="border-rule-strong text-ink-soft border-b text-xs">
-                      <th scope="col" className="px-2 py-1 font-normal">
-                        <span className="sr-only">What</span>
-                      </th>
-                      <th scope="col" className="px-2 py-1 font-normal">
-                        Found
-                      </th>
-                      <th scope="col" className="px-2 py-1 font-normal">
-                        Set
-                      </th>
-                      <th scope="col" className="px-2 py-1 font-normal">
-                        Battery asks for
-                      </th>
+                      <HeadCells names={['', 'Found', 'Set', 'Battery asks for']} />
                     </tr>
                   </thead>
                   <tbody>

@@ -8,6 +8,7 @@ import { oddsText } from '@/core/diagnosis/odds';
 import type { Diagnosis } from '@/core/diagnosis/result';
 import { HOUR, lengthOf } from '@/core/quantity/span';
 import { addressOfSpan } from '@/ui/strips/viewAddress';
+import { HeadCells } from '@/ui/primitives/HeadCells';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
@@ -101,12 +102,7 @@ export function EvidenceMatrix({ jobId, diagnosis }: Props) {
             <table className="w-full border-collapse text-left text-sm">
               <thead>
                 <tr className="border-rule-strong text-ink-soft border-b text-xs">
-                  <th scope="col" className="px-2 py-1 font-normal">
-                    Missing
-                  </th>
-                  <th scope="col" className="px-2 py-1 font-normal">
-                    Would decide
-                  </th>
+                  <HeadCells names={['Missing', 'Would decide']} />
                 </tr>
               </thead>
               <tbody>

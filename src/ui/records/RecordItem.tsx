@@ -2,6 +2,7 @@
 /** One record in a list: a line that opens to why it is weak, its notes, its readings, and a way to take it off. */
 
 import type { ReactNode } from 'react';
+import { HeadCells } from '@/ui/primitives/HeadCells';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
@@ -35,11 +36,7 @@ export function RecordItem({ summary, isWaiting, weak, notes, table, removal, on
             <table className="w-full border-collapse text-right text-xs">
               <thead>
                 <tr className="text-ink-soft border-rule-strong border-b">
-                  {table.heads.map((one) => (
-                    <th key={one} scope="col" className="px-2 py-1 font-normal">
-                      {one}
-                    </th>
-                  ))}
+                  <HeadCells names={table.heads} />
                 </tr>
               </thead>
               <tbody className="font-mono">{table.rows}</tbody>

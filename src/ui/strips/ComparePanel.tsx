@@ -10,6 +10,7 @@ import type { System } from '@/core/system/schema';
 import { ask } from '@/ui/primitives/ask';
 import { buttonClass } from '@/ui/primitives/buttons';
 import { DateInput } from '@/ui/primitives/DateInput';
+import { HeadCells } from '@/ui/primitives/HeadCells';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 import { measuredSchema } from './answers';
 import { comparedRows, daysBefore, type Offset, offsetText, offsetToCharge, offsetToDay } from './beside';
@@ -140,14 +141,7 @@ function Compared({ jobId, system, span, offset }: ComparedProps) {
           <table className="w-full border-collapse text-right text-xs">
             <thead>
               <tr className="border-rule-strong text-ink-soft border-b">
-                <th scope="col" className="px-2 py-1 text-left font-normal">
-                  <span className="sr-only">What</span>
-                </th>
-                {['In view', 'Laid over it', 'Difference'].map((one) => (
-                  <th key={one} scope="col" className="px-2 py-1 font-normal">
-                    {one}
-                  </th>
-                ))}
+                <HeadCells names={['', 'In view', 'Laid over it', 'Difference']} />
               </tr>
             </thead>
             <tbody className="font-mono">

@@ -2,6 +2,7 @@
 /** The strips in view as tables, for screen readers: made when the view has come to rest. */
 
 import { useEffect, useState } from 'react';
+import { HeadCells } from '@/ui/primitives/HeadCells';
 import type { Span } from '@/core/quantity/span';
 import type { StripEvent } from './events';
 import type { Lane } from './lanes';
@@ -39,11 +40,7 @@ export function StripTables({ lanes, source, view, zone, events, tick }: Props) 
           </caption>
           <thead>
             <tr>
-              {['Trace', 'At the start', 'At the end', 'Lowest', 'Highest'].map((one) => (
-                <th key={one} scope="col">
-                  {one}
-                </th>
-              ))}
+              <HeadCells names={['Trace', 'At the start', 'At the end', 'Lowest', 'Highest']} />
             </tr>
           </thead>
           <tbody>
@@ -66,11 +63,7 @@ export function StripTables({ lanes, source, view, zone, events, tick }: Props) 
         </caption>
         <thead>
           <tr>
-            {['What', 'Which', 'From', 'To'].map((one) => (
-              <th key={one} scope="col">
-                {one}
-              </th>
-            ))}
+            <HeadCells names={['What', 'Which', 'From', 'To']} />
           </tr>
         </thead>
         <tbody>
