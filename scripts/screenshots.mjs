@@ -21,7 +21,7 @@ start(async () => {
   });
   /** @param {{ width?: number, height?: number, dark?: boolean }} [how] */
   const open = ({ width = 1280, height = 800, dark = false } = {}) =>
-    browser.newPage({ viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' });
+    browser.newPage({ viewport: { width, height }, colorScheme: dark ? 'dark' : 'light', locale: 'en-GB' });
   /** @param {import('@playwright/test').Page} page @param {string} name */
   const shoot = async (page, name) => {
     await page.waitForLoadState('networkidle');

@@ -187,12 +187,7 @@ export const FIELDS: Record<string, Field> = {
   ),
   'sources.*.profile.tailA': field('Ends absorption at', 'A', CHARGER, ofCapacity(0.01, 0.05)),
   'sources.*.profile.floatV': field('Float voltage', 'V', CHARGER, floating),
-  'sources.*.profile.rebulkV': field(
-    'Begins anew below',
-    'V',
-    CHARGER,
-    perBlock([12.1, 13.3], [12.9, 13.45]),
-  ),
+  'sources.*.profile.rebulkV': field('Re-bulks below', 'V', CHARGER, perBlock([12.1, 13.3], [12.9, 13.45])),
   'sources.*.profile.compensationMvPerCellPerC': field(
     'Temperature compensation',
     'mV/°C',

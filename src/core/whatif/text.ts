@@ -35,14 +35,15 @@ export function unknowns(bank: KnownBank, sun: boolean): string[] {
   ];
 }
 
-const percent = (value: number): string => `${value.toFixed(0)} %`;
+/** A battery that is past empty holds nothing. */
+export const chargeText = (value: number): string => `${Math.max(0, Math.round(value))} %`;
 
 /** One outcome beside another, "Full on 14 of 19 days instead of 0; …". */
 export function comparedText(now: Outcome, was: Outcome, bank: KnownBank): string {
   const parts = [
     `full on ${now.fullDays} of ${counted(now.days, 'day')} instead of ${was.fullDays}`,
-    `a day’s highest charge ${percent(now.topPercent)} instead of ${percent(was.topPercent)} on average`,
-    `lowest ${percent(now.lowestPercent)} instead of ${percent(was.lowestPercent)}`,
+    `a day’s highest charge ${chargeText(now.topPercent)} instead of ${chargeText(was.topPercent)} on average`,
+    `lowest ${chargeText(now.lowestPercent)} instead of ${chargeText(was.lowestPercent)}`,
     ...(isLead(bank.chemistry)
       ? [`${now.gassedAh.toFixed(0)} Ah lost to gassing instead of ${was.gassedAh.toFixed(0)}`]
       : []),

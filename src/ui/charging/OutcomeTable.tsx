@@ -1,6 +1,7 @@
 /** What was, what the replay makes of the settings as they were, and what it makes of those that are tried. */
 
 import type { Outcome } from '@/core/whatif/replay';
+import { chargeText } from '@/core/whatif/text';
 import { HeadCells } from '@/ui/primitives/HeadCells';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
@@ -23,8 +24,8 @@ const hours = (value: number): string => (value === value ? `${value.toFixed(1)}
 const linesOf = (was: Outcome, nameOf: Props['nameOf']): Line[] => [
   { what: 'Days that end full', of: (one) => `${one.fullDays} of ${one.days}` },
   { what: 'Hours to full', of: (one) => hours(one.hoursToFull) },
-  { what: 'Highest charge of a day, mean', of: (one) => `${one.topPercent.toFixed(0)} %` },
-  { what: 'Lowest charge', of: (one) => `${one.lowestPercent.toFixed(0)} %` },
+  { what: 'Highest charge of a day, mean', of: (one) => chargeText(one.topPercent) },
+  { what: 'Lowest charge', of: (one) => chargeText(one.lowestPercent) },
   { what: 'Into the battery', of: (one) => `${one.ampHoursIn.toFixed(0)} Ah` },
   ...(was.gassedAh === was.gassedAh
     ? [{ what: 'Lost to gassing', of: (one: Outcome) => `${one.gassedAh.toFixed(0)} Ah` }]
