@@ -30,8 +30,9 @@ const BOUNDS: Record<keyof Factors, [number, number]> = {
   chargeResistance: [0.25, 5],
   gassing: [0.2, 12],
 };
-/** Steps of the search, from coarse to fine. */
+/** Steps of the search, from coarse to fine, and how often each is gone round with. */
 const STEPS = [2, 1.5, 1.25, 1.12, 1.06];
+const ROUNDS = 2;
 
 /** Charges that are compared at most, and for how long each, h. */
 const MOST_CHARGES = 24;
@@ -49,6 +50,7 @@ const USUAL = { resistance: 0.7, chargeResistance: 0.5, gassing: 0.7, weight: 30
 /** A moment that is further off than this counts no more. */
 const FURTHEST = 4;
 
+/** Null where the log holds no charge from a known state. @param onDone part of the search that is done, 0 to 1 */
 export function fitBattery(
   system: KnownSystem,
   recorded: Recorded,
@@ -57,43 +59,57 @@ export function fitBattery(
   const charges = chargesToFit(recorded);
   if (charges.length === 0) return null;
   const make = makerOf(system, recorded.capacityAh);
-  const names = make.names;
-  const models = make.models;
+  const trial = trialOf(system.bank.cellsInSeries, recorded, charges, make);
+  const { factors, model } = search(make, trial.error, onDone);
+  return {
+    at: (charge, celsius) => make.battery(factors, model, charge, celsius),
+    offVolts: trial.offVolts(factors, model),
+    charges: charges.length,
+  };
+}
+
+/** The best of each parameter in turn, up and down by smaller and smaller steps, for each model of a cell. */
+function search(
+  { names, models }: Maker,
+  errorOf: (factors: Factors, model: CellModel) => number,
+  onDone: (part: number) => void,
+): { factors: Factors; model: CellModel } {
   let best = { factors: START, model: models[0]!, error: Infinity };
-  const total = models.length * (1 + STEPS.length * 2);
+  const total = models.length * (1 + STEPS.length * ROUNDS);
   let done = 0;
   for (const model of models) {
     let here = START;
     let error = errorOf(here, model);
     onDone(++done / total);
     for (const step of STEPS)
-      for (let round = 0; round < 2; round++) {
+      for (let round = 0; round < ROUNDS; round++) {
         for (const name of names)
           for (const factor of [step, 1 / step]) {
             const value = clamp(here[name] * factor, ...BOUNDS[name]);
+            if (value === here[name]) continue;
             const tried = { ...here, [name]: value };
-            const now = value === here[name] ? Infinity : errorOf(tried, model);
-            if (now < error) {
-              here = tried;
-              error = now;
-            }
+            const now = errorOf(tried, model);
+            if (now < error) [here, error] = [tried, now];
           }
         onDone(++done / total);
       }
     if (error < best.error) best = { factors: here, model, error };
   }
+  return best;
+}
 
-  function errorOf(factors: Factors, model: CellModel): number {
-    let sum = 0;
-    let count = 0;
-    compare(factors, model, ({ off }) => {
-      sum += Math.min(FURTHEST, Math.abs(off)) ** 2;
-      count++;
-    });
-    const unusual = names.reduce((total, name) => total + (Math.log(factors[name]) / USUAL[name]) ** 2, 0);
-    return count > 0 ? (sum + USUAL.weight * unusual) / count : Infinity;
-  }
-
+/** How a battery with some parameters does over the logged charges. */
+function trialOf(
+  cells: number,
+  recorded: Recorded,
+  charges: readonly { from: number; to: number }[],
+  make: Maker,
+): {
+  /** Mean square of how far off it is, unusual parameters counted in. */
+  error(factors: Factors, model: CellModel): number;
+  /** Mean distance of the voltage, V. */
+  offVolts(factors: Factors, model: CellModel): number;
+} {
   /**
    * Lets each logged charge run through the battery: by its current while the source was the limit, by its voltage while that was held.
    * So a battery that starts a little too full or too empty finds its way to the tail, as a real one does.
@@ -104,7 +120,6 @@ export function fitBattery(
     see: (moment: { off: number; volts: number }) => void,
   ): void {
     const { minutes, celsius, percent, held, capacityAh } = recorded;
-    const cells = system.bank.cellsInSeries;
     const seconds = minutes.stepMs / 1000;
     for (const { from, to } of charges) {
       const battery = make.battery(factors, model, percent[from]! / 100, celsius[from]!);
@@ -134,18 +149,30 @@ export function fitBattery(
     }
   }
 
-  let offVolts = 0;
-  let moments = 0;
-  compare(best.factors, best.model, ({ volts }) => {
-    if (volts !== volts) return;
-    offVolts += Math.abs(volts);
-    moments++;
-  });
-  const { factors, model } = best;
   return {
-    at: (charge, celsius) => make.battery(factors, model, charge, celsius),
-    offVolts: offVolts / moments,
-    charges: charges.length,
+    error(factors, model) {
+      let sum = 0;
+      let count = 0;
+      compare(factors, model, ({ off }) => {
+        sum += Math.min(FURTHEST, Math.abs(off)) ** 2;
+        count++;
+      });
+      const unusual = make.names.reduce(
+        (total, name) => total + (Math.log(factors[name]) / USUAL[name]) ** 2,
+        0,
+      );
+      return count > 0 ? (sum + USUAL.weight * unusual) / count : Infinity;
+    },
+    offVolts(factors, model) {
+      let sum = 0;
+      let moments = 0;
+      compare(factors, model, ({ volts }) => {
+        if (volts !== volts) return;
+        sum += Math.abs(volts);
+        moments++;
+      });
+      return sum / moments;
+    },
   };
 }
 

@@ -33,7 +33,7 @@ export interface Recorded {
   percent: Float32Array;
   capacityAh: number;
   sources: RecordedSource[];
-  /** First full hour of a day's cells, ms after midnight UTC: when the sun of all sources is furthest. */
+  /** A day of charging is counted from this hour, ms after midnight UTC: the one in which sources give least. */
   dayFromMs: number;
 }
 
@@ -61,6 +61,7 @@ export function whyNoReplay(system: KnownSystem, facts: ReplayFacts): string | n
   return null;
 }
 
+/** A capacity that counting knows worse than this, in parts of it, is that of the label. */
 const MOST_CAPACITY_BAND = 0.15;
 
 export function recordedOf(system: KnownSystem, minutes: Minutes, facts: ReplayFacts): Recorded | null {
@@ -160,13 +161,12 @@ function percentOf(soc: NonNullable<Diagnosis['soc']>, { from, stepMs, count }: 
   return out;
 }
 
-/** The hour of the day, ms after midnight UTC, at which sources give least: a day of charging is counted from there. */
+/** The hour of the day, ms after midnight UTC, about which sources give least. */
 function darkest(gave: readonly Float32Array[], { from, stepMs, count }: Minutes): number {
   const sums = new Float64Array(24);
   for (const one of gave)
     for (let cell = 0; cell < count; cell++)
       if (one[cell]! > 0) sums[Math.floor(((from + cell * stepMs) % DAY) / HOUR)]! += one[cell]!;
-  // Of hours alike the middle of the longest stretch of four.
   let best = 0;
   let least = Infinity;
   for (let hour = 0; hour < 24; hour++) {

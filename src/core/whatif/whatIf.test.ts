@@ -3,7 +3,6 @@
  * what the second simulation did. Battery, weather and loads of the simulation are not known to the replay; it has what a log has.
  */
 
-import type { Diagnosis } from '../diagnosis/result';
 import { REPORTED_STAGES } from '../log/channels';
 import { DAY, HOUR, isoTime } from '../quantity/span';
 import { usualLeadBattery } from '../simulate/leadBattery';
@@ -153,7 +152,7 @@ function replayed(
   const truth = run(was);
   const { minutes, facts } = logOf(truth);
   const system = systemOf(chemistry, was.chargers[0]!);
-  expect(whyNoReplay(system, facts as unknown as Diagnosis)).toBeNull();
+  expect(whyNoReplay(system, facts)).toBeNull();
   const parts: number[] = [];
   const whatIf = prepareWhatIf(system, minutes, facts, (part) => parts.push(part))!;
   expect(parts.at(-1)).toBeCloseTo(1);
