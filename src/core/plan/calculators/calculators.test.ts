@@ -1,5 +1,5 @@
-import { DEMO_SLUGS, demoSystem } from '../simulate/demo';
-import { CALCULATORS, compute, isNumber } from './calculators';
+import { DEMO_SLUGS, demoSystem } from '../../simulate/demo';
+import { CALCULATORS, compute, isNumber } from './index';
 
 const calculator = (id: string) => CALCULATORS.find((one) => one.id === id)!;
 const result = (id: string, typed: Record<string, string>, label: string) => {
