@@ -1,10 +1,9 @@
 /** Tiles of a recording for the strips: 512 buckets of minimum and maximum at one of a ladder of widths. */
 
-import { sliceExtent } from '@/core/log/pyramid';
 import { TILE_BUCKETS, tileSpan } from '@/core/log/tiles';
 import type { Store } from '@/store/database';
 import { findRecording } from '@/store/recordings';
-import { detailFor, loadWindow } from '@/store/samples';
+import { extentsIn } from './extentsIn';
 
 /**
  * @param channels in the order in which they are wanted.
@@ -19,13 +18,11 @@ export async function recordingTile(
 ): Promise<Float32Array | null> {
   const recording = await findRecording(store, id);
   if (!recording) return null;
-  const { from, to } = tileSpan(level, index);
-  const { sample_count: sampleCount, from_ms, to_ms } = recording;
-  const detail = detailFor({ sampleCount, from: from_ms, to: to_ms }, (to - from) / TILE_BUCKETS);
-  const window = await loadWindow(store, id, channels, from, to, detail);
+  const { sample_count: sampleCount, from_ms: from, to_ms: to } = recording;
+  const span = tileSpan(level, index);
+  const extents = await extentsIn(store)({ id, sampleCount, from, to }, channels, span, TILE_BUCKETS);
   const out = new Float32Array(channels.length * 2 * TILE_BUCKETS);
-  channels.forEach((channel, i) => {
-    const { min, max } = sliceExtent(window.time, window.channels[channel]!, from, to, TILE_BUCKETS);
+  extents.forEach(({ min, max }, i) => {
     out.set(min, 2 * i * TILE_BUCKETS);
     out.set(max, (2 * i + 1) * TILE_BUCKETS);
   });

@@ -1,6 +1,7 @@
 /** Causes beside what speaks for and against them: what they share, and what each fact that is not known would decide. */
 
 import type { Diagnosis } from './result';
+import { isFound } from './summary';
 import type { Standing } from './weigh';
 
 type Finding = Diagnosis['findings'][number];
@@ -41,8 +42,6 @@ const MOST_COLUMNS = 6;
 /** Causes with so many points for them in one sentence are compared although they are unlikely. */
 const NOTABLE = 4;
 
-const WORTH: readonly Standing[] = ['strong', 'likely', 'possible'];
-
 /** Two sentences are of one observation where they show the same spans, or say the same. */
 const keyOf = ({ text, spans }: Finding['evidence'][number]): string =>
   spans.length > 0 ? JSON.stringify(spans) : text;
@@ -50,10 +49,7 @@ const keyOf = ({ text, spans }: Finding['evidence'][number]): string =>
 /** Empty of columns where no cause has anything for or against it. */
 export function matrixOf(findings: readonly Finding[]): Matrix {
   const columns = findings
-    .filter(
-      ({ standing, evidence }) =>
-        WORTH.includes(standing) || evidence.some(({ decibans }) => decibans >= NOTABLE),
-    )
+    .filter((one) => isFound(one) || one.evidence.some(({ decibans }) => decibans >= NOTABLE))
     .filter(({ evidence }) => evidence.length > 0)
     .slice(0, MOST_COLUMNS);
   const rows = new Map<string, MatrixRow & { most: number }>();

@@ -8,7 +8,12 @@ const fixed = (value: number, digits: number): string => {
 };
 
 /** Millivolts per °C and cell, with a true minus. */
-export const slopeMv = (value: number): string => fixed(value, 1).replace('-', '−');
+/** A figure with a true minus. */
+export const trueMinus = (text: string): string => text.replace('-', '−');
+/** The same with its sign, whichever it is. */
+export const withSign = (text: string): string => (text.startsWith('-') ? trueMinus(text) : `+${text}`);
+
+export const slopeMv = (value: number): string => trueMinus(fixed(value, 1));
 
 export const volts = (value: number): string => `${fixed(value, 2)} V`;
 export const amps = (value: number): string => `${fixed(value, 1)} A`;

@@ -64,9 +64,7 @@ function skyOf({ gave, heldBack }: SourceRecord, { from, stepMs, count }: Cells)
   };
   const bright = brightest(days, free, daylightOf(gave, binOf));
   const usual = usualShare(days, free, bright);
-  return (cell) => {
-    const day = dayOf(cell);
-    const bin = binOf(cell);
+  const offeredIn = (day: number, bin: number): number => {
     let got = USUAL_WEIGHT * usual * bright[day * BINS + bin]!;
     let offered = USUAL_WEIGHT * bright[day * BINS + bin]!;
     for (let near = 0; near < BINS; near++) {
@@ -77,6 +75,17 @@ function skyOf({ gave, heldBack }: SourceRecord, { from, stepMs, count }: Cells)
       offered += weight * bright[day * BINS + near]!;
     }
     return offered > 0 ? (got / offered) * bright[day * BINS + bin]! : 0;
+  };
+  // Cells of one bin share it.
+  const found = new Map<number, number>();
+  return (cell) => {
+    const day = dayOf(cell);
+    const bin = binOf(cell);
+    const known = found.get(day * BINS + bin);
+    if (known !== undefined) return known;
+    const amps = offeredIn(day, bin);
+    found.set(day * BINS + bin, amps);
+    return amps;
   };
 }
 

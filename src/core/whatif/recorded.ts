@@ -1,6 +1,7 @@
 /** What a job's logs and its diagnosis give a replay: the weather, the loads, the temperature and the true charge, cell by cell. */
 
 import type { Diagnosis } from '../diagnosis/result';
+import { interpolateAt } from '../log/interpolateAt';
 import { clamp, quantile } from '../quantity/numbers';
 import { DAY, HOUR } from '../quantity/span';
 import type { KnownSystem } from '../system/known';
@@ -148,17 +149,14 @@ function filled(values: Float32Array | null, count: number): Float32Array {
 }
 
 function percentOf(soc: NonNullable<Diagnosis['soc']>, { from, stepMs, count }: Minutes): Float32Array {
-  const out = new Float32Array(count).fill(NaN);
   const start = Date.parse(soc.from);
-  const step = soc.stepHours * HOUR;
-  for (let cell = 0; cell < count; cell++) {
-    const at = (from + cell * stepMs - start) / step;
-    const low = Math.floor(at);
-    const a = soc.reference[low] ?? null;
-    const b = soc.reference[low + 1] ?? a;
-    if (a !== null && b !== null) out[cell] = a + (b - a) * (at - low);
-  }
-  return out;
+  const hourly = Float64Array.from(soc.reference, (_, k) => start + k * soc.stepHours * HOUR);
+  const cells = Float64Array.from({ length: count }, (_, cell) => from + cell * stepMs);
+  return interpolateAt(
+    hourly,
+    Float32Array.from(soc.reference, (one) => one ?? NaN),
+    cells,
+  );
 }
 
 /** The hour of the day, ms after midnight UTC, about which sources give least. */

@@ -119,6 +119,10 @@ describe('in words', () => {
     expect(fitText(good, 12, bank)).toBe(
       'With the settings as they were, the replay comes out 1.2 points of charge and 0.10 V off on average; the battery was fitted to 12 charges.',
     );
+    expect(fitText({ ...good, ampHours: 1.27 }, 12, bank)).toMatch(
+      /27 % more ampere-hours .* overstates gassing\.$/,
+    );
+    expect(fitText({ ...good, ampHours: 0.8 }, 12, bank)).toMatch(/20 % fewer ampere-hours/);
     expect(isTooFar(good, bank)).toBe(false);
     expect(isTooFar({ ...good, points: 9 }, bank)).toBe(true);
     expect(isTooFar({ ...good, volts: NaN }, bank)).toBe(true);
@@ -130,8 +134,12 @@ describe('in words', () => {
     expect(replayReason(now, before, good, bank)).toMatch(
       /^Replay of the logged weather and loads: Full on 14 of 20 days .* 0\.10 V off on average\.$/,
     );
-    expect(unknowns(bank, true)).toHaveLength(4);
-    expect(unknowns(bank, false).join(' ')).not.toContain('sun');
-    expect(unknowns(system({}, 'lfp').bank, false).join(' ')).toContain('cell that runs ahead');
+    const none = { sun: false, silentMs: 0 };
+    expect(unknowns(bank, { ...none, sun: true })).toHaveLength(4);
+    expect(unknowns(bank, none).join(' ')).not.toContain('sun');
+    expect(unknowns(bank, { ...none, silentMs: 12 * 3_600_000 })[0]).toMatch(
+      /silent for 12 h: there nothing/,
+    );
+    expect(unknowns(system({}, 'lfp').bank, none).join(' ')).toContain('cell that runs ahead');
   });
 });

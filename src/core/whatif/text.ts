@@ -1,6 +1,7 @@
 /** What a replay of charging comes to, in sentences. */
 
-import { counted, volts } from '../quantity/text';
+import { HOUR } from '../quantity/span';
+import { counted, duration, volts } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Outcome, ReplayError } from './replay';
@@ -14,14 +15,26 @@ export const isTooFar = ({ points, volts }: ReplayError, bank: KnownBank): boole
 /** How well the replay gives what was. */
 export function fitText(error: ReplayError, charges: number, bank: KnownBank): string {
   const off = `With the settings as they were, the replay comes out ${error.points.toFixed(1)} points of charge and ${volts(error.volts)} off on average; the battery was fitted to ${counted(charges, 'charge')}.`;
+  const went = Math.abs(error.ampHours - 1) > NOTABLE_SHARE ? ` ${throughText(error.ampHours)}` : '';
   return isTooFar(error, bank)
-    ? `${off} That is too far off to choose a setting by: look at the differences only, and check on site.`
-    : off;
+    ? `${off}${went} That is too far off to choose a setting by: look at the differences only, and check on site.`
+    : `${off}${went}`;
 }
 
+/** Ampere-hours that part by less are no news, parts. */
+const NOTABLE_SHARE = 0.1;
+
+const throughText = (share: number): string =>
+  share > 1
+    ? `It puts ${Math.round(100 * (share - 1))} % more ampere-hours into the battery than were logged, so it overstates gassing.`
+    : `It puts ${Math.round(100 * (1 - share))} % fewer ampere-hours into the battery than were logged.`;
+
 /** What no replay can know. */
-export function unknowns(bank: KnownBank, sun: boolean): string[] {
+export function unknowns(bank: KnownBank, { sun, silentMs }: { sun: boolean; silentMs: number }): string[] {
   return [
+    ...(silentMs >= HOUR
+      ? [`The log is silent for ${duration(silentMs)}: there nothing flows, and the charge stands.`]
+      : []),
     ...(sun
       ? [
           'What the sun could have given while a charger held back is taken from other hours and days of this log, mirrored at noon; where none was free, from a half wave between sunrise and sunset.',

@@ -19,10 +19,11 @@ export interface Prepared {
   error: ReplayError;
   /** Charges that the battery was fitted to. */
   charges: number;
-  /** True charge as the counting has it, %, cell by cell from `from`. */
+  /** Begin of the first cell of an outcome's curves, epoch ms, and the length of a cell. */
   from: number;
   stepMs: number;
-  logged: Float32Array;
+  /** How long the log is silent in between: there nothing flows. */
+  silentMs: number;
 }
 
 export interface WhatIf {
@@ -57,7 +58,7 @@ export function prepareWhatIf(
       charges: battery.charges,
       from: minutes.from,
       stepMs: minutes.stepMs,
-      logged: recorded.percent,
+      silentMs: minutes.stepMs * recorded.loads.filter((one) => one !== one).length,
     },
     replay,
   };

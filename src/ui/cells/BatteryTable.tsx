@@ -1,12 +1,13 @@
 'use client';
 /** Batteries in parallel beside each other. */
 
+import { trueMinus } from '@/core/quantity/text';
 import { BATTERY_WORDS, parallelText } from '@/core/diagnosis/parallelOut';
 import type { BatteryOut } from '@/core/diagnosis/result';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
 const figure = (value: number | null, digits: number, signed = false): string =>
-  value === null ? '–' : `${signed && value > 0 ? '+' : ''}${value.toFixed(digits).replace('-', '−')}`;
+  value === null ? '–' : `${signed && value > 0 ? '+' : ''}${trueMinus(value.toFixed(digits))}`;
 
 const COLUMNS: readonly { name: string; unit: string; of(one: BatteryOut): string }[] = [
   { name: 'Its part', unit: '%', of: (one) => figure(one.partPercent, 0) },

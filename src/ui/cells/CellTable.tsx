@@ -1,12 +1,13 @@
 'use client';
 /** The cells ranked by how far they stand apart. */
 
+import { trueMinus } from '@/core/quantity/text';
 import { VERDICT_WORDS } from '@/core/diagnosis/cellsText';
 import type { CellOut, CellsOut } from '@/core/diagnosis/result';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
 const signed = (value: number | null, digits = 0): string =>
-  value === null ? '–' : `${value > 0 ? '+' : ''}${value.toFixed(digits).replace('-', '−')}`;
+  value === null ? '–' : `${value > 0 ? '+' : ''}${trueMinus(value.toFixed(digits))}`;
 
 /** Ah: so little in the flat part is none. */
 const NEXT_TO_NONE = 0.5;

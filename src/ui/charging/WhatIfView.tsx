@@ -159,10 +159,10 @@ function Bench(props: BenchProps) {
           <OutcomeTable was={was} now={now} nameOf={nameOf} />
           <h3 className="mt-3 mb-1 text-sm font-semibold">What this replay cannot know</h3>
           <ul className="text-ink-soft list-disc pl-5 text-sm">
-            {unknowns(
-              bank,
-              system.sources.some((one) => one.kind === 'solar'),
-            ).map((one) => (
+            {unknowns(bank, {
+              sun: system.sources.some((one) => one.kind === 'solar'),
+              silentMs: prepared.silentMs,
+            }).map((one) => (
               <li key={one}>{one}</li>
             ))}
             {Number(days) >= MOST_DAYS && (

@@ -4,10 +4,10 @@
 import Link from 'next/link';
 import { useMemo } from 'react';
 import { matrixOf } from '@/core/diagnosis/matrix';
-import { oddsText } from '@/core/diagnosis/odds';
+import { oddsText, signedPoints } from '@/core/diagnosis/odds';
 import type { Diagnosis } from '@/core/diagnosis/result';
-import { HOUR, lengthOf } from '@/core/quantity/span';
 import { addressOfSpan } from '@/ui/strips/viewAddress';
+import { about } from '@/ui/strips/zooms';
 import { HeadCells } from '@/ui/primitives/HeadCells';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
@@ -18,16 +18,9 @@ interface Props {
 
 /** The strips about the first of some spans. */
 function stripsAddress(jobId: string, [from, to]: readonly [string, string]): string {
-  const span = { from: Date.parse(from), to: Date.parse(to) };
-  const margin = Math.max(2 * HOUR, 0.4 * lengthOf(span));
-  return addressOfSpan(`http://here/jobs/${jobId}/charging`, {
-    from: span.from - margin,
-    to: span.to + margin,
-  });
+  const span = about({ from: Date.parse(from), to: Date.parse(to) });
+  return addressOfSpan(`http://here/jobs/${jobId}/charging`, span);
 }
-
-const signed = (points: number): string =>
-  points === 0 ? '0' : points > 0 ? `+${Math.round(points)}` : `−${Math.round(-points)}`;
 
 export function EvidenceMatrix({ jobId, diagnosis }: Props) {
   const { columns, rows, missing } = useMemo(() => matrixOf(diagnosis.findings), [diagnosis]);
@@ -85,7 +78,11 @@ export function EvidenceMatrix({ jobId, diagnosis }: Props) {
                         className="px-2 py-1 font-mono"
                         title={row.texts[k] ?? undefined}
                       >
-                        {points === null ? <span className="text-ink-soft">·</span> : signed(points)}
+                        {points === null ? (
+                          <span className="text-ink-soft">·</span>
+                        ) : (
+                          signedPoints(Math.round(points))
+                        )}
                       </td>
                     ))}
                   </tr>

@@ -8,7 +8,7 @@ import type { ReactNode } from 'react';
 import type { Diagnosis, Finding, IsoSpan } from '@/core/diagnosis/result';
 import type { Span } from '@/core/quantity/span';
 import { explainedText, oddsText, POINTS_LINE, signedPoints } from '@/core/diagnosis/odds';
-import { nothingFound } from '@/core/diagnosis/summary';
+import { isFound, nothingFound } from '@/core/diagnosis/summary';
 import { counted } from '@/core/quantity/text';
 import type { Job } from '@/core/system/schema';
 import { Standing } from '@/ui/primitives/Standing';
@@ -28,11 +28,10 @@ interface Props {
 }
 
 const toSpan = ([from, to]: IsoSpan): Span => ({ from: Date.parse(from), to: Date.parse(to) });
-const NOTABLE = ['strong', 'likely', 'possible'];
 
 export function Notebook({ jobId, job, jobVersion, diagnosis, hasLogs, openAll, onLight, onGo }: Props) {
   const { findings, hazards, settings, trust } = diagnosis;
-  const notable = findings.filter((one) => NOTABLE.includes(one.standing));
+  const notable = findings.filter(isFound);
   return (
     <div className="p-3">
       <h2 className="mb-2 font-semibold">What the log says</h2>

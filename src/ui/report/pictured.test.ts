@@ -68,10 +68,12 @@ test('findings with spans and pins get their strips; without logs there are none
   const pin = { id: 'p', from: iso(from + 5 * HOUR), to: iso(from + 6 * HOUR), note: 'Here' };
   const of = { job: { ...job, pins: [pin] }, system, diagnosis, recordings: [recording] };
   const asked: string[] = [];
-  const pictures = await picturesOf(of, async (_, channel, { from, to }, parts) => {
-    asked.push(channel);
-    const values = series.channels[channel]!;
-    return sliceExtent(series.time, { min: values, max: values }, from, to, parts);
+  const pictures = await picturesOf(of, async (_, channels, { from, to }, parts) => {
+    asked.push(...channels);
+    return channels.map((channel) => {
+      const values = series.channels[channel]!;
+      return sliceExtent(series.time, { min: values, max: values }, from, to, parts);
+    });
   });
   expect([...pictures.findings.keys()]).toEqual([diagnosis.findings[0]!.cause]);
   expect(pictures.pins.get('p')!.says).toMatch(/^voltage, current, charge/);

@@ -1,14 +1,16 @@
 /** Pictures of the strips for a report: of what its findings lean on, and of its pins. */
 
 import type { Diagnosis } from '@/core/diagnosis/result';
+import { isFound } from '@/core/diagnosis/summary';
 import type { Channel } from '@/core/log/channels';
 import type { Extent } from '@/core/log/pyramid';
 import type { RecordingInfo } from '@/core/log/recording';
-import { DAY, HOUR, lengthOf, type Span } from '@/core/quantity/span';
+import { DAY, lengthOf, type Span } from '@/core/quantity/span';
 import type { Job, Pin, System } from '@/core/system/schema';
 import { drawPicture, type Drawn, type PictureLane, type PictureTrace } from '@/ui/picture/picture';
 import { stagesOf } from '@/ui/picture/stagesOf';
-import { lanesOf } from '@/ui/strips/lanes';
+import { type Lane, lanesOf } from '@/ui/strips/lanes';
+import { about } from '@/ui/strips/zooms';
 
 export interface ReportPictures {
   /** By the code of the cause. */
@@ -19,8 +21,6 @@ export interface ReportPictures {
 
 export const NO_PICTURES: ReportPictures = { findings: new Map(), pins: new Map() };
 
-/** Findings that a report tells with their evidence. */
-export const NOTABLE: readonly string[] = ['strong', 'likely', 'possible'];
 /** A picture of more than so long shows nothing any more. */
 const MOST = 14 * DAY;
 
@@ -29,7 +29,7 @@ export function findingSpan({
   standing,
   evidence,
 }: Pick<Diagnosis['findings'][number], 'standing' | 'evidence'>): Span | null {
-  if (!NOTABLE.includes(standing)) return null;
+  if (!isFound({ standing })) return null;
   const best = evidence
     .filter((one) => one.spans.length > 0 && one.decibans > 0)
     .reduce<(typeof evidence)[number] | null>(
@@ -45,9 +45,9 @@ export function findingSpan({
 export const pinSpan = ({ from, to }: Pin): Span => ({ from: Date.parse(from), to: Date.parse(to) });
 
 /** A span with something before and after it, within the log. */
-export function spanAbout({ from, to }: Span, full: Span): Span {
-  const margin = Math.max(2 * HOUR, 0.3 * (to - from));
-  const wide = { from: Math.max(full.from, from - margin), to: Math.min(full.to, to + margin) };
+export function spanAbout(span: Span, full: Span): Span {
+  const { from, to } = about(span);
+  const wide = { from: Math.max(full.from, from), to: Math.min(full.to, to) };
   if (wide.to - wide.from <= MOST) return wide;
   return { from: wide.from, to: wide.from + MOST };
 }
@@ -66,19 +66,25 @@ export interface Pictured {
   diagnosis: Diagnosis;
 }
 
-type ExtentOf = (recording: RecordingInfo, channel: Channel, span: Span, parts: number) => Promise<Extent>;
+/** Of some channels of a recording, over a span in so many parts; in the order in which they are named. */
+type ExtentsOf = (
+  recording: RecordingInfo,
+  channels: readonly Channel[],
+  span: Span,
+  parts: number,
+) => Promise<Extent[]>;
 
-export async function picturesOf(of: Pictured, extentOf: ExtentOf): Promise<ReportPictures> {
+export async function picturesOf(of: Pictured, extentsOf: ExtentsOf): Promise<ReportPictures> {
   const findings = new Map<string, Drawn>();
   const pins = new Map<string, Drawn>();
   if (of.recordings.length === 0) return { findings, pins };
   for (const finding of of.diagnosis.findings) {
     const lit = findingSpan(finding);
-    const drawn = lit && (await pictureOf(of, lit, extentOf));
+    const drawn = lit && (await pictureOf(of, lit, extentsOf));
     if (drawn) findings.set(finding.cause, drawn);
   }
   for (const pin of (of.job.pins ?? []).slice(0, MOST_PINS)) {
-    const drawn = await pictureOf(of, pinSpan(pin), extentOf);
+    const drawn = await pictureOf(of, pinSpan(pin), extentsOf);
     if (drawn) pins.set(pin.id, drawn);
   }
   return { findings, pins };
@@ -88,7 +94,7 @@ export async function picturesOf(of: Pictured, extentOf: ExtentOf): Promise<Repo
 async function pictureOf(
   { system, recordings, diagnosis }: Pictured,
   lit: Span,
-  extentOf: ExtentOf,
+  extentsOf: ExtentsOf,
 ): Promise<Drawn | null> {
   const full = {
     from: Math.min(...recordings.map((one) => one.from)),
@@ -96,15 +102,40 @@ async function pictureOf(
   };
   const span = spanAbout(lit, full);
   if (!(span.to > span.from)) return null;
+  const all = lanesOf(system, recordings);
+  const extents = await extentsOfTraces(all, span, extentsOf);
   const lanes: PictureLane[] = [];
-  for (const lane of lanesOf(system, recordings)) {
-    const traces: PictureTrace[] = [];
-    for (const { recording, channel, label, dash } of lane.traces)
-      traces.push({ label, dash, ...(await extentOf(recording, channel, span, PARTS)) });
+  for (const lane of all) {
+    const traces: PictureTrace[] = lane.traces.map((trace) => ({
+      label: trace.label,
+      dash: trace.dash,
+      ...extents.get(trace)!,
+    }));
     if (traces.some(({ min }) => min.some((one) => one === one)))
       lanes.push({ title: lane.title, unit: lane.unit, height: Math.round(SMALLER * lane.height), traces });
   }
   if (lanes.length === 0) return null;
   const ribbons = stagesOf(diagnosis, system);
   return drawPicture({ span, zone: system.timeZone, ribbons, lanes, lit: [lit] }, WIDTH);
+}
+
+/** A recording is looked into once for all its traces. */
+async function extentsOfTraces(
+  lanes: readonly Lane[],
+  span: Span,
+  extentsOf: ExtentsOf,
+): Promise<Map<Lane['traces'][number], Extent>> {
+  const traces = lanes.flatMap((one) => one.traces);
+  const found = new Map<Lane['traces'][number], Extent>();
+  for (const recording of new Set(traces.map((one) => one.recording))) {
+    const own = traces.filter((one) => one.recording === recording);
+    const extents = await extentsOf(
+      recording,
+      own.map((one) => one.channel),
+      span,
+      PARTS,
+    );
+    own.forEach((trace, k) => found.set(trace, extents[k]!));
+  }
+  return found;
 }

@@ -11,7 +11,7 @@ import { chargingText } from '@/core/diagnosis/sourceTable';
 import type { Change } from '@/core/bundle/schema';
 import { explainedText, oddsText } from '@/core/diagnosis/odds';
 import { testLine } from '@/core/diagnosis/testsMade';
-import { COMPLAINT_WORDS, nothingFound } from '@/core/diagnosis/summary';
+import { COMPLAINT_WORDS, isFound, nothingFound } from '@/core/diagnosis/summary';
 import { counted, amps, ampHours, duration, volts } from '@/core/quantity/text';
 import { CHEMISTRY } from '@/core/system/chemistry';
 import { checklistFor } from '@/core/system/checklist';
@@ -20,7 +20,7 @@ import type { Job, System } from '@/core/system/schema';
 import { deviceName, sourceName } from '@/core/system/sourceName';
 import { figure } from '@/ui/describe/steps/sheetText';
 import type { Drawn } from '@/ui/picture/picture';
-import { NO_PICTURES, NOTABLE, type ReportPictures } from './pictured';
+import { NO_PICTURES, type ReportPictures } from './pictured';
 
 export interface ReportFinding {
   title: string;
@@ -162,19 +162,17 @@ export function reportOf(
       one.why,
     ]),
     nothing: nothingFound(diagnosis),
-    findings: diagnosis.findings
-      .filter((one) => NOTABLE.includes(one.standing))
-      .map((one) => ({
-        title: one.title,
-        standing: `${one.standing}, ${one.explainedBy.length > 0 ? 'comes with another fault' : oddsText(one.decibans)}`,
-        evidence: [
-          ...[explainedText(one.explainedBy, diagnosis.findings)].filter((text) => text !== null),
-          ...one.evidence.map((item) => item.text),
-        ],
-        remedy: one.remedy?.text ?? '',
-        caution: one.remedy?.caution ?? '',
-        picture: pictures.findings.get(one.cause) ?? null,
-      })),
+    findings: diagnosis.findings.filter(isFound).map((one) => ({
+      title: one.title,
+      standing: `${one.standing}, ${one.explainedBy.length > 0 ? 'comes with another fault' : oddsText(one.decibans)}`,
+      evidence: [
+        ...[explainedText(one.explainedBy, diagnosis.findings)].filter((text) => text !== null),
+        ...one.evidence.map((item) => item.text),
+      ],
+      remedy: one.remedy?.text ?? '',
+      caution: one.remedy?.caution ?? '',
+      picture: pictures.findings.get(one.cause) ?? null,
+    })),
     dismissed:
       dismissed.length > 0
         ? `Weighed and found unlikely or excluded: ${dismissed.map((one) => one.title.toLowerCase()).join('; ')}.`

@@ -3,16 +3,14 @@
 
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { useTheme } from 'next-themes';
-import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Diagnosis } from '@/core/diagnosis/result';
-import { HOUR, type Span } from '@/core/quantity/span';
+import type { Span } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
 import type { Change } from '@/core/bundle/schema';
 import type { Job, System } from '@/core/system/schema';
 import type { RecordingInfo } from '@/core/log/recording';
-import { Waiting } from '@/ui/primitives/Waiting';
 import { type Command, useCommands } from '@/ui/commands/Commands';
 import { pngOf } from '@/ui/picture/paint';
 import { svgText } from '@/ui/picture/svgText';
@@ -31,6 +29,7 @@ import { pictureNow } from './pictureNow';
 import { Readout } from './Readout';
 import { RIBBON, Ribbons, ribbonsOf } from './Ribbons';
 import { StagePatterns } from './stageTextures';
+import { StripPanel } from './StripPanel';
 import { keyActions, movedMark, type StripTools } from './stripKeys';
 import { StripTables } from './StripTables';
 import { tileSource } from './tileSource';
@@ -39,18 +38,7 @@ import { usePins } from './usePins';
 import { useStripView } from './useStripView';
 import { useWishes } from './useWishes';
 import { besideOfAddress } from './viewAddress';
-import { spanOfZoom } from './zooms';
-
-/** Panels come when they are opened: the strips are there first. */
-const CaliperPanel = dynamic(() => import('./CaliperPanel').then((one) => one.CaliperPanel), {
-  loading: Waiting,
-});
-const ComparePanel = dynamic(() => import('./ComparePanel').then((one) => one.ComparePanel), {
-  loading: Waiting,
-});
-const FindPanel = dynamic(() => import('./FindPanel').then((one) => one.FindPanel), { loading: Waiting });
-const LanesPanel = dynamic(() => import('./LanesPanel').then((one) => one.LanesPanel), { loading: Waiting });
-const PinsPanel = dynamic(() => import('./PinsPanel').then((one) => one.PinsPanel), { loading: Waiting });
+import { about, spanOfZoom } from './zooms';
 
 interface Props {
   jobId: string;
@@ -144,13 +132,7 @@ function FilledStrips({ jobId, job, jobVersion, system, changes, recordings, dia
     return () => observer.disconnect();
   }, []);
 
-  const goTo = useCallback(
-    ({ from, to }: Span) => {
-      const margin = Math.max(2 * HOUR, 0.4 * (to - from));
-      show({ from: from - margin, to: to + margin });
-    },
-    [show],
-  );
+  const goTo = useCallback((span: Span) => show(about(span)), [show]);
   useEffect(() => {
     if (goal) goTo(goal);
   }, [goal, goTo]);
@@ -273,8 +255,6 @@ function FilledStrips({ jobId, job, jobVersion, system, changes, recordings, dia
   useCommands(commands);
 
   const zone = system.timeZone;
-  const span = marks ? spanOfMarks(marks) : null;
-  const spanToPin = span ?? view;
   const measured = useMemo(() => (marks ? spanOfMarks(marks) : null), [marks]);
   return (
     <section aria-label="Strips">
@@ -292,53 +272,30 @@ function FilledStrips({ jobId, job, jobVersion, system, changes, recordings, dia
         onPicture={(kind) => void savePicture(kind)}
       />
       {panel && (
-        <section
-          aria-label={PANEL_NAMES[panel]}
-          className="border-rule-strong bg-sheet mb-1 max-h-[40dvh] overflow-y-auto border p-2"
-        >
-          {panel === 'caliper' && (
-            <CaliperPanel
-              jobId={jobId}
-              system={system}
-              span={measured}
-              onPin={() => setPanel('pins')}
-              onClear={() => measure(false)}
-            />
-          )}
-          {panel === 'find' && (
-            <FindPanel
-              jobId={jobId}
-              system={system}
-              recordings={recordings}
-              events={events}
-              from={middle}
-              onFound={(found) => (found.to > found.from ? goTo(found) : around(found.from, length))}
-              onSpan={({ from, to }) => setMarks({ a: from, b: to })}
-            />
-          )}
-          {panel === 'compare' && (
-            <ComparePanel
-              {...{ jobId, system, full, view }}
-              charges={diagnosis.charges}
-              span={spanToPin}
-              offset={beside}
-              onOffset={setBeside}
-            />
-          )}
-          {panel === 'lanes' && (
-            <LanesPanel system={system} recordings={recordings} wishes={wishes} onWishes={changeWishes} />
-          )}
-          {panel === 'pins' && (
-            <PinsPanel
-              pins={pins}
-              zone={zone}
-              span={spanToPin}
-              onAdd={add}
-              onRemove={(pin) => void remove(pin)}
-              onGo={goTo}
-            />
-          )}
-        </section>
+        <StripPanel
+          {...{
+            panel,
+            jobId,
+            system,
+            recordings,
+            diagnosis,
+            events,
+            full,
+            view,
+            measured,
+            wishes,
+            beside,
+            pins,
+          }}
+          onClose={() => measure(false)}
+          onPanel={setPanel}
+          onMarks={setMarks}
+          onGo={(span) => (span.to > span.from ? goTo(span) : around(span.from, length))}
+          onWishes={changeWishes}
+          onBeside={setBeside}
+          onPin={add}
+          onUnpin={(pin) => void remove(pin)}
+        />
       )}
       <Readout {...{ cursor, lanes, source, view, width, zone, events }} />
       {broken && (
@@ -406,11 +363,3 @@ function FilledStrips({ jobId, job, jobVersion, system, changes, recordings, dia
     </section>
   );
 }
-
-const PANEL_NAMES: Record<Panel, string> = {
-  caliper: 'Caliper',
-  find: 'Find',
-  compare: 'Compare',
-  lanes: 'Lanes',
-  pins: 'Pins',
-};

@@ -2,8 +2,8 @@
 
 import { DateTime } from 'luxon';
 import type { Measured } from '@/core/log/measure';
-import { ampHours, amps, volts } from '@/core/quantity/text';
-import { DAY, type Span } from '@/core/quantity/span';
+import { ampHours, amps, duration, trueMinus, volts, withSign } from '@/core/quantity/text';
+import { DAY, HOUR, type Span } from '@/core/quantity/span';
 import type { DiagnosisCharge } from '@/core/diagnosis/result';
 import type { System } from '@/core/system/schema';
 import { deviceName } from '@/core/system/sourceName';
@@ -112,34 +112,28 @@ function figuresOf({ battery, volts: ends, percents, sources, spread }: Measured
   ];
 }
 
-const minus = (text: string): string => text.replace('-', '−');
-const signed = (text: string): string => (text.startsWith('-') ? minus(text) : `+${text}`);
-
 /** The figures of two spans side by side; what only one of them has stands alone. */
 export function comparedRows(now: Measured, then: Measured, system: System): ComparedRow[] {
   const before = new Map(figuresOf(then, system).map((one) => [one.name, one.value]));
   return figuresOf(now, system).map(({ name, value, text }) => {
     const old = before.get(name) ?? NaN;
-    const shown = (one: number) => (Number.isFinite(one) ? minus(text(one)) : '–');
+    const shown = (one: number) => (Number.isFinite(one) ? trueMinus(text(one)) : '–');
     return {
       name,
       now: shown(value),
       then: shown(old),
-      difference: Number.isFinite(value - old) ? signed(text(value - old)) : '–',
+      difference: Number.isFinite(value - old) ? withSign(text(value - old)) : '–',
     };
   });
 }
 
-/** "a day earlier", "3 days 2 h later". */
+/** "a day earlier", "29 h 30 min later". */
 export function offsetText(offset: Offset): string {
   const whole = Math.abs(offset);
   const days = Math.round(whole / DAY);
   const way = offset >= 0 ? 'earlier' : 'later';
   // An hour more or less is daylight saving.
-  if (days > 0 && Math.abs(whole - days * DAY) <= 3_600_000)
+  if (days > 0 && Math.abs(whole - days * DAY) <= HOUR)
     return `${days === 1 ? 'a day' : days === 7 ? 'a week' : `${days} days`} ${way}`;
-  const hours = whole / 3_600_000;
-  if (hours < 24) return `${hours.toFixed(1)} h ${way}`;
-  const full = Math.floor(hours / 24);
-  return `${full === 1 ? 'a day' : `${full} days`} and ${(hours - 24 * full).toFixed(1)} h ${way}`;
+  return `${duration(whole)} ${way}`;
 }

@@ -1,7 +1,7 @@
 /** What the caliper shows, as rows of a name and a figure. */
 
 import type { Measured } from '@/core/log/measure';
-import { ampHours, amps, duration, volts } from '@/core/quantity/text';
+import { ampHours, amps, duration, trueMinus, volts, withSign } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
 import { deviceName } from '@/core/system/sourceName';
 
@@ -15,8 +15,7 @@ const kilo = (wattHours: number): string =>
 const known = (value: number, text: (value: number) => string): string =>
   Number.isFinite(value) ? text(value) : '–';
 /** Into the battery as it is, out of it with a true minus. */
-const current = (value: number): string => amps(value).replace('-', '−');
-const signed = (text: string): string => (text.startsWith('-') ? text.replace('-', '−') : `+${text}`);
+const current = (value: number): string => trueMinus(amps(value));
 
 export function measureRows(
   { from, to, battery, volts: ends, percents, sources, spread }: Measured,
@@ -32,7 +31,7 @@ export function measureRows(
         value: `${ampHours(battery.ampHoursIn)}, ${known(battery.wattHoursIn, kilo)}`,
       },
       { name: 'Out of it', value: `${ampHours(battery.ampHoursOut)}, ${known(battery.wattHoursOut, kilo)}` },
-      { name: 'Net', value: signed(ampHours(battery.ampHoursIn - battery.ampHoursOut)) },
+      { name: 'Net', value: withSign(ampHours(battery.ampHoursIn - battery.ampHoursOut)) },
       { name: 'Mean current', value: known(battery.meanAmps, current) },
       { name: 'Peak current', value: known(battery.peakAmps, current) },
       ...(silent > 0.05
@@ -42,12 +41,12 @@ export function measureRows(
   }
   rows.push({
     name: 'Battery voltage',
-    value: `${known(ends.from, volts)} to ${known(ends.to, volts)} (${known(ends.to - ends.from, (one) => signed(volts(one)))})`,
+    value: `${known(ends.from, volts)} to ${known(ends.to, volts)} (${known(ends.to - ends.from, (one) => withSign(volts(one)))})`,
   });
   for (const one of percents)
     rows.push({
       name: `Percentage, ${nameOf(one.device)}`,
-      value: `${known(one.from, (value) => value.toFixed(1))} to ${known(one.to, (value) => value.toFixed(1))} % (${known(one.to - one.from, (value) => signed(value.toFixed(1)))})`,
+      value: `${known(one.from, (value) => value.toFixed(1))} to ${known(one.to, (value) => value.toFixed(1))} % (${known(one.to - one.from, (value) => withSign(value.toFixed(1)))})`,
     });
   for (const one of sources)
     rows.push({ name: `Given, ${nameOf(one.device)}`, value: ampHours(one.ampHours) });

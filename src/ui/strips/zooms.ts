@@ -1,7 +1,7 @@
 /** How much of the log a button brings into view. */
 
 import type { DiagnosisCharge } from '@/core/diagnosis/result';
-import { DAY, MINUTE, type Span } from '@/core/quantity/span';
+import { DAY, HOUR, MINUTE, type Span } from '@/core/quantity/span';
 import type { StripEvent } from './events';
 import type { Zoom } from './Toolbar';
 
@@ -11,6 +11,12 @@ interface From {
   middle: number;
   charges: readonly DiagnosisCharge[];
   events: readonly StripEvent[];
+}
+
+/** A span with something before and after it: what it came from, and where it went. */
+export function about({ from, to }: Span): Span {
+  const margin = Math.max(2 * HOUR, 0.4 * (to - from));
+  return { from: from - margin, to: to + margin };
 }
 
 /** About the middle of the view; null where there is no charge or stage to go to. */

@@ -1,9 +1,7 @@
 /** Do the clocks of the logs agree? */
 
-import { duration } from '../../quantity/text';
+import { duration, trueMinus } from '../../quantity/text';
 import { deviceName, type TrustInput, type TrustNote } from './note';
-
-const signed = (value: number): string => value.toFixed(2).replace('-', '−');
 
 export function clocks({ timeline, system }: TrustInput): TrustNote[] {
   return timeline.clocks.map(({ device, against, offset }): TrustNote => {
@@ -16,7 +14,7 @@ export function clocks({ timeline, system }: TrustInput): TrustNote[] {
     return {
       code: 'clock-offset',
       devices: [against, device],
-      text: `The clock of ${deviceName(system, device)} is ${apart}${parting}. With the clock corrected their ${seen}s match (correlation ${signed(shifted)}, before ${signed(unshifted)}); corrected times were used.`,
+      text: `The clock of ${deviceName(system, device)} is ${apart}${parting}. With the clock corrected their ${seen}s match (correlation ${trueMinus(shifted.toFixed(2))}, before ${trueMinus(unshifted.toFixed(2))}); corrected times were used.`,
       spans: [overlap],
       clock: { device, offsetSeconds: Math.round(ms / 1000), secondsPerDay },
     };

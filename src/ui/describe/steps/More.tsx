@@ -1,7 +1,7 @@
 'use client';
 /** The rest of what can be told of a device, folded away, with how much of it is open. */
 
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { get, useFormState, useWatch } from 'react-hook-form';
 
 interface Props {
@@ -15,14 +15,19 @@ interface Props {
 export function More({ of, names, children }: Props) {
   const values = useWatch({ name: names });
   const { errors } = useFormState({ name: names });
-  const open = values.filter((one) => one === undefined || one === null || one === '').length;
+  const missing = values.filter((one) => one === undefined || one === null || one === '').length;
   const isWrong = names.some((name) => get(errors, name) !== undefined);
+  const [isOpen, setOpen] = useState(false);
   return (
-    // What is wrong must not be hidden.
-    <details className="mt-3" open={isWrong || undefined}>
+    // What is wrong must not be hidden; once mended it must not fold away under the hand either.
+    <details
+      className="mt-3"
+      open={isOpen || isWrong}
+      onToggle={({ currentTarget }) => setOpen(currentTarget.open)}
+    >
       <summary className="text-accent cursor-pointer text-sm underline">
         More of {of}
-        {open === 0 ? ': all filled in' : `: ${open} of ${names.length} open`}
+        {missing === 0 ? ': all filled in' : `: ${missing} of ${names.length} open`}
       </summary>
       <div className="mt-2">{children}</div>
     </details>

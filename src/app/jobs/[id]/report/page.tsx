@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { extentIn } from '@/server/extentIn';
+import { extentsIn } from '@/server/extentsIn';
 import { openJob } from '@/server/openJob';
 import { store } from '@/server/store';
 import { ReportPage } from '@/ui/report/ReportPage';
@@ -12,7 +12,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const open = await openJob(store(), id);
   if (!open) notFound();
-  const pictures = await picturesOf(open, extentIn(store()));
+  const pictures = await picturesOf(open, extentsIn(store()));
   const report = reportOf(open.job, open.system, open.diagnosis, { ...open, pictures });
   return <ReportPage jobId={id} report={report} />;
 }

@@ -1,4 +1,4 @@
-import { extentIn } from '@/server/extentIn';
+import { extentsIn } from '@/server/extentsIn';
 import { openJob } from '@/server/openJob';
 import { gone } from '@/server/refusal';
 import { store } from '@/server/store';
@@ -12,7 +12,7 @@ import { reportOf } from '@/ui/report/sections';
 export const GET = through('GET /api/jobs/[id]/report', async ({ params }) => {
   const open = await openJob(store(), params.id);
   if (!open) throw gone('job');
-  const pictures = await picturesOf(open, extentIn(store()));
+  const pictures = await picturesOf(open, extentsIn(store()));
   const report = reportOf(open.job, open.system, open.diagnosis, { ...open, pictures });
   const photos = new Map<string, Uint8Array>();
   for (const { id } of open.photos) {
