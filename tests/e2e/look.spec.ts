@@ -57,6 +57,9 @@ for (const [group, views] of [
       await expectAccessible(page, `${view} on a phone`, ['color-contrast', 'target-size']);
       await page.emulateMedia({ colorScheme: 'light' });
       await page.setViewportSize({ width: 1280, height: 800 });
+      // Twice as large a text: nothing runs over the edge, and no word is cut off.
+      await page.addStyleTag({ content: ':root { font-size: 175% !important }' });
+      expect([view, 'text at 200 %', await over()]).toEqual([view, 'text at 200 %', 0]);
     }
     expect(errors).toEqual([]);
   });

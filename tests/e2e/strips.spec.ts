@@ -83,6 +83,8 @@ test('lanes are shown, hidden and moved, and stay so when the page is loaded ane
   await lanes.getByLabel('Power', { exact: true }).check();
   await expect(page.getByRole('img', { name: 'Cells over time' })).toBeVisible();
   await expect(page.getByText('15 cells')).toBeVisible();
+  await lanes.getByLabel('Scale of Voltage').selectOption('own');
+  await expect(page.getByRole('img', { name: /^Battery voltage, .* over time/ }).first()).toBeVisible();
   await lanes.getByLabel('Charge', { exact: true }).uncheck();
   await lanes.getByRole('button', { name: 'Cells further up' }).click();
   await lanes.getByLabel('Difference', { exact: true }).check();
@@ -223,5 +225,21 @@ test.describe('by touch', () => {
     await expect(panel(page, 'Caliper')).toBeVisible();
     await press(200);
     await expect(panel(page, 'Caliper').getByText('Into the battery')).toBeVisible();
+  });
+
+  test('compare, find and lanes are tapped', async ({ page }) => {
+    await openStrips(page, LAMPS);
+    await page.getByRole('button', { name: 'Compare', exact: true }).tap();
+    await panel(page, 'Compare').getByRole('button', { name: 'The charge after' }).tap();
+    await expect(page.getByRole('img', { name: /by Then/ }).first()).toBeVisible();
+    await panel(page, 'Compare').getByRole('button', { name: 'Take it off' }).tap();
+    await expect(page.getByRole('img', { name: /by Then/ })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Find', exact: true }).tap();
+    const before = await inView(page);
+    await panel(page, 'Find').getByRole('button', { name: 'Next event' }).tap();
+    await expect.poll(() => inView(page)).not.toBe(before);
+    await page.getByRole('button', { name: 'Lanes', exact: true }).tap();
+    await panel(page, 'Lanes').getByLabel('Charge', { exact: true }).tap();
+    await expect(page.getByRole('img', { name: 'Charge over time' })).toHaveCount(0);
   });
 });

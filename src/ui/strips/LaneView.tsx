@@ -67,7 +67,7 @@ export const LaneView = memo(function LaneView({
         height={height + (last ? 18 : 0)}
         className="absolute inset-0"
         role="img"
-        aria-label={`${lane.title} over time`}
+        aria-label={`${lane.name ?? lane.title} over time`}
       >
         <g transform={`translate(${GUTTER},0)`}>
           <rect
@@ -126,6 +126,15 @@ export const LaneView = memo(function LaneView({
           ))}
       </svg>
       <canvas ref={canvas} className="absolute top-0" style={{ left: GUTTER, width, height }} aria-hidden />
+      {lane.name && (
+        <span
+          className="bg-sheet/80 text-ink-soft pointer-events-none absolute top-0.5 px-1 text-xs"
+          style={{ left: GUTTER + 2 }}
+          aria-hidden
+        >
+          {lane.name}
+        </span>
+      )}
     </div>
   );
 });

@@ -1,5 +1,5 @@
 'use client';
-/** Which lanes are shown, in which order, how tall; and two channels whose difference is a lane of its own. */
+/** Which lanes are shown, in which order, how tall, on one scale or on several; and two channels whose difference is a lane of its own. */
 
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import type { RecordingInfo } from '@/core/log/recording';
@@ -33,6 +33,8 @@ const NAMES: Record<LaneId, string> = {
   difference: 'Difference',
 };
 const SIZE_WORDS: Record<number, string> = { 0.6: 'low', 1: 'usual', 1.6: 'tall', 2.4: 'very tall' };
+/** Lanes that may hold several traces. */
+const APART: readonly LaneId[] = ['volts', 'amps', 'soc', 'celsius'];
 const fieldClass = 'border-rule-strong bg-paper border px-1.5 py-1';
 
 export function LanesPanel({ system, recordings, wishes, onWishes }: Props) {
@@ -87,6 +89,19 @@ export function LanesPanel({ system, recordings, wishes, onWishes }: Props) {
                   </option>
                 ))}
               </select>
+              {APART.includes(id) && (
+                <select
+                  aria-label={`Scale of ${NAMES[id]}`}
+                  className={fieldClass}
+                  value={wishes.apart[id] ? 'own' : 'shared'}
+                  onChange={({ target }) =>
+                    onWishes({ apart: { ...wishes.apart, [id]: target.value === 'own' } })
+                  }
+                >
+                  <option value="shared">one scale</option>
+                  <option value="own">a scale for each trace</option>
+                </select>
+              )}
               <button
                 type="button"
                 className={buttonClass}

@@ -37,7 +37,7 @@ export function Readout({ cursor, lanes, source, view, width, zone, events }: Pr
         <span className="text-ink-soft">{text(at, 'ccc d LLL HH:mm:ss')}</span>
         {lanes.map((lane) =>
           lane.id === 'cells' ? (
-            <CellsText key={lane.id} {...{ lane, source, view, width, at }} />
+            <CellsText key={lane.key} {...{ lane, source, view, width, at }} />
           ) : (
             lane.traces.map((trace) => {
               const value = valueAt(trace, source, view, width, at);

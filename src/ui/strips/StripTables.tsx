@@ -34,9 +34,9 @@ export function StripTables({ lanes, source, view, zone, events, tick }: Props) 
   return (
     <section className="sr-only" aria-label="The strips as tables">
       {lanes.map((lane) => (
-        <table key={lane.id}>
+        <table key={lane.key}>
           <caption>
-            {lane.title}, {range}
+            {lane.name ?? lane.title}, {range}
           </caption>
           <thead>
             <tr>

@@ -155,7 +155,7 @@ function FilledStrips({ jobId, job, jobVersion, system, changes, recordings, dia
     const least = lane.id === 'volts' || lane.id === 'cells' ? LOWEST_SHOWN : -Infinity;
     const found = extentOf(lane, source, full, Math.max(1, width), least) ?? [0, 1];
     // The band that the battery asks for is to be seen even when the voltage never gets there.
-    if (lane.id === 'volts' && bank)
+    if (lane.id === 'volts' && bank && !lane.name)
       found[1] = Math.max(found[1], bank.chargeVolts.max + 0.02 * bank.cellsInSeries);
     const margin = Math.max(0.05 * (found[1] - found[0]), lane.id === 'cells' ? 0.01 : 0.05);
     return [found[0] - margin, found[1] + margin];
@@ -311,7 +311,7 @@ function FilledStrips({ jobId, job, jobVersion, system, changes, recordings, dia
         {beside !== null && <Ribbons ribbons={ribbonsThen} view={view} x={x} width={width} />}
         {lanes.map((lane, i) => (
           <LaneView
-            key={lane.id}
+            key={lane.key}
             lane={lane}
             y={scales[i]!}
             x={x}

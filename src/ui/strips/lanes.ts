@@ -31,6 +31,10 @@ export type LaneId = (typeof LANE_IDS)[number];
 
 export interface Lane {
   id: LaneId;
+  /** Of its own among the lanes shown: traces may stand apart. */
+  key: string;
+  /** Of the trace that stands apart, on a scale of its own. */
+  name?: string;
   title: string;
   unit: string;
   digits: number;
@@ -119,11 +123,13 @@ export interface LaneWishes {
   shown: Partial<Record<LaneId, boolean>>;
   /** Of the usual height. */
   sizes: Partial<Record<LaneId, number>>;
+  /** Each trace in a strip and on a scale of its own. */
+  apart: Partial<Record<LaneId, boolean>>;
   /** Two channels whose difference is drawn, as `recording/channel`. */
   difference: { of: string; less: string } | null;
 }
 
-export const NO_WISHES: LaneWishes = { order: [], shown: {}, sizes: {}, difference: null };
+export const NO_WISHES: LaneWishes = { order: [], shown: {}, sizes: {}, apart: {}, difference: null };
 export const SIZES = [0.6, 1, 1.6, 2.4] as const;
 
 /** Named in an address or a list. */
@@ -178,6 +184,7 @@ export function lanesOf(
       const first = traces[0];
       return {
         id: kind.id,
+        key: kind.id,
         title: kind.title,
         unit: kind.unit || (first ? channelInfo(first.channel).unit : ''),
         height: Math.round(kind.height * (wishes.sizes[kind.id] ?? 1)),
@@ -185,8 +192,24 @@ export function lanesOf(
         traces,
       };
     })
-    .filter((lane) => lane.traces.length > 0);
+    .filter((lane) => lane.traces.length > 0)
+    .flatMap((lane) => (wishes.apart[lane.id] && canStandApart(lane) ? setTracesApart(lane) : lane));
 }
+
+/** Several traces, and few enough to be told apart: cells are compared on one scale. */
+const canStandApart = ({ id, traces }: Lane): boolean => id !== 'cells' && traces.length > 1;
+
+/** Traces apart are lower than together, but never too low to be read, px. */
+const LEAST_HEIGHT = 64;
+
+const setTracesApart = (lane: Lane): Lane[] =>
+  lane.traces.map((trace) => ({
+    ...lane,
+    key: `${lane.id} ${nameOfChannel(trace)}`,
+    height: Math.max(LEAST_HEIGHT, Math.round((1.4 * lane.height) / lane.traces.length)),
+    name: trace.label,
+    traces: [trace],
+  }));
 
 const orderOf = (channel: Channel): number => {
   const at = ORDER.indexOf(channel);

@@ -130,6 +130,18 @@ describe('what the technician wants to see', () => {
     expect(lanes.map((one) => one.id)).toEqual(['soc', 'amps', 'volts', 'celsius']);
     expect(lanes[0]!.height).toBe(Math.round(2.4 * 76));
   });
+  test('traces apart have a strip and a scale each; cells stay together', () => {
+    const lanes = shown({ apart: { volts: true, cells: true, soc: true }, shown: { cells: true } });
+    const volts = lanes.filter((one) => one.id === 'volts');
+    expect(volts.map((one) => one.name)).toEqual(
+      lanesOf(system, [charger, monitor, bms])[0]!.traces.map((one) => one.label),
+    );
+    expect(volts.length).toBeGreaterThan(1);
+    expect(volts.every((one) => one.traces.length === 1 && one.height >= 64)).toBe(true);
+    expect(new Set(lanes.map((one) => one.key)).size).toBe(lanes.length);
+    expect(lanes.find((one) => one.id === 'cells')!.traces).toHaveLength(2);
+    expect(lanes.find((one) => one.id === 'soc')!.name).toBeUndefined();
+  });
   test('a difference of two channels is named by both; of a channel that is gone there is none', () => {
     const difference = { of: 'c/source_voltage', less: 'm/battery_voltage' };
     const [lane] = shown({ order: ['difference'], shown: { difference: true }, difference });
