@@ -17,6 +17,7 @@ import {
   type StoredAnalysis,
 } from '@/store/analyses';
 import { asItWas } from '@/core/system/asItWas';
+import { recordsOfJob } from '@/core/records/records';
 import type { System } from '@/core/system/schema';
 import { listChanges } from '@/store/changes';
 import type { Store } from '@/store/database';
@@ -70,7 +71,7 @@ export async function analyseJob(store: Store, job: StoredJob): Promise<Diagnosi
     const result = conclude(job.job, was.system, observed, {
       today: job.system,
       since: was.since,
-      records: await listRecords(store, job.systemId),
+      records: recordsOfJob(await listRecords(store, job.systemId), id),
     });
     await saveAnalysis(store, id, { core: coreHash(), recordingIds, described, result });
     return result;

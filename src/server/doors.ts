@@ -12,7 +12,14 @@ import { FOUND } from '@/core/diagnosis/summary';
 import { recordSchema } from '@/core/records/records';
 import { NEW_DEVICES } from '@/core/system/newDevice';
 import { bankSchema, COMPLAINTS, jobSchema, systemSchema } from '@/core/system/schema';
-import { clockDriftSecondsPerDay, clockOffsetSeconds, day, id, line, timeZone } from '@/core/system/values';
+import {
+  clockDriftSecondsPerDay,
+  clockOffsetSeconds,
+  day,
+  line,
+  photoItem,
+  timeZone,
+} from '@/core/system/values';
 import { CURSOR } from '@/store/cursor';
 
 /** Bodies of JSON, bytes. */
@@ -35,6 +42,7 @@ export interface Door {
 const uuid = z.uuid();
 const one = z.object({ id: uuid });
 const ofSystem = z.object({ id: uuid, record: uuid });
+const ofJob = z.object({ id: uuid, visit: uuid });
 const digits = (most: number) =>
   z
     .string({ error: 'This is missing.' })
@@ -181,10 +189,11 @@ export const DOORS = {
   'POST /api/jobs/[id]/photos': {
     params: one,
     what: 'job',
-    query: z.object({ item: id }),
+    query: z.object({ item: photoItem }),
     bytes: LARGEST_PHOTO,
   },
   'GET /api/jobs/[id]/report': { params: one, what: 'job' },
+  'GET /api/jobs/[id]/visits/[visit]': { params: ofJob, what: 'visit' },
   'GET /api/jobs/[id]/counter': { params: one, what: 'job with logs', query: currentsSchema },
   'GET /api/jobs/[id]/minutes': { params: one, what: 'job with logs' },
   'GET /api/jobs/[id]/measure': {

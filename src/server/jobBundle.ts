@@ -20,6 +20,7 @@ import { readingOf } from './readingOf';
 import { gone, Refusal } from './refusal';
 import { clearPath, spoolPath } from './spool';
 import { keepPhoto } from './takeInPhoto';
+import { recordsOfJob } from '@/core/records/records';
 import { openBundleInThread } from './threads';
 
 const slug = (text: string): string =>
@@ -61,7 +62,7 @@ export async function bundleOfJob(store: Store, id: string): Promise<Exported> {
   const files = writeBundle(name, found.job, found.system, logs, {
     photos,
     changes,
-    records: await listRecords(store, found.systemId),
+    records: recordsOfJob(await listRecords(store, found.systemId), id),
   });
   async function* pieces(): AsyncGenerator<readonly [string, Iterable<Uint8Array>]> {
     for (const [path, bytes] of files) {
@@ -120,7 +121,7 @@ export async function jobFromBundle(
       const jobId = await insertJob(transaction, systemId, job);
       // Oldest first, so that the record keeps its order.
       for (const change of [...changes].reverse()) await insertChange(transaction, systemId, change);
-      await insertRecords(transaction, systemId, records);
+      await insertRecords(transaction, systemId, records, jobId);
       for (const { check, photo } of photos) await keepPhoto(transaction, jobId, check, photo);
       for (const log of logs) {
         const { id: intakeId } = await beginIntake(

@@ -2,7 +2,9 @@
 
 import { createHash } from 'node:crypto';
 import { readLog } from '@/core/log/takeIn';
-import { DEMO_SLUGS, demoJob } from '@/core/simulate/demo';
+import { DEMO_SLUGS, demoJob, ON_SITE_DEMOS } from '@/core/simulate/demo';
+import { fedBy } from '@/core/onsite/judge';
+import { noRecords } from '@/core/records/records';
 import { devicesOf } from '@/core/system/schema';
 import type { Store } from '@/store/database';
 import { findJob, insertJob, insertSystem, systemWithSlug } from '@/store/jobs';
@@ -21,7 +23,7 @@ export async function seed(store: Store): Promise<string[]> {
     const { job, system, logs, records } = demoJob(slug);
     const systemId = await insertSystem(store, system, slug);
     const jobId = await insertJob(store, systemId, job);
-    await insertRecords(store, systemId, records);
+    await insertRecords(store, systemId, records, jobId);
     for (const { device, path, text } of logs) {
       if (LEFT_TO_TAKE_IN.has(`${slug}/${device}`)) continue;
       const bytes = Buffer.from(text);
@@ -48,10 +50,21 @@ export async function seed(store: Store): Promise<string[]> {
     await analyseJob(store, (await findJob(store, jobId))!);
     added.push(slug);
   }
+  for (const { slug, system, job, records } of ON_SITE_DEMOS) {
+    if (await systemWithSlug(store, slug)) continue;
+    const systemId = await insertSystem(store, (records.visit ?? []).reduce(fedBy, system), slug);
+    const jobId = await insertJob(store, systemId, job);
+    await insertRecords(store, systemId, { ...noRecords(), ...records }, jobId);
+    await analyseJob(store, (await findJob(store, jobId))!);
+    added.push(slug);
+  }
   return added;
 }
 
 /** Removes the demo systems with their jobs and recordings; what users made stays. */
 export async function unseed(store: Store): Promise<void> {
-  await store.deleteFrom('systems').where('slug', 'in', DEMO_SLUGS).execute();
+  await store
+    .deleteFrom('systems')
+    .where('slug', 'in', [...DEMO_SLUGS, ...ON_SITE_DEMOS.map((one) => one.slug)])
+    .execute();
 }

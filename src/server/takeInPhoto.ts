@@ -1,5 +1,6 @@
-/** Takes a photo in, for an item of the checklists. */
+/** Takes a photo in, for an item of the checklists or for what a visit shows. */
 
+import { readPhotoItem } from '@/core/onsite/photoItem';
 import { CHECKLIST } from '@/core/system/checklist';
 import type { Store } from '@/store/database';
 import { insertPhoto, MOST_PHOTOS, type PhotoInfo } from '@/store/photos';
@@ -14,7 +15,7 @@ export async function takeInPhoto(
   item: string,
   bytes: Uint8Array,
 ): Promise<PhotoInfo> {
-  if (!CHECKLIST.some((one) => one.id === item))
+  if (!CHECKLIST.some((one) => one.id === item) && !readPhotoItem(item))
     throw new Refusal(400, 'The photo belongs to no item of the checklist: take it in again from the list.');
   const photo = await photoInThread(bytes);
   if (!photo)

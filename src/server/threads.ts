@@ -13,6 +13,7 @@ import type { Observed } from '@/core/diagnosis/observe';
 import type { System } from '@/core/system/schema';
 import { MINUTE } from '@/core/quantity/span';
 import type { Report } from '@/ui/report/sections';
+import type { VisitSheet } from '@/ui/report/visitSheet';
 import type { OpenedBundle, ReadAnswer, SmallPhoto, ThreadAnswer, ThreadTask } from '@/workers/tasks';
 
 /** Threads that read, weigh and unpack; beside them one for photos, which never wait behind those. */
@@ -31,6 +32,7 @@ const PATIENCE: Record<ThreadTask['kind'], number> = {
   'open-bundle': 10 * MINUTE,
   photo: MINUTE / 2,
   'draw-report': MINUTE,
+  'draw-sheet': MINUTE,
 };
 
 const kept = globalThis as typeof globalThis & { pazienzaPools?: { work: Piscina; photos: Piscina } };
@@ -116,6 +118,12 @@ export const reportInThread = async (
   report: Report,
   photos: ReadonlyMap<string, Uint8Array>,
 ): Promise<Uint8Array> => (await run({ kind: 'draw-report', report, photos }, 'report')).file;
+
+/** The sheet of a visit as a PDF. @param photos JPEGs by their ids */
+export const sheetInThread = async (
+  sheet: VisitSheet,
+  photos: ReadonlyMap<string, Uint8Array>,
+): Promise<Uint8Array> => (await run({ kind: 'draw-sheet', sheet, photos }, 'report')).file;
 
 /** A photo made small; null when it cannot be read as one. */
 export const photoInThread = async (bytes: Uint8Array): Promise<SmallPhoto | null> =>

@@ -70,6 +70,16 @@ export async function findPhoto(store: Store, id: string): Promise<Buffer | null
   return row?.data ?? null;
 }
 
+/** JPEGs by their ids; those that are gone are left out. */
+export async function findPhotos(store: Store, ids: readonly string[]): Promise<Map<string, Uint8Array>> {
+  const photos = new Map<string, Uint8Array>();
+  for (const id of ids) {
+    const data = await findPhoto(store, id);
+    if (data) photos.set(id, data);
+  }
+  return photos;
+}
+
 /** Takes a photo away, or puts it back. @returns 'gone' when there is none; 'full' when its job has no place for it any more */
 export async function setPhotoRemoved(
   store: Store,

@@ -1,5 +1,5 @@
 /**
- * What is kept of a system beside its description: hydrometer rounds, capacity tests. A record is made where it is typed, with its id:
+ * What is kept of a system beside its description: hydrometer rounds, capacity tests, visits, what was done. A record is made where it is typed, with its id:
  * one that is sent twice is one.
  */
 
@@ -74,10 +74,14 @@ export async function insertRecords(
   store: Store | Transaction<Database>,
   systemId: string,
   records: SystemRecords,
+  jobId?: string,
 ): Promise<void> {
   for (const kind of RECORD_KINDS)
-    for (const record of records[kind])
-      await insertRecord(store, systemId, { kind, record: { ...record, id: randomUUID() } } as AnyRecord);
+    for (const record of records[kind]) {
+      // What belongs to a job belongs to the one that comes with it.
+      const own = { ...record, id: randomUUID(), ...('job' in record && jobId ? { job: jobId } : {}) };
+      await insertRecord(store, systemId, { kind, record: own } as AnyRecord);
+    }
 }
 
 /** Takes a record off, or puts it back. @returns false when there is no such record */

@@ -3,7 +3,8 @@
 export const OFFLINE_CACHES = { pages: 'pazienza-pages', parts: 'pazienza-parts' } as const;
 
 export const worksOffline = (path: string): boolean =>
-  /^\/systems\/[0-9a-f-]{36}\/(hydrometer|capacity)$/.test(path);
+  /^\/systems\/[0-9a-f-]{36}\/(hydrometer|capacity)$/.test(path) ||
+  /^\/jobs\/[0-9a-f-]{36}\/on-site$/.test(path);
 
 /** Keeps this page with its parts, so that it opens without the network. @returns whether it does */
 export async function keepThisPage(): Promise<boolean> {

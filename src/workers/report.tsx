@@ -1,9 +1,11 @@
-/** Draws a report as a PDF. */
+/** Draws a report, or the sheet of a visit, as a PDF. */
 
 import { join } from 'node:path';
 import { Font, renderToBuffer } from '@react-pdf/renderer';
 import { ReportPdf } from '@/ui/report/ReportPdf';
 import type { Report } from '@/ui/report/sections';
+import { VisitPdf } from '@/ui/report/VisitPdf';
+import type { VisitSheet } from '@/ui/report/visitSheet';
 
 const fontFile = (family: string, weight: number) =>
   join(
@@ -33,6 +35,12 @@ export async function drawReport(
   report: Report,
   photos: ReadonlyMap<string, Uint8Array>,
 ): Promise<Uint8Array> {
-  const buffers = new Map([...photos].map(([id, bytes]) => [id, Buffer.from(bytes)]));
-  return renderToBuffer(<ReportPdf report={report} photos={buffers} />);
+  return renderToBuffer(<ReportPdf report={report} photos={buffersOf(photos)} />);
 }
+
+const buffersOf = (photos: ReadonlyMap<string, Uint8Array>) =>
+  new Map([...photos].map(([id, bytes]) => [id, Buffer.from(bytes)]));
+
+/** @param photos JPEGs by their ids */
+export const drawSheet = (sheet: VisitSheet, photos: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> =>
+  renderToBuffer(<VisitPdf sheet={sheet} photos={buffersOf(photos)} />);

@@ -12,6 +12,7 @@ import type { LogDescription } from '@/core/log/takeIn';
 import type { Observed } from '@/core/diagnosis/observe';
 import type { Job, System } from '@/core/system/schema';
 import type { Report } from '@/ui/report/sections';
+import type { VisitSheet } from '@/ui/report/visitSheet';
 
 export type ThreadTask =
   | {
@@ -30,7 +31,8 @@ export type ThreadTask =
   | { kind: 'open-bundle'; path: string; folder: string }
   | { kind: 'photo'; bytes: Uint8Array }
   /** Photos are JPEGs by their ids. */
-  | { kind: 'draw-report'; report: Report; photos: ReadonlyMap<string, Uint8Array> };
+  | { kind: 'draw-report'; report: Report; photos: ReadonlyMap<string, Uint8Array> }
+  | { kind: 'draw-sheet'; sheet: VisitSheet; photos: ReadonlyMap<string, Uint8Array> };
 
 export type ReadAnswer = {
   kind: 'read';

@@ -29,6 +29,10 @@ async function run(task: ThreadTask): Promise<ThreadAnswer> {
       const { drawReport } = await import('./report');
       return { kind: 'report', file: await drawReport(task.report, task.photos) };
     }
+    case 'draw-sheet': {
+      const { drawSheet } = await import('./report');
+      return { kind: 'report', file: await drawSheet(task.sheet, task.photos) };
+    }
     case 'photo':
       return { kind: 'photo', photo: await smallPhoto(task.bytes) };
     case 'read': {

@@ -181,6 +181,8 @@ export async function readDescription(files: BundleFiles): Promise<Described> {
     records: {
       'hydrometer-round': await readRounds(files, pazienza.job.openedAt.slice(0, 10)),
       'capacity-test': pazienza.capacityTests ?? [],
+      visit: pazienza.visits ?? [],
+      done: pazienza.done ?? [],
     },
     photos,
     logs,

@@ -4,6 +4,8 @@ import { z } from 'zod';
 import { capacityTestSchema } from '../capacity/record';
 import { LOG_ANSWERS } from '../log/answers';
 import { FIELDS } from '../system/fields';
+import { visitSchema } from '../onsite/visit';
+import { doneSchema } from '../records/done';
 import { jobSchema, systemSchema } from '../system/schema';
 import {
   clockDriftSecondsPerDay,
@@ -13,6 +15,7 @@ import {
   line,
   moment,
   number,
+  photoItem,
   timeZone,
 } from '../system/values';
 
@@ -57,7 +60,7 @@ export const logDescriptionSchema = z.object({
 });
 
 /** A photo that belongs to an answer of the checklists. */
-export const photoDescriptionSchema = z.object({ check: id });
+export const photoDescriptionSchema = z.object({ check: photoItem });
 
 /** The path of a setting that there is, `sources.0.profile.floatV`. */
 export const settingPath = z
@@ -107,6 +110,7 @@ export const resourceSchema = z.object({
 export const MOST_LOGS = 100;
 const MOST_RESOURCES = 500;
 export const MOST_CHANGES = 2000;
+const MOST_VISITS = 260;
 
 export const packageSchema = z.object({
   name: short,
@@ -120,6 +124,9 @@ export const packageSchema = z.object({
     changes: z.array(changeSchema).max(MOST_CHANGES).optional(),
     /** Capacity tests of the system. */
     capacityTests: z.array(capacityTestSchema).max(MOST_CAPACITY_TESTS).optional(),
+    /** Visits of the job, and what was done of the plan. */
+    visits: z.array(visitSchema).max(MOST_VISITS).optional(),
+    done: z.array(doneSchema).max(MOST_VISITS).optional(),
   }),
 });
 

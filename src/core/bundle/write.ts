@@ -31,7 +31,7 @@ export function writeBundle(
   logs: readonly LogToWrite[],
   { photos = [], changes = [], records = noRecords() }: Extras = {},
 ): WrittenFiles {
-  const { 'hydrometer-round': rounds, 'capacity-test': capacityTests } = records;
+  const { 'hydrometer-round': rounds, 'capacity-test': capacityTests, visit: visits, done } = records;
   const descriptor: DataPackage = {
     name,
     title: job.title,
@@ -58,6 +58,8 @@ export function writeBundle(
       system,
       ...(changes.length > 0 ? { changes: [...changes] } : {}),
       ...(capacityTests.length > 0 ? { capacityTests: [...capacityTests] } : {}),
+      ...(visits.length > 0 ? { visits: [...visits] } : {}),
+      ...(done.length > 0 ? { done: [...done] } : {}),
     },
   };
   return new Map([

@@ -124,7 +124,7 @@ describe('the result', () => {
     });
     const fallen = judged({ readings: [TEST.readings[0]!, { minutes: 550, volts: 42, amps: 19 }] });
     expect(nextTestOn([before, fallen])).toBe('2027-04-14');
-    expect(capacityText([good]).at(-1)).toBe('Next capacity test due on 2031-04-13.');
+    expect(capacityText([good]).at(-1)).toBe('Next capacity test due on 13 Apr 2031.');
   });
   test('readings in another order, or one alone, are no test', () => {
     const check = (readings: CapacityTest['readings']) => capacityTestSchema.safeParse({ ...TEST, readings });

@@ -1,6 +1,6 @@
 /** What capacity tests and discharges show, in sentences: for the page, the report and the terminal. */
 
-import { ampHours, amps, duration, percent } from '../quantity/text';
+import { ampHours, amps, dayText, duration, percent } from '../quantity/text';
 import { DAY, HOUR } from '../quantity/span';
 import type { JudgedTest } from './judge';
 import { END_OF_LIFE } from './plan';
@@ -20,7 +20,7 @@ export function testText({
   isComplete,
 }: JudgedTest): string {
   const least = isComplete && test.wasFull !== false ? '' : 'at least ';
-  const found = `Capacity test of ${test.on}: ${ampHours(drawn.ampHours)} in ${duration(drawn.hours * HOUR)} at ${amps(drawn.amps)}, ${least}${percent(holds)} of the rating at 25 °C (± ${Math.round(band)}).`;
+  const found = `Capacity test of ${dayText(test.on)}: ${ampHours(drawn.ampHours)} in ${duration(drawn.hours * HOUR)} at ${amps(drawn.amps)}, ${least}${percent(holds)} of the rating at 25 °C (± ${Math.round(band)}).`;
   const means =
     isAtItsEnd === null
       ? ''
@@ -50,6 +50,6 @@ export const capacityText = (tests: readonly JudgedTest[]): string[] => {
   return [
     ...tests.slice(-3).map(testText),
     ...(tests.at(-1)?.weak ?? []),
-    ...(due ? [`Next capacity test due on ${due}.`] : []),
+    ...(due ? [`Next capacity test due on ${dayText(due)}.`] : []),
   ];
 };

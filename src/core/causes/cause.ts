@@ -14,6 +14,8 @@ import type { CutOffs } from '../cutoff/types';
 import type { Cells } from '../cells/types';
 import type { JudgedTest } from '../capacity/judge';
 import type { JudgedRound } from '../hydrometer/judge';
+import type { FactCode } from '../onsite/said';
+import type { Visit } from '../onsite/visit';
 import type { BatteryBeside } from '../parallel/beside';
 import type { CauseCode } from './codes';
 import type { Family } from './families';
@@ -59,6 +61,8 @@ export interface Observations {
   rounds: JudgedRound[];
   /** Capacity tests of the system, judged, the oldest first. */
   capacityTests: JudgedTest[];
+  /** Visits of this job, the oldest first. */
+  visits: Visit[];
 }
 
 /** Observations of a battery of which the basics are known. */
@@ -114,6 +118,8 @@ export interface Cause {
   caps?: Readonly<Record<string, number>>;
   /** What answers of the checklists say: dB when it was found, dB when it was fine, and the sentence of what was found. */
   answers?: Partial<Record<CheckId, { found: number; fine: number; text: string }>>;
+  /** What facts of a visit say for or against it, dB. */
+  onSite?: Partial<Record<FactCode, number>>;
   /** Tests that can decide it, by name, with how likely each outcome is. */
   tests: Partial<Record<TestCode, readonly TestOutcome[]>>;
   /** Evidence from the description, the wiring walk and what was measured by hand. */

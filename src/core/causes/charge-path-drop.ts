@@ -46,6 +46,7 @@ export const chargePathDrop: Cause = {
       caution: LIVE,
     };
   },
+  onSite: { 'charge-path-loses': 12, 'charge-path-sound': -8 },
   tests: {
     'millivolts-over-joints': [
       { name: 'on the way from the charger a joint above 1 mΩ', ifHolds: 0.85, ifNot: 0.1 },

@@ -65,6 +65,7 @@ export const chargeVoltageHigh: Cause = {
     text: `Lower the absorption voltage into ${chargeRange(bank, system)} and check it with a meter at the posts. Above it lead gasses and dries out, and the BMS of lithium opens.`,
     caution: GAS,
   }),
+  onSite: { 'charged-too-high': 8 },
   tests: {
     'read-charger-settings': [
       { name: 'the charge voltage set is above the range', ifHolds: 0.8, ifNot: 0.04 },

@@ -30,6 +30,7 @@ export const chargedVoltageUnreached: Cause = {
   signature: 'full charges without a sync; the highest voltage that stands lies below the setting',
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
+  onSite: { 'charged-voltage-above-highest': 14, 'never-synced': 5, 'has-synced': -6 },
   tests: {
     'read-monitor-settings': [
       { name: 'charged voltage above what the charger holds', ifHolds: 0.93, ifNot: 0.05 },

@@ -66,6 +66,7 @@ export const currentOffset: Cause = {
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
   caps: { 'at-float': 15, drift: 5 },
+  onSite: { 'zero-off': 14, 'zero-right': -8 },
   tests: {
     'read-the-zero': [
       { name: 'a current with everything isolated', ifHolds: 0.85, ifNot: 0.04 },

@@ -29,6 +29,7 @@ export const currentScale: Cause = {
   signature: 'battery current against charger current at a fixed ratio that is not one',
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
+  onSite: { 'scale-off': 15, 'scale-right': -12 },
   tests: {
     'clamp-each-conductor': [
       { name: 'the monitor shows a fixed part of the clamp’s current', ifHolds: 0.9, ifNot: 0.03 },

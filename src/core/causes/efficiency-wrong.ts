@@ -50,6 +50,7 @@ export const efficiencyWrong: Cause = {
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
   caps: { drift: 9 },
+  onSite: { 'deeper-than-capacity': 2 },
   tests: {
     'read-monitor-settings': [
       { name: 'outside what any school sets', ifHolds: 0.9, ifNot: 0.08 },

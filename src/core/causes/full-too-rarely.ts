@@ -48,6 +48,7 @@ export const fullTooRarely: Cause = {
   signature: 'longer between full charges than the school allows, and an error that grows as it should',
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
+  onSite: { 'long-since-full': 8, 'lately-full': -6 },
   tests: {
     'full-charge-and-sync': [
       {

@@ -47,6 +47,7 @@ export const halfBank: Cause = {
   prior: DRIFT_PRIOR,
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
+  onSite: { 'halves-apart': 6 },
   tests: {
     'meter-each-half': [
       { name: 'the halves differ by more than 0.1 V', ifHolds: 0.85, ifNot: 0.08 },

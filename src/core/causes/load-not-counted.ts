@@ -51,6 +51,7 @@ export const loadNotCounted: Cause = {
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
   answers: COVERAGE_ANSWERS,
+  onSite: { 'load-unseen': 15, 'loads-shown': -10 },
   tests: {
     'clamp-each-conductor': [
       { name: 'a load’s current that the monitor does not show', ifHolds: 0.95, ifNot: 0.03 },

@@ -50,6 +50,7 @@ export const loadPathDrop: Cause = {
   onlyWhenSpokenOf: true,
   weights: { ...PATH_WEIGHTS, ...WEIGHTS },
   answers: PATH_ANSWERS,
+  onSite: { 'load-path-loses': 12, 'load-path-sound': -8 },
   tests: {
     'millivolts-over-joints': [
       { name: 'on the way to the load a joint above 1 mΩ', ifHolds: 0.7, ifNot: 0.1 },

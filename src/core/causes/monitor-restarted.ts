@@ -27,6 +27,7 @@ export const monitorRestarted: Cause = {
   signature: 'a gap in its log, then a reading that starts anew',
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
+  onSite: { 'count-lost': 14 },
   tests: {
     'supply-lead': [
       { name: 'a loose lead, a poor fuse, or fed from behind a switch', ifHolds: 0.85, ifNot: 0.06 },

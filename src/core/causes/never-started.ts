@@ -36,6 +36,7 @@ export const neverStarted: Cause = {
   signature: 'no sync, and a reading that is off by the same all along',
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
+  onSite: { 'never-synced': 8, 'has-synced': -8 },
   tests: {
     'full-charge-and-sync': [
       { name: 'the reading jumps far, and is right afterwards', ifHolds: 0.9, ifNot: 0.25 },

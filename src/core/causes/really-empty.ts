@@ -41,6 +41,7 @@ export const reallyEmpty: Cause = {
   prior: CUT_PRIOR,
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
+  onSite: { emptied: 5 },
   tests: {
     'full-charge-and-sync': [
       { name: 'charged full it runs as long as it should', ifHolds: 0.85, ifNot: 0.2 },

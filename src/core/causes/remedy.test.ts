@@ -19,6 +19,7 @@ const seen = (of: KnownSystem): Judged => ({
   cutoffs: null,
   cells: null,
   rounds: [],
+  visits: [],
   batteries: [],
   capacityTests: [],
 });

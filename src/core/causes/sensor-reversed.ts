@@ -32,6 +32,7 @@ export const sensorReversed: Cause = {
   signature: 'the voltage falls when the current says charge',
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
+  onSite: { 'sensor-turned': 15, 'sign-right': -12 },
   tests: {
     'watch-the-sign': [
       { name: 'charging reads negative', ifHolds: 0.97, ifNot: 0.01 },

@@ -48,6 +48,7 @@ export const sourceNotCounted: Cause = {
   onlyWhenSpokenOf: true,
   weights: WEIGHTS,
   answers: COVERAGE_ANSWERS,
+  onSite: { 'source-unseen': 15, 'sources-shown': -10, 'deeper-than-capacity': 4 },
   tests: {
     'clamp-each-conductor': [
       { name: 'a charger’s current that the monitor does not show', ifHolds: 0.95, ifNot: 0.03 },

@@ -28,6 +28,7 @@ export const tailUnreached: Cause = {
   signature: 'the voltage criterion is met on full charges, the current or the time never',
   prior: DRIFT_PRIOR,
   weights: WEIGHTS,
+  onSite: { 'never-synced': 4, 'has-synced': -5 },
   tests: {
     'float-current': [
       { name: 'the battery on float still takes more than the tail that is set', ifHolds: 0.85, ifNot: 0.08 },

@@ -78,7 +78,7 @@ export function conclude(
   const rounds = judgeRounds(records['hydrometer-round'], system);
   const capacityTests = judgeTests(records['capacity-test'], system);
   const bank = knownSystem(system)?.bank ?? null;
-  const seen = { ...observed, job, system, bank, rounds, capacityTests };
+  const seen = { ...observed, job, system, bank, rounds, capacityTests, visits: records.visit };
   const weighed = explain(weighCauses(CAUSES, seen));
   const review = reviewSettings(today, job);
   const made = (job.tests ?? []).map((one) => one.test);

@@ -28,7 +28,10 @@ import { type Hazard, hazardsIn } from '../hazards';
 import { type DayBalance, type Observations, REACHED } from '../causes/cause';
 
 /** What the logs show, without what is weighed with it: it changes only with the logs, their clocks and the system. */
-export interface Observed extends Omit<Observations, 'job' | 'system' | 'bank' | 'rounds' | 'capacityTests'> {
+export interface Observed extends Omit<
+  Observations,
+  'job' | 'system' | 'bank' | 'rounds' | 'capacityTests' | 'visits'
+> {
   hazards: Hazard[];
   balance: Balance | null;
   trust: TrustNote[];

@@ -16,6 +16,7 @@ const seen: Observations = {
   cutoffs: null,
   cells: null,
   rounds: [],
+  visits: [],
   batteries: [],
   capacityTests: [],
 };

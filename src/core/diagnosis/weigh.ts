@@ -4,6 +4,7 @@ import type { Cause, Evidence, Observations } from '../causes/cause';
 import { missingFamilies } from '../causes/families';
 import type { RuledOut } from '../system/schema';
 import { evidenceOfChecks } from './checks';
+import { evidenceOfVisits } from './onSite';
 import { evidenceOfTests } from './testsMade';
 
 export const STANDINGS = ['strong', 'likely', 'possible', 'cannot-tell', 'unlikely', 'excluded'] as const;
@@ -62,6 +63,7 @@ function weighCause(cause: Cause, seen: Observations): Weighed | null {
     ...(seen.bank && lacking.length === 0 ? (cause.weigh?.({ ...seen, bank: seen.bank }) ?? []) : []),
     ...(cause.described?.(seen) ?? []),
     ...evidenceOfChecks(seen.job.checks, cause.answers),
+    ...evidenceOfVisits(seen, cause.onSite),
   ];
   const missing = [...lacking, ...(seen.bank ? (cause.missing?.(seen, evidence) ?? []) : [])];
   // Nothing was told, found or answered that speaks for it: it is not brought up.

@@ -61,7 +61,7 @@ describe('lithium charged below freezing', () => {
     const [hazard, ...others] = told(lithium, [cold(-4, 12)]);
     expect(others).toEqual([]);
     expect(hazard!.code).toBe('lithium-charged-below-freezing');
-    expect(hazard!.text).toContain('once, for 39 min: with up to 12.0 A, at down to -4 °C');
+    expect(hazard!.text).toContain('once, for 39 min: with up to 12.0 A, at down to −4 °C');
     expect(hazard!.spans).toEqual([{ from: START + 120 * MINUTE, to: START + 159 * MINUTE }]);
   });
   test('not at freezing itself, not without a current, not of lead', () => {

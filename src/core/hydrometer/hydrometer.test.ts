@@ -169,7 +169,7 @@ describe('cells over the rounds', () => {
   test('in words, with the next date', () => {
     const { system } = demoSystem('seismic-vault');
     const rounds = years(0.02, 0.001);
-    expect(hydrometerText(rounds, system)[0]).toMatch(/Round of 2025-10-01: 2 cells/);
+    expect(hydrometerText(rounds, system)[0]).toMatch(/Round of 1 Oct 2025: 2 cells/);
     expect(hydrometerText(rounds, system).join(' ')).toMatch(/Cell 1B loses \d+ points a year over 8 rounds/);
     expect(dueOn(rounds)).toBe('2025-12-30');
     expect(hydrometerText([], system)).toEqual([]);

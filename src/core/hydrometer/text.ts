@@ -1,7 +1,7 @@
 /** What the hydrometer rounds show, in sentences: for the step, the report and the terminal. */
 
 import { DAY } from '../quantity/span';
-import { counted } from '../quantity/text';
+import { counted, dayText } from '../quantity/text';
 import type { System } from '../system/schema';
 import { FULL_GRAVITY, type JudgedRound } from './judge';
 import { cellTrends, comparable } from './trend';
@@ -25,7 +25,7 @@ export function hydrometerText(rounds: readonly JudgedRound[], { bank }: System)
   if (!last) return [];
   const gravities = last.readings.map((one) => one.corrected);
   const lines = [
-    `Round of ${last.round.on}: ${counted(last.readings.length, 'cell')} from ${Math.min(...gravities).toFixed(3)} to ${Math.max(...gravities).toFixed(3)}, ${Math.round(1000 * last.spread)} points apart.`,
+    `Round of ${dayText(last.round.on)}: ${counted(last.readings.length, 'cell')} from ${Math.min(...gravities).toFixed(3)} to ${Math.max(...gravities).toFixed(3)}, ${Math.round(1000 * last.spread)} points apart.`,
     ...(last.low.length > 0
       ? [
           `Low against the others: ${last.low.map((one) => `cell ${one.cell} (${one.corrected.toFixed(3)})`).join(', ')}.`,

@@ -7,20 +7,20 @@ const fixed = (value: number, digits: number): string => {
   return Number(text) === 0 ? text.replace('-', '') : text;
 };
 
-/** Millivolts per °C and cell, with a true minus. */
 /** A figure with a true minus. */
 export const trueMinus = (text: string): string => text.replace('-', '−');
 /** The same with its sign, whichever it is. */
 export const withSign = (text: string): string => (text.startsWith('-') ? trueMinus(text) : `+${text}`);
 
+/** Millivolts per °C and cell. */
 export const slopeMv = (value: number): string => trueMinus(fixed(value, 1));
 
 export const volts = (value: number): string => `${fixed(value, 2)} V`;
-export const amps = (value: number): string => `${fixed(value, 1)} A`;
+export const amps = (value: number): string => `${trueMinus(fixed(value, 1))} A`;
 /** Of ohms. */
 export const milliohms = (ohms: number): string => `${fixed(1000 * ohms, 1)} mΩ`;
 export const ampHours = (value: number): string => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)} Ah`;
-export const celsius = (value: number): string => `${fixed(value, 0)} °C`;
+export const celsius = (value: number): string => `${trueMinus(fixed(value, 0))} °C`;
 
 /** A percentage: one decimal below 20, whole above. */
 export const percent = (value: number): string => `${fixed(value, Math.abs(value) < 20 ? 1 : 0)} %`;
@@ -48,3 +48,8 @@ export function share(part: number, whole: number, one: string): string {
   if (part === whole) return whole === 1 ? `the one ${one}` : `all ${unit}`;
   return `${part} of ${unit}`;
 }
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+/** A day as it is written everywhere: "14 Oct 2026". @param iso yyyy-mm-dd, with or without a time behind it */
+export const dayText = (iso: string): string =>
+  `${Number(iso.slice(8, 10))} ${MONTHS[Number(iso.slice(5, 7)) - 1]} ${iso.slice(0, 4)}`;

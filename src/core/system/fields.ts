@@ -10,7 +10,7 @@ import { presetVolts } from './known';
 import type { System } from './schema';
 
 export type Unit =
-  'V' | 'A' | 'Ah' | '%' | 'min' | 'h' | 'd' | '°C' | 'mV/°C' | 'm' | 'mm²' | 'm³/h' | 'h/d' | '';
+  'VA' | 'V' | 'A' | 'Ah' | '%' | 'min' | 'h' | 'd' | '°C' | 'mV/°C' | 'm' | 'mm²' | 'm³/h' | 'h/d' | '';
 
 export interface Field {
   label: string;
@@ -151,6 +151,22 @@ export const FIELDS: Record<string, Field> = {
   'sources.*.name': field('Name', '', 'As you call it on the drawing.'),
   'sources.*.kind': field('Kind', '', 'What stands behind it.'),
   'sources.*.ratedA': field('Rated current', 'A', NAMEPLATE, ofCapacity(0.03, 0.6)),
+  'sources.*.setA': field(
+    'Charge current as set',
+    'A',
+    'In the charger’s settings, where it is less than the rating.',
+    ofCapacity(0.03, 0.6),
+  ),
+  'sources.*.link': field('Linked to others', '', 'Of chargers that talk to each other one leads.'),
+  'sources.*.runs.startPercent': field('Started at', '%', 'In the settings of its start.', fixed(20, 60)),
+  'sources.*.runs.stopPercent': field('Stopped at', '%', 'In the settings of its start.', fixed(75, 100)),
+  'sources.*.runs.stopsAt': field('Stopped at the end of', '', 'In the settings of its start.'),
+  'sources.*.runs.throughEveryDays': field(
+    'Through absorption every',
+    'd',
+    'Days between runs that finish the charge.',
+    fixed(7, 30),
+  ),
   'sources.*.hoursPerDay': field(
     'Good hours a day',
     'h/d',
@@ -240,6 +256,14 @@ export const FIELDS: Record<string, Field> = {
     'In the monitor’s manual; seldom said.',
   ),
   'monitor.sees': field('Sees', '', 'The whole bank, or one half.'),
+  'monitor.ratedA': field('Shunt or sensor carries', 'A', 'Stamped on it.', ofCapacity(0.2, 10)),
+  'monitor.sits': field('The shunt sits', '', 'In the bank’s negative, or between its two halves.'),
+  'monitor.shunts.*.name': field('Name', '', 'As it is marked.'),
+  'monitor.shunts.*.devices.*': field('Passes it', '', 'A source or a load.'),
+  'monitor.emptyV': field('Calls it empty at', 'V', MONITOR, perBlock([10.5, 12.1], [10, 12.4])),
+  'monitor.alarmHighV': field('Alarm, voltage above', 'V', MONITOR, perBlock([14.6, 16], [14.4, 15])),
+  'monitor.alarmA': field('Alarm, current above', 'A', MONITOR, ofCapacity(0.1, 3)),
+  'monitor.alarmC': field('Alarm, battery above', '°C', MONITOR, fixed(40, 60)),
   'monitor.voltageAt': field(
     'Measures the voltage at',
     '',
@@ -270,6 +294,12 @@ export const FIELDS: Record<string, Field> = {
     fixed(20, 100),
   ),
   'loads.*.alarmV': field('Alarms at', 'V', LOAD, perBlock([11.4, 12.7], [11, 13])),
+  'loads.*.startA': field(
+    'Draws at its start',
+    'A',
+    'Clamp meter on peak hold while it starts.',
+    ofCapacity(0.05, 5),
+  ),
   'loads.*.surgeA': field('Trips above', 'A', 'Its overcurrent protection.', ofCapacity(0.05, 5)),
   'loads.*.counted': field(
     'Counted by the monitor',
@@ -302,6 +332,35 @@ export const FIELDS: Record<string, Field> = {
 
   'batteries.*.name': field('Name', '', 'As it is marked: number the batteries before anything is touched.'),
   'batteries.*.capacityAh': field('Capacity', 'Ah', 'Its label.', ofCapacity(0.02, 1)),
+
+  'mainPath.fuseA': field('Main fuse', 'A', 'Printed on it.', ofCapacity(0.3, 4)),
+  'mainPath.cableA': field(
+    'Main cable carries',
+    'A',
+    'By its cross-section, insulation and run, from the local code’s table.',
+    ofCapacity(0.2, 4),
+  ),
+  'mainPath.busbarA': field(
+    'Busbars carry',
+    'A',
+    'Stamped on them, or in their maker’s sheet.',
+    ofCapacity(0.3, 6),
+  ),
+  'mainPath.jumperA': field(
+    'Jumpers carry',
+    'A',
+    'As the main cable: at least as thick as the cable that they join.',
+    ofCapacity(0.2, 4),
+  ),
+  'mainPath.generatorVa': field(
+    'Generator behind the chargers',
+    'VA',
+    'Its continuous output, on its plate.',
+  ),
+
+  'drives.*.what': field('What is driven', '', 'As you call it.'),
+  'drives.*.kind': field('Kind', '', 'Cut-off, alarm, relay, or the start of a generator.'),
+  'drives.*.by': field('By whose percentage', '', 'In the settings of the device that switches.'),
 
   'site.coldestC': field(
     'Coldest at the battery',

@@ -54,6 +54,9 @@ export const METHODS = ['shunt', 'hall', 'source-count', 'voltage'] as const;
 /** What a charger's profile was made from: its maker's preset, or one that can be set freely. */
 export const PRESETS = ['flooded', 'agm', 'gel', 'lithium', 'own', 'own-lead-only'] as const;
 const PARTS = ['bank', 'lower', 'upper'] as const;
+/** What a percentage can drive, and whose it is; or that the voltage drives it. */
+export const DRIVEN = ['cutoff', 'alarm', 'relay', 'generator'] as const;
+export const DRIVERS = ['bms', 'monitor', 'inverter', 'volts'] as const;
 
 const equalise = z.object({ volts: positive(), minutes: positive(), everyDays: positive() });
 /** One way; the current flows there and back. */
@@ -95,6 +98,10 @@ export const sourceSchema = z.object({
   name,
   kind: z.enum(SOURCE_KINDS).optional(),
   ratedA: positive().optional(),
+  /** Charge current as it is set, where that is less than the rating. */
+  setA: positive().optional(),
+  /** Of chargers linked to each other one leads and the others follow. */
+  link: z.enum(['leads', 'follows']).optional(),
   profile: profileSchema.default({}),
   counted: z.boolean().nullable().default(null),
   senses: z.enum(['own-terminals', 'battery']).optional(),
@@ -102,6 +109,24 @@ export const sourceSchema = z.object({
   /** Hours a day in which it can give about its rating. */
   hoursPerDay: between(0, 24, ' h').optional(),
   conductor: conductor.optional(),
+  /** When a generator is started and stopped. */
+  runs: z
+    .object({
+      startPercent: percent().optional(),
+      stopPercent: percent().optional(),
+      stopsAt: z.enum(['bulk-end', 'absorption-end']).optional(),
+      /** Through the whole of absorption every so many days. */
+      throughEveryDays: positive().optional(),
+    })
+    .optional(),
+});
+
+/** One of the shunts of a monitor that sums several. */
+export const shuntSchema = z.object({
+  id,
+  name,
+  /** What passes it, by device id. */
+  devices: list(id, MOST_SOURCES + MOST_LOADS, 'devices'),
 });
 
 export const monitorSchema = z.object({
@@ -119,6 +144,17 @@ export const monitorSchema = z.object({
   peukertBelowRate: z.boolean().optional(),
   sees: z.enum(PARTS).optional(),
   voltageAt: z.enum(['cells', 'bus']).optional(),
+  /** Of the shunt or the sensor. */
+  ratedA: positive().optional(),
+  /** Of a monitor that sums several; absent where there is one. */
+  shunts: list(shuntSchema, 12, 'shunts').optional(),
+  /** In the bank’s negative, or between the two halves of a split bank. */
+  sits: z.enum(['negative', 'between-halves']).optional(),
+  /** Its own alarms, and the voltage at which it calls the battery empty. */
+  emptyV: positive().optional(),
+  alarmHighV: positive().optional(),
+  alarmA: positive().optional(),
+  alarmC: celsius().optional(),
 });
 
 export const loadSchema = z.object({
@@ -133,6 +169,9 @@ export const loadSchema = z.object({
   cutoffPercent: percent().optional(),
   reconnectPercent: percent().optional(),
   alarmV: positive().optional(),
+  /** What it draws for a moment when it starts. */
+  startA: positive().optional(),
+  /** Its protection trips above this. */
   surgeA: positive().optional(),
   counted: z.boolean().nullable().default(null),
   conductor: conductor.optional(),
@@ -159,6 +198,18 @@ export const batterySchema = z.object({
   capacityAh: positive().optional(),
 });
 
+/** What the main path of the bank carries for good, A, as its parts are marked; and a small generator behind the chargers, VA. */
+export const mainPathSchema = z.object({
+  fuseA: positive().optional(),
+  cableA: positive().optional(),
+  busbarA: positive().optional(),
+  jumperA: positive().optional(),
+  generatorVa: positive().optional(),
+});
+
+/** Something that is switched by a percentage or a voltage, and whose. */
+export const driveSchema = z.object({ what: name, kind: z.enum(DRIVEN), by: z.enum(DRIVERS) });
+
 /** Where the battery stands. */
 export const siteSchema = z.object({
   /** Of the battery, over the year. */
@@ -181,6 +232,8 @@ export const systemSchema = z
     bms: bmsSchema.optional(),
     batteries: list(batterySchema, MOST_BATTERIES, 'batteries').optional(),
     site: siteSchema.optional(),
+    mainPath: mainPathSchema.optional(),
+    drives: list(driveSchema, 40, 'of these').optional(),
     schools: schoolChoicesSchema.optional(),
   })
   .superRefine((system, context) => {
@@ -199,6 +252,16 @@ export const systemSchema = z
           });
         seen.add(device.id);
       });
+    const devices = new Set([...system.sources, ...system.loads].map((one) => one.id));
+    system.monitor?.shunts?.forEach((shunt, index) => {
+      const stranger = shunt.devices.find((one) => !devices.has(one));
+      if (stranger !== undefined)
+        context.addIssue({
+          code: 'custom',
+          path: ['monitor', 'shunts', index, 'devices'],
+          message: `No source or load has the id "${stranger}": name devices that are described.`,
+        });
+    });
     const { coldestC, warmestC } = system.site ?? {};
     if (coldestC !== undefined && warmestC !== undefined && coldestC > warmestC)
       context.addIssue({
@@ -226,7 +289,7 @@ export const checkSchema = z.object({ answer: z.enum(ANSWERS), note: text.option
 
 /** What the walk along the conductors found, apart from who is counted, which the system keeps. */
 export const walkSchema = z.object({
-  senseLead: z.enum(['battery-positive', 'elsewhere']).optional(),
+  senseLead: z.enum(['battery-positive', 'fuse-box', 'elsewhere']).optional(),
   /** What the monitor shows while a charger runs. */
   chargingReads: z.enum(['positive', 'negative']).optional(),
   /** Conductors on the battery posts that belong to none of the described devices. */
@@ -300,6 +363,8 @@ export type Bank = z.infer<typeof bankSchema>;
 export type Profile = z.infer<typeof profileSchema>;
 export type Source = z.infer<typeof sourceSchema>;
 export type Monitor = z.infer<typeof monitorSchema>;
+export type Drive = z.infer<typeof driveSchema>;
+export type MainPath = z.infer<typeof mainPathSchema>;
 export type Load = z.infer<typeof loadSchema>;
 export type Bms = z.infer<typeof bmsSchema>;
 export type Site = z.infer<typeof siteSchema>;

@@ -47,6 +47,10 @@ export const id = z
   })
   .max(64, { error: 'Keep an id under 64 letters.' })
   .refine((text) => !Reflect.has(Object.prototype, text), { error: 'This cannot be an id: choose another.' });
+/** What a photo belongs to: an item of the checklists, or a device with what stands round its id. */
+export const photoItem = z.string().regex(/^[a-z0-9][a-z0-9-]{0,79}$/, {
+  error: 'The photo belongs to nothing that is known here.',
+});
 
 /** One line that people read. */
 export const line = (most: number, empty: string) =>

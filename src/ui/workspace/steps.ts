@@ -3,6 +3,7 @@
 export const STEPS = [
   { id: 'take-in', name: 'Take in', open: true },
   { id: 'make-safe', name: 'Make safe', open: true },
+  { id: 'on-site', name: 'On site', open: true },
   { id: 'wiring', name: 'Wiring', open: true },
   { id: 'settings', name: 'Settings', open: true },
   { id: 'logs', name: 'Logs', open: true },

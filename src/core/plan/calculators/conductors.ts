@@ -1,7 +1,7 @@
 /** Cables, shunts, and every link that a current passes. */
 
 import { awgName, ohmsPerKm, pairOhms, squareMmToAwg } from '../../system/conductor';
-import { weakestLink } from '../ratingsChain';
+import { weakestLink } from '../../system/ratingsChain';
 import { type Calculator, number, out } from './calculator';
 import { amps } from './shared';
 
@@ -101,7 +101,7 @@ export const CONDUCTORS: readonly Calculator[] = [
       'A fuse protects the cable behind it: it must not be larger than the cable carries. Local codes come first.',
     from: (system) => ({
       running: amps(system),
-      start: Math.max(0, ...system.loads.map((one) => one.surgeA ?? 0)) || undefined,
+      start: Math.max(0, ...system.loads.map((one) => one.startA ?? 0)) || undefined,
       bms: system.bms?.maxDischargeA,
     }),
   },

@@ -27,6 +27,47 @@ export const harbourOffice: DemoSystem = {
     notes:
       'The harbour office asked whether the battery still charges as it should. Nobody has noticed anything wrong.',
   },
+  records: {
+    visit: [
+      {
+        id: '00000000-0000-4000-8000-000000000021',
+        job: '00000000-0000-4000-8000-000000000020',
+        on: '2026-10-19',
+        passedOver: ['memory', 'shunt'],
+        displays: {
+          at: '15:10',
+          postsV: 27.41,
+          celsius: 22,
+          shown: {
+            monitor: { percent: 100, volts: 27.4, amps: 0.1 },
+            mains: { volts: 27.43, amps: 1.3 },
+          },
+        },
+        proof: {
+          offA: 0,
+          devices: {
+            mains: { knownA: 13.8, showsA: 13.6 },
+            clock: { clampA: 1.1, showsA: -1.1, startA: 11 },
+          },
+        },
+        mainPath: { fuseA: 40, cableA: 50, busbarA: 100, jumperA: 50 },
+        shuntA: 100,
+        acceptance: {
+          floatBatteryA: 0.1,
+          floatLoadsA: 1.2,
+          chargeA: 13.8,
+          monitorPercent: 97,
+          restV: 25.72,
+          restHours: 12,
+        },
+        nextFullOn: '2026-10-26',
+        nextVisitOn: '2027-10-18',
+        notes: 'In good order. The owner asked for nothing else.',
+        signedBy: 'duty technician',
+        signedOn: '2026-10-19',
+      },
+    ],
+  },
   system: {
     name: 'Harbour office clock and bells',
     owner: 'Harbour authority',

@@ -13,6 +13,7 @@ import type { DemoSystem, Simulated } from './demoSystem';
 import { ferryLamps } from './ferry-lamps';
 import { fogHorn } from './fog-horn';
 import { harbourOffice } from './harbour-office';
+import { cisternPumps, type OnSiteDemo } from './cistern-pumps';
 import { parishRadio } from './parish-radio';
 import { seismicVault } from './seismic-vault';
 import { tideGauge } from './tide-gauge';
@@ -45,6 +46,9 @@ const SYSTEMS: readonly DemoSystem[] = [
 ];
 
 export const DEMO_SLUGS = SYSTEMS.map((one) => one.slug);
+
+/** Systems without a log: there was only an hour on site. */
+export const ON_SITE_DEMOS: readonly OnSiteDemo[] = [cisternPumps];
 
 /** A demo system as it is described. @throws when there is no such system */
 export function demoSystem(slug: string): DemoSystem {

@@ -204,7 +204,7 @@ const FIRES: Case[] = [
     lithium,
     (s) => {
       s.bms!.maxDischargeA = 100;
-      load(s).surgeA = 120;
+      load(s).startA = 120;
     },
     /Lamp starts with 120\.0 A; the BMS lets 100\.0 A through/,
   ],
@@ -534,7 +534,7 @@ const QUIET: [rule: string, base: () => System, change: Change][] = [
     lithium,
     (s) => {
       s.bms!.maxDischargeA = 100;
-      load(s).surgeA = 80;
+      load(s).startA = 80;
     },
   ],
   [

@@ -83,7 +83,12 @@ interface InputProps {
   label?: string;
   invalid?: boolean;
   quiet?: boolean;
+  /** For gloved hands. */
+  large?: boolean;
 }
+
+const LARGE =
+  'border-rule-strong bg-paper h-11 border px-2 text-base placeholder:italic placeholder:text-ink-soft placeholder:text-sm aria-invalid:border-hazard aria-invalid:border-2';
 
 /** Keeps the text as it is typed while it has the focus, unless the value is changed from elsewhere meanwhile. */
 export function NumberInput({
@@ -96,6 +101,7 @@ export function NumberInput({
   label,
   invalid,
   quiet,
+  large,
 }: InputProps) {
   const [typing, setTyping] = useState<string | null>(null);
   // A converted figure is rounded, and so is never quite what was typed into it.
@@ -108,7 +114,7 @@ export function NumberInput({
       type="text"
       inputMode="decimal"
       autoComplete="off"
-      className={`${inputClass} w-full min-w-0 text-right font-mono ${quiet ? 'text-ink-soft max-w-16 border-dashed text-xs' : 'max-w-28'}`}
+      className={`${large ? LARGE : inputClass} w-full min-w-0 text-right font-mono ${quiet ? 'text-ink-soft max-w-16 border-dashed text-xs' : large ? '' : 'max-w-28'}`}
       placeholder={quiet ? '' : 'not known'}
       aria-label={label}
       aria-describedby={describedBy}

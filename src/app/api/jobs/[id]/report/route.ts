@@ -4,7 +4,7 @@ import { gone } from '@/server/refusal';
 import { store } from '@/server/store';
 import { reportInThread } from '@/server/threads';
 import { through } from '@/server/through';
-import { findPhoto } from '@/store/photos';
+import { findPhotos } from '@/store/photos';
 import { picturesOf } from '@/ui/report/pictured';
 import { reportOf } from '@/ui/report/sections';
 
@@ -14,11 +14,10 @@ export const GET = through('GET /api/jobs/[id]/report', async ({ params }) => {
   if (!open) throw gone('job');
   const pictures = await picturesOf(open, extentsIn(store()));
   const report = reportOf(open.job, open.system, open.diagnosis, { ...open, pictures });
-  const photos = new Map<string, Uint8Array>();
-  for (const { id } of open.photos) {
-    const data = await findPhoto(store(), id);
-    if (data) photos.set(id, data);
-  }
+  const photos = await findPhotos(
+    store(),
+    open.photos.map((one) => one.id),
+  );
   const name = `${report.system} report`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
   return new Response((await reportInThread(report, photos)) as Uint8Array<ArrayBuffer>, {
     headers: {

@@ -1,0 +1,342 @@
+/** The other stops of a visit: each with what is wrong and what is in order. Limits are common practice, no source. */
+
+import { DEMO_SLUGS, demoSystem, ON_SITE_DEMOS } from '../simulate/demo';
+import { diagnose } from '../diagnosis/diagnose';
+import { noRecords } from '../records/records';
+import type { System } from '../system/schema';
+import { judgeAcceptance, stillToSee } from './acceptance';
+import { judgeDisplays } from './displays';
+import { bestDriver, judgeDrives } from './drives';
+import { equaliseSteps, judgeEqualise, minutesBetween, notEligible } from './equaliseRun';
+import { fedBy, fedParts, isBegun, judgeVisit, stopsOf } from './judge';
+import { judgeMemory } from './memory';
+import { chainsOf, generatorDraw, judgeRatings } from './ratings';
+import type { Said } from './said';
+import { waysToSet } from './setRight';
+import { batteryShares, judgeShares } from './shares';
+import { shuntSteps } from './shuntRun';
+import { intoHalves, shuntShows, splitWays } from './splitBank';
+import { GATES, type Visit } from './visit';
+
+const demo = ON_SITE_DEMOS[0]!;
+const pumps = demo.system;
+const counted: System = {
+  ...pumps,
+  sources: pumps.sources.map((one) => ({ ...one, counted: true })),
+  loads: pumps.loads.map((one) => ({ ...one, counted: true })),
+};
+const vault = demoSystem('seismic-vault').system;
+const factsOf = (said: readonly Said[]) => said.flatMap((one) => one.fact ?? []);
+const faults = (said: readonly Said[]) => said.filter((one) => one.weight === 'fault').map((one) => one.text);
+const texts = (said: readonly Said[]) => said.map((one) => one.text).join(' ');
+
+describe('displays', () => {
+  test('percentages that disagree, a count that was lost, a monitor that misses a current', () => {
+    const shown = {
+      monitor: { percent: 41, amps: -20 },
+      'battery-1': { percent: 88, amps: -5 },
+      'battery-2': { percent: 86, amps: -5 },
+    };
+    expect(faults(judgeDisplays(pumps, { shown }))).toEqual([
+      'Battery 1 shows 88 %, Monitor 41 %.',
+      'The monitor shows −20.0 A, the 2 batteries together −10.0 A.',
+    ]);
+    expect(factsOf(judgeDisplays(pumps, { shown: { monitor: { noPercent: true } } }))).toEqual([
+      'count-lost',
+    ]);
+    const agreed = {
+      monitor: { percent: 87, amps: -10.2 },
+      'battery-1': shown['battery-1'],
+      'battery-2': shown['battery-2'],
+    };
+    expect(faults(judgeDisplays(pumps, { shown: agreed }))).toEqual([]);
+  });
+  test('a drop on the way from a charger and to a load, in milliohms', () => {
+    const of = (charger: number, inverter: number) =>
+      factsOf(
+        judgeDisplays(pumps, {
+          postsV: 13.2,
+          shown: { mains: { volts: charger, amps: 40 }, inverter: { volts: inverter, amps: 20 } },
+        }),
+      );
+    expect(of(13.8, 12.6)).toEqual(['charge-path-loses', 'load-path-loses']);
+    expect(of(13.3, 13.1)).toEqual(['charge-path-sound', 'load-path-sound']);
+    expect(
+      texts(judgeDisplays(pumps, { postsV: 13.2, shown: { mains: { volts: 13.8, amps: 40 } } })),
+    ).toContain('15.0 mΩ');
+  });
+  test('halves: apart, or not adding up to the pack', () => {
+    const at = (lowerV: number, upperV: number, postsV?: number) =>
+      judgeDisplays(vault, { lowerV, upperV, ...(postsV ? { postsV } : {}) });
+    expect(factsOf(at(12.4, 12.9))).toEqual(['halves-apart']);
+    expect(factsOf(at(12.65, 12.7))).toEqual([]);
+    expect(texts(at(12.65, 12.7, 26))).toContain('add up to 25.35 V, the pack reads 26.00 V');
+    expect(texts(at(12.65, 12.7, 25.4))).not.toContain('add up');
+  });
+  test('a rested battery against the monitor', () => {
+    const rested = (percent: number) =>
+      factsOf(judgeDisplays(vault, { postsV: 24.48, hoursAtRest: 12, shown: { monitor: { percent } } }));
+    expect(rested(100)).toEqual(['reading-out-of-step']);
+    expect(rested(50)).toEqual(['reading-in-step']);
+  });
+});
+
+test('batteries in parallel: the current’s shares, and who does not share', () => {
+  const at = (first: number, second: number, volts: [number, number] = [13.2, 13.2]) => ({
+    shown: {
+      'battery-1': { amps: first, volts: volts[0] },
+      'battery-2': { amps: second, volts: volts[1] },
+    },
+  });
+  expect(batteryShares(pumps, at(-15, -5)).map((one) => one.carries)).toEqual([0.75, 0.25]);
+  expect(faults(judgeShares(pumps, at(-20, 0)))[0]).toContain('Battery 2 carries 0.0 % of the current');
+  expect(judgeShares(pumps, at(-20, 0))[1]!.follows).toMatch(/BMS is open/);
+  expect(
+    judgeShares(pumps, at(-16, -4, [13.2, 13.05])).find((one) => one.text.startsWith('Battery 2'))!.follows,
+  ).toMatch(/joint or a cable/);
+  expect(judgeShares(pumps, at(-11, -9)).map((one) => one.weight)).toEqual(['fine']);
+  expect(judgeShares(pumps, at(-0.5, -0.4)).map((one) => one.weight)).toEqual(['open']);
+});
+
+describe('the monitor’s memory', () => {
+  const CASES: [string, Parameters<typeof judgeMemory>[1], Parameters<typeof judgeMemory>[1], string][] = [
+    ['never set to full', { syncs: 0, cycles: 40 }, { syncs: 9 }, 'never-synced'],
+    [
+      'a charged voltage that was never reached',
+      { highestV: 13.8 },
+      { highestV: 14.3 },
+      'charged-voltage-above-highest',
+    ],
+    ['long since full', { daysSinceFull: 40 }, { daysSinceFull: 5 }, 'long-since-full'],
+    ['deeper than the bank', { deepestAh: 240 }, { deepestAh: 150 }, 'deeper-than-capacity'],
+    ['emptied', { lowestV: 10.1 }, { lowestV: 12.6 }, 'emptied'],
+    ['charged too high', { highestV: 15.1 }, { highestV: 14.4 }, 'charged-too-high'],
+  ];
+  test.each(CASES)('%s is said, and not where it is not so', (_, wrong, right, fact) => {
+    expect(factsOf(judgeMemory(pumps, wrong))).toContain(fact);
+    expect(factsOf(judgeMemory(pumps, right))).not.toContain(fact);
+  });
+});
+
+describe('ratings chain', () => {
+  const typed = { mainPath: { fuseA: 150, cableA: 160, busbarA: 250, jumperA: 160 }, shuntA: 500 };
+  test('the running sum, the largest start on top of the rest, and the weakest link', () => {
+    const { out, in: into } = chainsOf(pumps, typed);
+    expect(out.running).toBe(14 + 6);
+    expect(out.starting).toBe(6 + 62);
+    expect(out.weakest).toEqual({ name: 'main fuse', amps: 150 });
+    // Two BMS of 50 A each, while both share.
+    expect(into.weakest).toEqual({ name: 'BMS', amps: 100 });
+    expect(into.running).toBe(70);
+    expect(chainsOf(pumps, { ...typed, setA: { mains: 20 } }).in.running).toBe(50);
+  });
+  test('what is overloaded is a fault, what is not known is asked, the rest is in order', () => {
+    expect(faults(judgeRatings(pumps, typed))).toEqual([]);
+    expect(
+      faults(judgeRatings(pumps, { ...typed, mainPath: { ...typed.mainPath, fuseA: 15 } }))[0],
+    ).toContain('is more than the main fuse carries');
+    expect(faults(judgeRatings(pumps, { ...typed, mainPath: { ...typed.mainPath, cableA: 100 } }))).toContain(
+      'The main fuse of 150.0 A is larger than its cable carries, 100.0 A.',
+    );
+    expect(faults(judgeRatings(pumps, { ...typed, bmsMaxDischargeA: 30 }))[0]).toContain(
+      'the BMS lets 60.0 A through',
+    );
+    const asked = judgeRatings(pumps).filter((one) => one.weight === 'open');
+    expect(asked.map((one) => one.text)).toEqual(
+      ['main fuse', 'main cable', 'shunt', 'busbars', 'jumpers'].map((name) =>
+        expect.stringContaining(`What the ${name} `),
+      ) as string[],
+    );
+  });
+  test('a jumper is as thick as its cable', () => {
+    const jumper = (jumperA: number) =>
+      texts(judgeRatings(pumps, { ...typed, mainPath: { ...typed.mainPath, jumperA } }));
+    expect(jumper(90)).toContain('The jumpers carry 90.0 A, the cable that it joins 160.0 A.');
+    expect(jumper(160)).not.toContain('The jumpers carry');
+  });
+  test('a small generator: volt-amperes are amperes times volts over efficiency and power factor', () => {
+    expect(generatorDraw(pumps)).toBeCloseTo((40 * 14) / 0.85 / 0.7, 6);
+    const behind = (generatorVa: number) => faults(judgeRatings(pumps, { mainPath: { generatorVa } }));
+    expect(behind(700)[0]).toContain('of a generator of 700 VA');
+    expect(behind(2000)).toEqual([]);
+  });
+});
+
+test('one percentage alone drives everything, by the order of trust', () => {
+  const pump = { what: 'Pump', kind: 'cutoff' as const };
+  expect(bestDriver(counted)).toBe('bms');
+  expect(judgeDrives(counted, [{ ...pump, by: 'bms' }]).map((one) => one.weight)).toEqual(['fine']);
+  expect(texts(judgeDrives(counted, [{ ...pump, by: 'monitor' }]))).toMatch(
+    /^The monitor drives Pump; the BMS can be trusted/,
+  );
+  expect(
+    texts(
+      judgeDrives(counted, [
+        { ...pump, by: 'monitor' },
+        { what: 'Lamp', kind: 'alarm', by: 'bms' },
+      ]),
+    ),
+  ).toMatch(/^Two percentages drive things here/);
+  expect(judgeDrives(counted, [{ ...pump, by: 'volts' }])).toEqual([]);
+  const blind: System = { ...counted, monitor: { method: 'voltage' } };
+  delete blind.bms;
+  expect(faults(judgeDrives(blind, [{ ...pump, by: 'monitor' }]))[0]).toContain('none here can be trusted');
+});
+
+describe('setting the reading right', () => {
+  const fits = (system: System, displays?: Parameters<typeof waysToSet>[1]) =>
+    waysToSet(system, displays)
+      .filter((one) => one.not === null)
+      .map((one) => one.id);
+  test('until the charger says float, with the fastest source; a timer’s float is a claim', () => {
+    expect(fits(counted)).toEqual(['float', 'delivery']);
+    const [float] = waysToSet(counted);
+    expect(float!.title).toContain('Mains charger');
+    const timed = structuredClone(counted);
+    delete timed.sources[0]!.profile.tailA;
+    expect(waysToSet(timed)[0]!.steps.join(' ')).toContain('a claim and no proof');
+    expect(float!.steps.join(' ')).not.toContain('a claim and no proof');
+  });
+  test('by hand only from counts that agree', () => {
+    const at = (first: number, second: number) => ({
+      shown: { 'battery-1': { percent: first }, 'battery-2': { percent: second } },
+    });
+    expect(fits(counted, at(86, 88))).toContain('by-hand');
+    expect(fits(counted, at(60, 88))).not.toContain('by-hand');
+    expect(fits(counted, { shown: { 'battery-1': { percent: 86 } } })).not.toContain('by-hand');
+  });
+  test('a charger that leaves its voltage at once has a way that can happen', () => {
+    const hasty = structuredClone(counted);
+    hasty.sources[0]!.profile.absorptionMinutes = 0;
+    delete hasty.sources[0]!.profile.floatV;
+    expect(fits(hasty)).toContain('at-voltage');
+    expect(fits(hasty)).not.toContain('float');
+    expect(fits(counted)).not.toContain('at-voltage');
+  });
+});
+
+describe('equalisation as a run sheet', () => {
+  const done = {
+    gates: [...GATES],
+    startedAt: '09:00',
+    reachedAt: '10:10',
+    stoppedAt: '11:10',
+    ended: 'held' as const,
+  };
+  test('only time held counts', () => {
+    expect(minutesBetween('23:30', '00:45')).toBe(75);
+    const needs = vault.bank.equalise!.minutes;
+    const held = `${String(10 + Math.floor((10 + needs) / 60)).padStart(2, '0')}:${String((10 + needs) % 60).padStart(2, '0')}`;
+    expect(judgeEqualise(vault, { ...done, stoppedAt: held }).map((one) => one.weight)).toEqual(['fine']);
+    expect(texts(judgeEqualise(vault, { ...done, stoppedAt: '10:20' }))).toMatch(/^It held for 10 min of/);
+    expect(texts(judgeEqualise(vault, { ...done, reachedAt: undefined }))).toContain('never reached');
+  });
+  test('gates come first, and what the checklist found shuts one', () => {
+    expect(faults(judgeEqualise(vault, { ...done, gates: [] }))[0]).toMatch(/^Not yet:/);
+    const found = { electrolyte: { answer: 'found' as const } };
+    expect(faults(judgeEqualise(vault, done, found))[0]).toMatch(/electrolyte covers the plates/);
+    expect(faults(judgeEqualise(vault, done))).toEqual([]);
+  });
+  test('never lithium, and no bank whose maker is not known to allow it', () => {
+    expect(notEligible(vault)).toBeNull();
+    expect(notEligible(pumps)).toMatch(/^Never equalise lithium/);
+    expect(faults(judgeEqualise(pumps, done))[0]).toMatch(/^Never equalise lithium/);
+    expect(
+      equaliseSteps(vault)
+        .map((one) => one.text)
+        .join(' '),
+    ).toContain('Only this counts');
+  });
+});
+
+test('a split bank: what a shunt shows by each way, against Kirchhoff', () => {
+  // The lower charger alone: its current goes into the lower half only.
+  const currents = { lowerA: 8, upperA: 0, loadA: 3 };
+  expect(intoHalves(currents)).toEqual({ lower: 5, upper: -3 });
+  expect(shuntShows('half', currents)).toBe(intoHalves(currents).lower);
+  // A shunt that passes the loads alone is right only while nothing charges.
+  expect(shuntShows('whole', currents)).toBe(-3);
+  expect(shuntShows('whole', { lowerA: 0, upperA: 0, loadA: 3 })).toBe(
+    intoHalves({ lowerA: 0, upperA: 0, loadA: 3 }).lower,
+  );
+  // Between the halves both charge loops pass: with both at work it shows more than either half gets.
+  const both = { lowerA: 8, upperA: 8, loadA: 3 };
+  expect(shuntShows('between-halves', both)).toBe(13);
+  expect(intoHalves(both)).toEqual({ lower: 5, upper: 5 });
+  const half: System = { ...vault, monitor: { ...vault.monitor!, sees: 'lower' } };
+  expect(
+    splitWays(half)
+      .filter((one) => one.isHere)
+      .map((one) => one.id),
+  ).toEqual(['half']);
+});
+
+test('the run sheet of a shunt fits the system, and a clip-on sensor has its own', () => {
+  const unseen: System = {
+    ...counted,
+    sources: counted.sources.map((one) => ({ ...one, counted: one.id !== 'solar' })),
+  };
+  const words = (system: System) =>
+    shuntSteps(system)
+      .map((one) => one.text)
+      .join(' ');
+  expect(words(unseen)).toContain('from the battery post too: Solar controller');
+  expect(words(counted)).not.toContain('from the battery post too');
+  const hall: System = { ...counted, monitor: { ...counted.monitor!, method: 'hall' } };
+  expect(words(hall)).toContain('arrow follows the charging current');
+  expect(words(hall)).not.toContain('Power lugs');
+});
+
+test('acceptance: the source carries the loads, the chargers give what is set, the readings agree', () => {
+  const seen = { floatBatteryA: 0.3, floatLoadsA: 6, chargeA: 68, monitorPercent: 97, bmsPercent: 98 };
+  expect(judgeAcceptance(counted, seen).map((one) => one.weight)).toEqual(['fine', 'fine', 'fine']);
+  expect(faults(judgeAcceptance(counted, { ...seen, floatBatteryA: 9 }))[0]).toContain('go into the battery');
+  expect(faults(judgeAcceptance(counted, { ...seen, floatBatteryA: -6 }))[0]).toContain(
+    'go out of the battery',
+  );
+  expect(faults(judgeAcceptance(counted, { ...seen, bmsPercent: 60 }))[0]).toContain('the BMS 60 %');
+  expect(judgeAcceptance(counted, { ...seen, chargeA: 30 })[1]!.weight).toBe('caution');
+  expect(stillToSee(seen, counted)).toEqual(['the rest voltage']);
+});
+
+describe('a visit', () => {
+  const visit = demo.records.visit![0]!;
+  test('its proof feeds the description, once; the rest stays as it was', () => {
+    const fed = fedBy(pumps, visit);
+    expect(fed.sources.map((one) => one.counted)).toEqual([true, false]);
+    expect(fed.loads.map((one) => one.counted)).toEqual([true, true]);
+    expect(fed.mainPath?.fuseA).toBe(150);
+    expect(fedBy(fed, visit)).toBe(fed);
+    const bare: Visit = { id: visit.id, job: visit.job, on: visit.on };
+    expect(fedBy(pumps, bare)).toBe(pumps);
+    expect(fedParts({ ...visit, notes: 'other' })).toBe(fedParts(visit));
+  });
+  test('the fault that only the proof shows is found, with no log at all', () => {
+    const of = (records: Partial<typeof demo.records>) =>
+      diagnose({ job: demo.job, system: pumps, series: [], records: { ...noRecords(), ...records } })
+        .findings;
+    const found = of(demo.records).find((one) => one.cause === 'source-not-counted')!;
+    expect(found.standing).toMatch(/likely|strong/);
+    expect(found.evidence[0]!.text).toBe(
+      'On site: Solar controller alone gives 17.0 A; the monitor shows 0.1 A.',
+    );
+    expect(of({}).map((one) => one.cause)).not.toContain('source-not-counted');
+    const others = of(demo.records).filter((one) => /likely|strong/.test(one.standing));
+    expect(others.map((one) => one.cause)).toEqual(['source-not-counted']);
+  });
+  test('of a system in order nothing is said but that, and no cause is found by it', () => {
+    const { system, job, records } = demoSystem('harbour-office');
+    const [seen] = records!.visit!;
+    expect(faults(Object.values(judgeVisit(system, seen!)).flat())).toEqual([]);
+    const { findings } = diagnose({ job, system, series: [], records: { ...noRecords(), visit: [seen!] } });
+    expect(findings.filter((one) => /likely|strong/.test(one.standing))).toEqual([]);
+  });
+  test('the stops fit the system', () => {
+    expect(stopsOf(pumps)).not.toContain('equalise');
+    expect(stopsOf(vault)).toContain('equalise');
+    expect(stopsOf(pumps)).not.toContain('split-bank');
+    for (const slug of DEMO_SLUGS) expect(stopsOf(demoSystem(slug).system).at(-1)).toBe('sign');
+    expect(isBegun({ proof: {} }, 'proof')).toBe(false);
+    expect(isBegun({ proof: { offA: 0 } }, 'proof')).toBe(true);
+  });
+});
