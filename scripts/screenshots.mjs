@@ -48,9 +48,6 @@ start(async () => {
   await page.goto(`${base}/charging`);
   await page.getByRole('button', { name: /again and again/ }).hover();
   await shoot(page, 'charging');
-  await page.goto(`${base}/charging?view=charges`);
-  await page.getByRole('button', { name: /^Charge of 15 Oct/ }).click();
-  await shoot(page, 'charges');
   await page.goto(`${base}/weigh`);
   await shoot(page, 'weigh');
   await page.goto(`${base}/report`);
@@ -62,7 +59,6 @@ start(async () => {
     ['take-in', 'take-in'],
     ['wiring', 'wiring'],
     ['settings', 'settings'],
-    ['settings?view=sheet', 'settings-sheet'],
   ]) {
     await page.goto(`${address}${coldRoom}/${step}`);
     await shoot(page, name ?? '');
@@ -71,6 +67,14 @@ start(async () => {
   await page.getByRole('link', { name: /Capacity tests of Fog horn/ }).click();
   await page.getByText(/Capacity test of 2026/).waitFor();
   await shoot(page, 'capacity');
+  await page.goto(address);
+  const pumps = await page.getByRole('link', { name: /Cistern pumps/ }).getAttribute('href');
+  await page.goto(`${address}${pumps}/on-site`);
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByRole('button', { name: /^5 Ratings chain/ }).click();
+  await shoot(page, 'on-site');
+  await page.goto(`${address}/plan`);
+  await shoot(page, 'plan');
   await page.goto(`${address}/jobs/start`);
   await page
     .getByLabel('Log files')

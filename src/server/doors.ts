@@ -206,6 +206,7 @@ export const DOORS = {
   },
   'GET /api/jobs/[id]/find': { params: one, what: 'job with logs', query: findSchema },
   'GET /api/jobs/[id]/timeline': { params: one, what: 'job with logs', query: exportQuery },
+  'GET /api/plan/calendar': { query: z.object({ system: z.uuid().optional() }) },
   'GET /api/photos/[id]': { params: one, what: 'photo' },
   'POST /api/photos/[id]': { params: one, what: 'photo' },
   'DELETE /api/photos/[id]': { params: one, what: 'photo' },

@@ -6,6 +6,7 @@ import { expectAccessible, openStep } from '../support/browser';
 const STEPS = [
   'take-in',
   'make-safe',
+  'on-site',
   'wiring',
   'settings',
   'settings?view=sheet',
@@ -29,7 +30,7 @@ const STEPS = [
   'weigh',
   'report',
 ];
-const PAGES = ['/', '/systems', '/jobs/new', '/calculators/conductor'];
+const PAGES = ['/', '/systems', '/plan', '/jobs/new', '/calculators/conductor'];
 
 /** A view is opened once; then the light and the window change about it. */
 for (const [group, views] of [

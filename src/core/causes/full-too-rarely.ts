@@ -3,7 +3,7 @@
 import type { Charge } from '../charge/types';
 import { DAY, mergeSpans, type Span } from '../quantity/span';
 import { counted, duration, percent } from '../quantity/text';
-import { schoolOf, schoolsOf } from '../system/schools';
+import { daysWithoutFull } from '../system/schools';
 import { type Bands, type Cause, type Evidence, weightOf } from './cause';
 import { countOf, DRIFT_PRIOR, missingMonitor, points } from './drifting';
 
@@ -23,8 +23,7 @@ const WEIGHTS = {
   missed: -10,
 } as const satisfies Record<string, Bands | number>;
 
-/** Days that each school allows, and points a day that a well-set monitor may be off by (common practice, no source). */
-const DAYS = { weekly: 7, fortnightly: 14, quarterly: 91 };
+/** Points a day that a well-set monitor may be off by (common practice, no source). */
 const GOOD = 2.5;
 
 /** Hours of a day that a log has to cover for it to count. */
@@ -63,7 +62,7 @@ export const fullTooRarely: Cause = {
     const count = countOf(seen);
     if (!count) return [];
     const { logged, fulls, syncs, missed, intervals } = count;
-    const school = schoolsOf(seen.system).resync;
+    const allowed = daysWithoutFull(seen.system);
     const set: Span[] = mergeSpans([
       ...fulls.map(({ to }) => ({ from: to, to })),
       ...seen.charging.flatMap(({ charges }) => charges.flatMap(stoodFull)),
@@ -82,12 +81,12 @@ export const fullTooRarely: Cause = {
       const length = seenFor(span);
       if (length > without) [longest, without] = [span, length];
     }
-    const times = without / (DAYS[school] * DAY);
+    const times = without / (allowed * DAY);
     // A log that is shorter than that says nothing either way.
-    if (times < 1 && seenFor(logged) < DAYS[school] * DAY) return [];
+    if (times < 1 && seenFor(logged) < allowed * DAY) return [];
     const evidence: Evidence[] = [
       {
-        text: `For ${duration(without)} no charge filled the battery; the school of this system asks for a full one ${schoolOf(schoolsOf(seen.system), 'resync').name}.`,
+        text: `For ${duration(without)} no charge filled the battery; a full one is asked for every ${counted(allowed, 'day')} here.`,
         decibans: weightOf(WEIGHTS.times, times),
         group: 'days',
         spans: [longest],
@@ -116,10 +115,9 @@ export const fullTooRarely: Cause = {
     return evidence;
   },
   remedy({ system, counting }) {
-    const name = schoolOf(schoolsOf(system), 'resync').name;
     const off = counting?.off;
     return {
-      text: `Fill the battery ${name}, by mains or generator where the usual source cannot, until the charger itself says float and the reading goes to 100 %.${off && Math.abs(off.last) > 5 ? ` At the end of this log it was ${percent(Math.abs(off.last))} off.` : ''}`,
+      text: `Fill the battery every ${counted(daysWithoutFull(system), 'day')}, by mains or generator where the usual source cannot, until the charger itself says float and the reading goes to 100 %.${off && Math.abs(off.last) > 5 ? ` At the end of this log it was ${percent(Math.abs(off.last))} off.` : ''}`,
       caution: null,
     };
   },

@@ -15,6 +15,8 @@ const WEIGHTS = {
   /** Silences that left the reading as it was. */
   steady: -8,
   noJump: -8,
+  /** Fed from behind a switch. */
+  switchable: 6,
 } as const;
 
 export const monitorRestarted: Cause = {
@@ -34,6 +36,17 @@ export const monitorRestarted: Cause = {
       { name: 'straight to the battery, and tight', ifHolds: 0.15, ifNot: 0.94 },
     ],
   },
+  described: ({ job }) =>
+    job.walk?.senseLead === 'fuse-box'
+      ? [
+          {
+            text: 'Its lead is fed from a fuse box that can be switched off.',
+            decibans: WEIGHTS.switchable,
+            group: 'supply',
+            spans: [],
+          },
+        ]
+      : [],
   weigh(seen): Evidence[] {
     const count = countOf(seen);
     if (!count) return [];

@@ -47,7 +47,11 @@ export const sourceTooSmall: Cause = {
   signature: 'bulk never ends on most days, and what goes in does not make up for what comes out',
   prior: { complained: -5, otherwise: -10 },
   weights: WEIGHTS,
-  answers: { panels: { found: 5, fine: -1, text: 'Panels were found dirty or shaded.' } },
+  answers: {
+    panels: { found: 5, fine: -1, text: 'Panels were found dirty or shaded.' },
+    'shade-morning': { found: 3, fine: -1, text: 'Panels were found shaded in the morning.' },
+    'shade-afternoon': { found: 3, fine: -1, text: 'Panels were found shaded in the afternoon.' },
+  },
   remedy: () => ({
     text: 'Draw less, charge longer, or add to the source until a day’s charge is put back in a usual day, with a tenth more for losses. Until then bring the battery to full once a week from whatever there is: it sulphates meanwhile.',
     caution: null,

@@ -4,12 +4,10 @@ import { ampHours, counted, volts } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import { presetVolts } from '../system/known';
 import type { System } from '../system/schema';
-import { schoolsOf } from '../system/schools';
+import { daysWithoutFull } from '../system/schools';
 import type { Said } from './said';
 import type { Memory } from './visit';
 
-/** Days that the schools of a full charge allow. */
-export const RESYNC_DAYS = { weekly: 7, fortnightly: 14, quarterly: 91 } as const;
 /** V per 12 V block under which a battery has been emptied. */
 const EMPTIED = { lead: 11, lithium: 10.8 };
 /** V per 12 V block over the charge voltage; a cold lead battery is charged higher. */
@@ -43,12 +41,12 @@ export function judgeMemory(system: System, memory: Memory | undefined): Said[] 
       fact: 'charged-voltage-above-highest',
     });
   if (daysSinceFull !== undefined) {
-    const limit = RESYNC_DAYS[schoolsOf(system).resync];
+    const limit = daysWithoutFull(system);
     said.push(
       daysSinceFull > limit
         ? {
             weight: 'caution',
-            text: `The last full charge was ${counted(Math.round(daysSinceFull), 'day')} ago; by the school chosen here it is due every ${limit} days.`,
+            text: `The last full charge was ${counted(Math.round(daysSinceFull), 'day')} ago; it is due every ${limit} days.`,
             follows: 'The error had time to grow: charge fully, and see how far the reading jumps.',
             fact: 'long-since-full',
           }

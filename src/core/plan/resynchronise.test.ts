@@ -8,7 +8,7 @@ test('the figures are this system’s', () => {
   expect(text).toMatch(/Charge with Mains charger to 28\.20 V; from 60 % that takes about \d+ h/);
   expect(text).toMatch(/fallen to 2\.4 A \(2\.0 % of capacity\)/);
   expect(text).toMatch(/above 27\.20 V and the current below 4\.8 A for 3 min/);
-  expect(text).toMatch(/Do it again every week/);
+  expect(text).toMatch(/Do it again every fortnight: enough where currents are steady/);
   expect(text).not.toMatch(/First set/);
 });
 

@@ -133,6 +133,11 @@ export const FIELDS: Record<string, Field> = {
     'In the battery maker’s sheet.',
     fixed(14, 180),
   ),
+  'bank.equalise.byHand': field(
+    'Equalised by hand only',
+    '',
+    'No charger does it by itself; the plan says when.',
+  ),
   'bank.equalise.lastOn': field('Last equalised on', '', 'In the site’s book.'),
   'bank.maxChargeA': field(
     'Greatest charge current',

@@ -73,7 +73,8 @@ export const bankSchema = z.object({
   chargeVolts: range(positive).optional(),
   floatVolts: range(positive).optional(),
   compensationMvPerCellPerC: range(compensation).optional(),
-  equalise: equalise.extend({ lastOn: date.optional() }).optional(),
+  /** By hand only: no charger is set to do it by itself, and none should be. */
+  equalise: equalise.extend({ lastOn: date.optional(), byHand: z.boolean().optional() }).optional(),
   /** Specific gravity of a full cell at 25 °C, by the maker. */
   fullGravity: between(1.15, 1.35, ', such as 1.265').optional(),
   maxChargeA: positive().optional(),

@@ -195,12 +195,33 @@ export const QUESTIONS = {
       { id: '1.1', name: '1.1', why: 'With small cells or cold nights the rate does count.' },
     ],
   }),
+  alarm: question({
+    title: 'When the low-voltage alarm sounds',
+    about: 'How much is left in the battery when somebody is called.',
+    chemistry: 'any',
+    options: [
+      {
+        id: 'late',
+        name: 'late, near the cut-off',
+        why: 'It sounds only when something is about to stop: an alarm that is often for nothing is soon not listened to.',
+      },
+      {
+        id: 'early',
+        name: 'early, at the rest voltage of half',
+        why: 'It sounds while there is still time to start a charger or to drive out; under a large load it may sound earlier still.',
+      },
+    ],
+  }),
   resync: question({
     title: 'Full charge to set the reading right',
     about: 'How long a monitor may go without a full charge before its reading is doubted.',
     chemistry: 'any',
     options: [
-      { id: 'weekly', name: 'every week', why: 'The error of a week stays within a few per cent.' },
+      {
+        id: 'weekly',
+        name: 'every week',
+        why: 'The error of a week stays within a few per cent. Sources that come and go leave many charges unfinished, and the flat curve of lithium lets no voltage correct a reading between.',
+      },
       {
         id: 'fortnightly',
         name: 'every fortnight',
@@ -258,28 +279,57 @@ export const schoolChoicesSchema = z.object(
 );
 
 interface Fitting {
-  sources: readonly { kind?: string | undefined }[];
-  loads: readonly unknown[];
+  bank?: { chemistry?: string | undefined; capacityAh?: number | undefined };
+  sources: readonly { kind?: string | undefined; hoursPerDay?: number | undefined }[];
+  loads: readonly { usualA?: number | undefined; hoursPerDay?: number | undefined }[];
   schools?: Partial<Schools> | undefined;
 }
 
+/** A battery cycled by less than this part of its capacity a day stays near the top. */
+const NEAR_TOP = 0.15;
+
+/** Part of the capacity that is drawn a day while no source carries the loads; null where too little is described. */
+export function dailyDepth({ bank, sources, loads }: Fitting): number | null {
+  const draws = loads.map((one) => (one.usualA ?? NaN) * (one.hoursPerDay ?? NaN));
+  const daily = draws.reduce((sum, one) => sum + one, 0);
+  const hours = Math.max(0, ...sources.map((one) => one.hoursPerDay ?? NaN));
+  const depth = (daily * (1 - hours / 24)) / (bank?.capacityAh ?? NaN);
+  return loads.length > 0 && depth === depth ? depth : null;
+}
+
+/** Days that each school of a full charge allows. */
+export const RESYNC_DAYS = { weekly: 7, fortnightly: 14, quarterly: 91 } as const;
+
+/**
+ * Days without a full charge that nobody blames: by the school that was chosen; where none was, as long as a careful school allows, and a
+ * fortnight where sources come and go.
+ */
+export function daysWithoutFull(system: Fitting): number {
+  const chosen = system.schools?.resync;
+  return chosen ? RESYNC_DAYS[chosen] : isVarying(system) ? RESYNC_DAYS.fortnightly : RESYNC_DAYS.weekly;
+}
+
+const isVarying = ({ sources }: Fitting): boolean =>
+  sources.some((one) => one.kind === 'solar' || one.kind === 'generator' || one.kind === 'alternator');
+
 /** The schools that a system is reviewed by: those chosen, else those that fit it. */
 export function schoolsOf(system: Fitting): Schools {
-  const varying = system.sources.some(
-    (one) => one.kind === 'solar' || one.kind === 'generator' || one.kind === 'alternator',
-  );
+  const varying = isVarying(system);
+  const float = system.schools?.lithiumFloat ?? (system.loads.length > 0 ? 'gap' : 'none');
+  const depth = dailyDepth(system);
   const fitting: Schools = {
     sync: varying ? 'varying' : 'steady',
     lithiumSync: 'near-absorption',
     lithiumTail: '4',
-    lithiumFloat: system.loads.length > 0 ? 'gap' : 'none',
-    lithiumAbsorption: 'balance',
+    lithiumFloat: float,
+    lithiumAbsorption: float === 'gap' ? 'none' : 'balance',
     leadPreset: 'own',
     balanceStart: 'under',
-    efficiency: 'cycled',
+    efficiency: depth !== null && depth < NEAR_TOP ? 'near-top' : 'cycled',
     lithiumEfficiency: '98',
     lithiumPeukert: '1.05',
-    resync: varying ? 'fortnightly' : 'weekly',
+    resync: varying || system.bank?.chemistry === 'lfp' ? 'weekly' : 'fortnightly',
+    alarm: 'late',
     retry: 'fear-boiling',
     gravity: 'ieee',
   };

@@ -46,4 +46,10 @@ export const PART_OPTIONS = list({
   upper: 'the upper half',
 });
 export const VOLTAGE_AT_OPTIONS = list({ cells: 'the cells’ side of the BMS switch', bus: 'the bus side' });
+export const LINK_OPTIONS = list({ leads: 'it leads', follows: 'it follows' });
+export const STOPS_AT_OPTIONS = list({ 'bulk-end': 'bulk', 'absorption-end': 'absorption' });
+export const SITS_OPTIONS = list({
+  negative: 'in the bank’s negative',
+  'between-halves': 'between the two halves',
+});
 export const LOAD_KIND_OPTIONS = list({ inverter: 'inverter', dc: 'direct current' });

@@ -47,8 +47,11 @@ export function benchKinds(
           },
         ];
   });
-  const ins = sources.filter(isLogged);
-  const outs = loads.filter(isLogged);
+  // Of a monitor of several shunts what passes them is summed; where none are described, whatever has a log.
+  const passes = monitor?.shunts && new Set(monitor.shunts.flatMap((one) => one.devices));
+  const isSummed = (one: { id: string }) => isLogged(one) && (passes?.has(one.id) ?? true);
+  const ins = sources.filter(isSummed);
+  const outs = loads.filter(isSummed);
   return [
     { id: 'count', name: 'A sensor that all current passes', by: { by: 'count' }, of: [OWN], less: [] },
     {

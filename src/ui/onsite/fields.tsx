@@ -44,13 +44,20 @@ interface Field {
   label: ReactNode;
 }
 
-export function Figure({ path, label, unit }: Field & { unit: string }) {
+/** @param described what the description says, shown while nothing is typed */
+export function Figure({
+  path,
+  label,
+  unit,
+  described,
+}: Field & { unit: string; described?: number | undefined }) {
   const { at, set, problems } = useRound();
   const id = useId();
   return (
     <Frame {...{ id, label, unit, path }}>
       <NumberInput
         large
+        usual={described}
         id={id}
         value={at(path) as number | string | undefined}
         onChange={(value) => set(path, value)}

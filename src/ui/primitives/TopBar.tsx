@@ -19,6 +19,9 @@ export function TopBar() {
         <Link href="/systems" className="hover:text-accent">
           Systems
         </Link>
+        <Link href="/plan" className="hover:text-accent">
+          Plan
+        </Link>
         <Link href="/calculators" className="hover:text-accent">
           Calculators
         </Link>

@@ -43,6 +43,7 @@ export function WorkspaceFrame({
       })),
       { name: 'Jobs', group: 'Page', run: () => router.push('/') },
       { name: 'Systems', group: 'Page', run: () => router.push('/systems') },
+      { name: 'Plan of visits', group: 'Page', run: () => router.push('/plan') },
       { name: 'Calculators', group: 'Page', run: () => router.push('/calculators') },
     ],
     [router, jobId],

@@ -72,7 +72,8 @@ test('a 48 V lithium pack', () => {
   expect(advised(lithium)).toMatchObject({
     // Gap school: 3.35 V a cell.
     'a profile.floatV': 53.6,
-    'a profile.absorptionMinutes': 60,
+    // With a gap no absorption, but what the monitor’s detection time asks for.
+    'a profile.absorptionMinutes': 5,
     'a profile.tailA': 4,
     'a profile.rebulkV': 52.8,
     'a profile.compensationMvPerCellPerC': 0,
@@ -94,7 +95,9 @@ test('schools', () => {
   expect(at({ lithiumTail: '1' })['monitor tailPercent']).toBe(1);
   expect(at({ lithiumFloat: 'equal' })['a profile.floatV']).toBe(57);
   expect(at({ lithiumFloat: 'none' })).not.toHaveProperty('a profile.floatV');
-  expect(at({ lithiumAbsorption: 'none' })['a profile.absorptionMinutes']).toBe(0);
+  expect(at({ lithiumAbsorption: 'none' })['a profile.absorptionMinutes']).toBe(5);
+  expect(at({ lithiumAbsorption: 'balance' })['a profile.absorptionMinutes']).toBe(60);
+  expect(at({ lithiumFloat: 'none' })['a profile.absorptionMinutes']).toBe(60);
   expect(at({ lithiumEfficiency: '95', lithiumPeukert: '1.1' })).toMatchObject({
     'monitor efficiencyPercent': 95,
     'monitor peukert': 1.1,

@@ -170,7 +170,17 @@ export const ADVICE: readonly Row[] = [
     advise(s) {
       if (!s.lead()) {
         const { name, why } = schoolOf(s.schools, 'lithiumAbsorption');
-        return { value: s.schools.lithiumAbsorption === 'none' ? 0 : 60, school: name, why };
+        if (s.schools.lithiumAbsorption === 'balance') return { value: 60, school: name, why };
+        // The monitor has to see the voltage for its detection time, else it is never set to full.
+        const wait = s.system.monitor ? Math.ceil(s.system.monitor.detectionMinutes ?? 3) + 2 : 0;
+        return {
+          value: wait,
+          school: name,
+          why:
+            wait > 0
+              ? `${why} These minutes are for the monitor alone, so that it sees the battery full.`
+              : why,
+        };
       }
       const capacity = s.bank('capacityAh');
       const { max } = absorptionHours(capacity, chargingAmps(s), 0.02 * capacity);
@@ -317,11 +327,16 @@ export const ADVICE: readonly Row[] = [
   {
     on: 'load',
     setting: 'alarmV',
-    advise: (s, load) =>
-      agreed(
-        round((load.raw.cutoffV ?? cutoffVolts(s, load)) + 0.3 * s.blocks(), 0.1),
-        'Above the cut-off, so that somebody can act before it.',
-      ),
+    advise(s, load) {
+      const { name, why } = schoolOf(s.schools, 'alarm');
+      const late = (load.raw.cutoffV ?? cutoffVolts(s, load)) + 0.3 * s.blocks();
+      const half = restVolts(s.chemistry(), 50) * s.blocks();
+      return {
+        value: round(s.schools.alarm === 'early' ? Math.max(half, late) : late, 0.1),
+        school: name,
+        why,
+      };
+    },
   },
   {
     on: 'load',

@@ -2,6 +2,7 @@
 
 import { DEMO_SLUGS, demoSystem } from '../../simulate/demo';
 import { type Job, type System, systemSchema } from '../schema';
+import { dailyDepth, daysWithoutFull, schoolsOf } from '../schools';
 import { reviewSettings } from './review';
 import { RULES } from './rules';
 
@@ -140,6 +141,24 @@ const flooded: Change = (system) => {
   profile(system).equalise = { ...equalise, retryDays: 1 };
 };
 
+/** The monitor with several shunts, and what passes each. */
+const shunts =
+  (...passing: string[][]) =>
+  (s: System): void => {
+    monitor(s).shunts = passing.map((devices, k) => ({
+      id: `shunt-${k + 1}`,
+      name: `Shunt ${k + 1}`,
+      devices,
+    }));
+  };
+
+/** The source as a generator, started and stopped so. */
+const generator =
+  (runs: NonNullable<System['sources'][number]['runs']>) =>
+  (s: System): void => {
+    Object.assign(source(s), { kind: 'generator', runs });
+  };
+
 const FIRES: Case[] = [
   [
     'charge-voltage',
@@ -208,6 +227,39 @@ const FIRES: Case[] = [
     },
     /Lamp starts with 120\.0 A; the BMS lets 100\.0 A through/,
   ],
+  ['linked-chargers', lead, second((s) => s.sources.forEach((one) => (one.link = 'leads'))), /both lead/],
+  ['linked-chargers', lead, second((s) => s.sources.forEach((one) => (one.link = 'follows'))), /none leads/],
+  ['linked-chargers', lead, (s) => (source(s).link = 'follows'), /follows, and none leads/],
+  ['monitor-alarms', lead, (s) => (monitor(s).emptyV = 12.5), /calls the battery empty at 12\.50 V/],
+  ['monitor-alarms', lead, (s) => (monitor(s).emptyV = 9), /calls the battery empty at 9\.00 V/],
+  [
+    'monitor-alarms',
+    lead,
+    (s) => (monitor(s).alarmHighV = 14.3),
+    /sounds at 14\.30 V; a charger goes to 14\.40 V/,
+  ],
+  ['monitor-alarms', lithium, (s) => (monitor(s).alarmHighV = 29.4), /the BMS opens at 29\.20 V or before/],
+  ['monitor-alarms', lead, (s) => (monitor(s).alarmA = 1), /sounds at 1\.0 A; the loads draw 1\.5 A/],
+  ['monitor-alarms', lead, (s) => (monitor(s).alarmC = 70), /temperature alarm sounds at 70 °C/],
+  ['monitor-alarms', lead, (s) => (monitor(s).alarmC = 30), /temperature alarm sounds at 30 °C/],
+  ['generator-plan', lead, generator({ startPercent: 50, stopPercent: 90 }), /at or under the floor of 50 %/],
+  ['generator-plan', lead, generator({ startPercent: 70, stopPercent: 80 }), /runs from 70 % to 80 %/],
+  ['generator-plan', lead, generator({ stopsAt: 'bulk-end' }), /stops at the end of bulk, always/],
+  ['generator-plan', lead, generator({ stopsAt: 'bulk-end', throughEveryDays: 60 }), /but every 60 days/],
+  ['generator-plan', lead, generator({ stopsAt: 'absorption-end' }), /through absorption every time/],
+  [
+    'monitor-method',
+    lithium,
+    (s) => {
+      monitor(s).method = 'source-count';
+      source(s).counted = true;
+      load(s).counted = null;
+    },
+    /own current/,
+  ],
+  ['several-shunts', lead, shunts(['mains', 'lamp'], ['lamp']), /Lamp is described on Shunt 1 and Shunt 2/],
+  ['several-shunts', lead, shunts(['mains'], []), /Lamp is described on none/],
+  ['sense-lead', lead, walk({ senseLead: 'fuse-box' }), /fuse box that can be switched off/],
   ['absorption-time', lead, (s) => (profile(s).absorptionMinutes = 30), /ends absorption after 30 min/],
   ['absorption-time', lithium, (s) => (profile(s).absorptionMinutes = 480), /lithium needs none/],
   ['charger-tail', lead, (s) => (profile(s).tailA = 8), /ends absorption at 8\.0 A, 8\.0 % of 100 Ah/],
@@ -494,6 +546,43 @@ const QUIET: [rule: string, base: () => System, change: Change][] = [
       s.sources[1]!.across = 'upper';
     }),
   ],
+  [
+    'linked-chargers',
+    lead,
+    second((s) => s.sources.forEach((one, k) => (one.link = k === 0 ? 'leads' : 'follows'))),
+  ],
+  ['linked-chargers', lead, second(() => undefined)],
+  [
+    'monitor-alarms',
+    lead,
+    (s) => Object.assign(monitor(s), { emptyV: 11.6, alarmHighV: 15, alarmA: 40, alarmC: 50 }),
+  ],
+  ['monitor-alarms', lithium, (s) => (monitor(s).alarmHighV = 28.9)],
+  [
+    'generator-plan',
+    lead,
+    generator({ startPercent: 60, stopPercent: 85, stopsAt: 'bulk-end', throughEveryDays: 14 }),
+  ],
+  ['generator-plan', lithium, generator({ stopsAt: 'bulk-end' })],
+  [
+    'alarm-voltage',
+    lead,
+    (s) => {
+      s.schools = { alarm: 'early' };
+      load(s).alarmV = 12.3;
+    },
+  ],
+  ['several-shunts', lead, shunts(['mains'], ['lamp'])],
+  ['several-shunts', lead, shunts(['mains', 'lamp'])],
+  [
+    'equalise-schedule',
+    lead,
+    (s) => {
+      flooded(s);
+      delete profile(s).equalise;
+      s.bank.equalise = { ...s.bank.equalise!, lastOn: '2026-03-10', byHand: true };
+    },
+  ],
   ['battery-post', lead, walk({ others: [] })],
   ['sensor-direction', lead, walk({ chargingReads: 'positive' })],
   ['sense-lead', lead, walk({ senseLead: 'battery-positive' })],
@@ -579,6 +668,45 @@ test.each(FIRES)('%s fires', (rule, base, change, text) => {
 
 test.each(QUIET)('%s keeps still', (rule, base, change) => {
   expect(noted(base, change, rule)).toEqual([]);
+});
+
+test('a load on the battery passes no count of an inverter unseen', () => {
+  const system = lithium();
+  system.monitor!.method = 'source-count';
+  const why = () => reviewSettings(system, job).notes.find((one) => one.rule === 'monitor-method')?.why;
+  system.loads[0]!.counted = false;
+  expect(why()).toMatch(/blind to whatever else is wired to the battery: Lamp/);
+  system.loads[0]!.counted = true;
+  expect(why()).not.toMatch(/Lamp/);
+});
+
+test('whether a tenth of a volt between halves matters depends on the load and the state', () => {
+  const at = (hoursAtRest: number, base = lead) => {
+    const reading = { hoursAtRest };
+    const halves = { lowerV: 6.1, upperV: 6.35 };
+    return reviewSettings(base(), { ...job, reading, walk: { halves } }).notes.find(
+      (one) => one.rule === 'halves-apart',
+    )!;
+  };
+  expect(at(0).why).toMatch(/while current flowed/);
+  expect(at(0).fix).toMatch(/after two hours/);
+  expect(at(12).why).toMatch(/about 30 % of charge/);
+  expect(at(12, lithium).why).toMatch(/flat part of lithium/);
+});
+
+test('schools follow the system: depth of cycling, lithium, sources that come and go', () => {
+  const base = lead();
+  // 1.5 A all day, mains for twelve hours: 18 Ah of 100 a day.
+  expect(dailyDepth(base)).toBeCloseTo(0.18, 9);
+  expect(schoolsOf(base).efficiency).toBe('cycled');
+  const light = { ...base, loads: [{ ...base.loads[0]!, usualA: 0.5 }] };
+  expect(schoolsOf(light).efficiency).toBe('near-top');
+  expect(schoolsOf(base).resync).toBe('fortnightly');
+  expect(schoolsOf(lithium()).resync).toBe('weekly');
+  expect(schoolsOf({ ...base, sources: [{ ...base.sources[0]!, kind: 'solar' }] }).resync).toBe('weekly');
+  // Nobody is blamed within a fortnight where the sun decides, unless the school was chosen.
+  expect(daysWithoutFull({ ...base, sources: [{ ...base.sources[0]!, kind: 'solar' }] })).toBe(14);
+  expect(daysWithoutFull({ ...base, schools: { resync: 'weekly' } })).toBe(7);
 });
 
 test('each rule has a case that fires and one that does not', () => {

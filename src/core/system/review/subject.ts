@@ -57,7 +57,7 @@ export interface Subject {
   /** What is judged: cells, voltages and the maker's figures are those of this part. */
   part: Part;
   system: System;
-  job: Pick<Job, 'openedAt' | 'walk'> | null;
+  job: Pick<Job, 'openedAt' | 'walk' | 'reading'> | null;
   schools: Schools;
   sources: SourceView[];
   loads: LoadView[];

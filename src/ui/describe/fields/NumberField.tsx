@@ -85,6 +85,8 @@ interface InputProps {
   quiet?: boolean;
   /** For gloved hands. */
   large?: boolean;
+  /** What holds while nothing is typed. */
+  usual?: number | undefined;
 }
 
 const LARGE =
@@ -102,6 +104,7 @@ export function NumberInput({
   invalid,
   quiet,
   large,
+  usual,
 }: InputProps) {
   const [typing, setTyping] = useState<string | null>(null);
   // A converted figure is rounded, and so is never quite what was typed into it.
@@ -115,7 +118,7 @@ export function NumberInput({
       inputMode="decimal"
       autoComplete="off"
       className={`${large ? LARGE : inputClass} w-full min-w-0 text-right font-mono ${quiet ? 'text-ink-soft max-w-16 border-dashed text-xs' : large ? '' : 'max-w-28'}`}
-      placeholder={quiet ? '' : 'not known'}
+      placeholder={quiet ? '' : usual === undefined ? 'not known' : String(usual)}
       aria-label={label}
       aria-describedby={describedBy}
       aria-invalid={invalid || undefined}

@@ -5,10 +5,12 @@ import { Trash2 } from 'lucide-react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import {
   KIND_OPTIONS,
+  LINK_OPTIONS,
   LOAD_KIND_OPTIONS,
   PART_OPTIONS,
   PRESET_OPTIONS,
   SENSES_OPTIONS,
+  STOPS_AT_OPTIONS,
 } from '@/core/system/words';
 import { useToast } from '@/ui/primitives/Toasts';
 import { ChoiceField, YesNoField } from '../fields/ChoiceField';
@@ -83,6 +85,8 @@ function Device({ name, onRemove, children }: { name: string; onRemove(): void; 
 
 /** What is folded away, and counted. Equalisation is not: most chargers do none. */
 const SOURCE_MORE = [
+  'setA',
+  'link',
   'hoursPerDay',
   'profile.preset',
   'profile.tailA',
@@ -100,6 +104,7 @@ const LOAD_MORE = [
   'reconnectV',
   'cutoffPercent',
   'reconnectPercent',
+  'startA',
   'surgeA',
   'conductor.metres',
   'conductor.squareMm',
@@ -132,6 +137,8 @@ export function Sources({ view }: { view: VoltView }) {
             </Fields>
             <More of="this source" names={SOURCE_MORE.map((key) => `system.${at}.${key}`)}>
               <Fields>
+                <NumberField path={`${at}.setA`} />
+                <ChoiceField name={`system.${at}.link`} options={LINK_OPTIONS} unknown="to none" />
                 <NumberField path={`${at}.hoursPerDay`} />
                 <ChoiceField name={`system.${at}.profile.preset`} options={PRESET_OPTIONS} />
                 <NumberField path={`${at}.profile.tailA`} />
@@ -143,6 +150,7 @@ export function Sources({ view }: { view: VoltView }) {
                 <NumberField path={`${at}.conductor.metres`} />
                 <NumberField path={`${at}.conductor.squareMm`} />
               </Fields>
+              <Generator at={at} />
               <details className="mt-2">
                 <summary className="text-accent cursor-pointer text-sm underline">
                   Equalisation of this charger
@@ -161,6 +169,23 @@ export function Sources({ view }: { view: VoltView }) {
         );
       })}
     </Section>
+  );
+}
+
+/** When a generator is started and stopped. */
+function Generator({ at }: { at: string }) {
+  const kind = useWatch({ name: `system.${at}.kind` }) as string | undefined;
+  if (kind !== 'generator') return null;
+  return (
+    <fieldset className="mt-2">
+      <legend className="text-sm font-semibold">Start and stop</legend>
+      <Fields>
+        <NumberField path={`${at}.runs.startPercent`} />
+        <NumberField path={`${at}.runs.stopPercent`} />
+        <ChoiceField name={`system.${at}.runs.stopsAt`} options={STOPS_AT_OPTIONS} />
+        <NumberField path={`${at}.runs.throughEveryDays`} />
+      </Fields>
+    </fieldset>
   );
 }
 
@@ -194,6 +219,7 @@ export function Loads({ view }: { view: VoltView }) {
                 <NumberField path={`${at}.reconnectV`} voltView={view} />
                 <NumberField path={`${at}.cutoffPercent`} />
                 <NumberField path={`${at}.reconnectPercent`} />
+                <NumberField path={`${at}.startA`} />
                 <NumberField path={`${at}.surgeA`} />
                 <NumberField path={`${at}.conductor.metres`} />
                 <NumberField path={`${at}.conductor.squareMm`} />

@@ -9,7 +9,13 @@ import { capacityAtRate } from '@/core/system/peukert';
 import { presetVolts } from '@/core/system/known';
 import { CHEMISTRY, isLead } from '@/core/system/chemistry';
 import { COMPLAINTS } from '@/core/system/schema';
-import { CHEMISTRY_OPTIONS, METHOD_OPTIONS, PART_OPTIONS, VOLTAGE_AT_OPTIONS } from '@/core/system/words';
+import {
+  CHEMISTRY_OPTIONS,
+  METHOD_OPTIONS,
+  PART_OPTIONS,
+  SITS_OPTIONS,
+  VOLTAGE_AT_OPTIONS,
+} from '@/core/system/words';
 import { ChoiceField, YesNoField } from '../fields/ChoiceField';
 import { useTyped } from '../fields/context';
 import { NumberField } from '../fields/NumberField';
@@ -22,6 +28,7 @@ import { OptionalPart } from './OptionalPart';
 import { ReadingFields } from './ReadingFields';
 import { buttonClass } from '@/ui/primitives/buttons';
 import { Fields, Section } from './Section';
+import { Shunts } from './Shunts';
 
 const BMS_FIGURES = [
   'cellHighReleaseV',
@@ -33,8 +40,19 @@ const BMS_FIGURES = [
   'maxChargeA',
   'maxDischargeA',
 ];
-const MONITOR_FIGURES = ['peukert', 'floorPercent', 'thresholdA', 'startPercent', 'bulkEndPercent'];
-const MONITOR_CHOICES = ['peukertBelowRate', 'sees', 'voltageAt'];
+const MONITOR_FIGURES = [
+  'peukert',
+  'floorPercent',
+  'thresholdA',
+  'startPercent',
+  'bulkEndPercent',
+  'ratedA',
+  'emptyV',
+  'alarmHighV',
+  'alarmA',
+  'alarmC',
+];
+const MONITOR_CHOICES = ['peukertBelowRate', 'sees', 'sits', 'voltageAt'];
 const MORE_OF_BANK = [
   'stringsInParallel',
   'installedOn',
@@ -220,6 +238,7 @@ function Battery({ view, setView }: { view: VoltView; setView(view: VoltView): v
               <NumberField path="bank.equalise.minutes" />
               <NumberField path="bank.equalise.everyDays" />
               <TextField name="system.bank.equalise.lastOn" kind="date" />
+              <YesNoField name="system.bank.equalise.byHand" unknownAs={undefined} />
             </Fields>
           </>
         )}
@@ -249,8 +268,10 @@ function Monitor({ view }: { view: VoltView }) {
           ))}
           <YesNoField name="system.monitor.peukertBelowRate" unknownAs={undefined} />
           <ChoiceField name="system.monitor.sees" options={PART_OPTIONS} />
+          <ChoiceField name="system.monitor.sits" options={SITS_OPTIONS} />
           <ChoiceField name="system.monitor.voltageAt" options={VOLTAGE_AT_OPTIONS} />
         </Fields>
+        <Shunts />
       </More>
     </OptionalPart>
   );

@@ -19,7 +19,7 @@ export interface WalkedDevice {
 
 const COUNTED = [
   { word: 'yes', value: true, text: 'to the busbar, beyond the sensor: counted' },
-  { word: 'no', value: false, text: 'to the battery post, or past the sensor: not counted' },
+  { word: 'no', value: false, text: 'to the battery, past the shunt or the sensor: not counted' },
   { word: 'unknown', value: null, text: 'not known yet' },
 ] as const;
 
@@ -74,6 +74,7 @@ export function SensorStop({ hall }: { hall: boolean }) {
         where="Straight to the battery positive, through its fuse."
         options={[
           { id: 'battery-positive', name: 'straight to the battery positive' },
+          { id: 'fuse-box', name: 'to a fuse box that can be switched off' },
           { id: 'elsewhere', name: 'somewhere else' },
         ]}
       />
@@ -81,14 +82,15 @@ export function SensorStop({ hall }: { hall: boolean }) {
   );
 }
 
-export function BatteryStop() {
+export function BatteryStop({ hall }: { hall: boolean }) {
   const { fields, append, remove, insert } = useFieldArray({ name: 'job.walk.others', keyName: 'key' });
   const tell = useToast();
   return (
     <>
       <p className="text-ink-soft mb-2 text-sm">
-        Exactly one conductor runs from the battery negative, to the battery side of the shunt. Every source
-        and every load is on the other side.
+        {hall
+          ? 'Everything that charges or draws goes through the clip-on sensor, on one conductor, once.'
+          : 'Exactly one conductor runs from the battery negative, to the battery side of the shunt. Every source and every load is on the other side.'}
       </p>
       <div className="grid gap-4 md:grid-cols-2">
         <JobNumberField

@@ -77,7 +77,7 @@ export function Wiring() {
         ) : stop.node === 'sensor' ? (
           <SensorStop hall={system.monitor?.method === 'hall'} />
         ) : (
-          <BatteryStop />
+          <BatteryStop hall={system.monitor?.method === 'hall'} />
         )}
       </Section>
 

@@ -9,6 +9,7 @@ import { ChainPicture } from '../ChainPicture';
 export function RatingsStop() {
   const { system, visit } = useRound();
   const { out, in: into } = chainsOf(system, visit);
+  const path = system.mainPath;
   const isLithium = system.bank.chemistry === 'lfp' || system.bms !== undefined;
   const behindMains = system.sources.some((one) => one.kind === 'mains' || one.kind === 'generator');
   return (
@@ -18,24 +19,50 @@ export function RatingsStop() {
         description.
       </p>
       <Grid>
-        <Figure path="mainPath.fuseA" label="Main fuse" unit="A" />
-        <Figure path="mainPath.cableA" label="Main cable" unit="A" />
+        <Figure path="mainPath.fuseA" described={path?.fuseA} label="Main fuse" unit="A" />
+        <Figure path="mainPath.cableA" described={path?.cableA} label="Main cable" unit="A" />
         {system.monitor && (
-          <Figure path="shuntA" label={system.monitor.method === 'hall' ? 'Sensor' : 'Shunt'} unit="A" />
+          <Figure
+            path="shuntA"
+            described={system.monitor.ratedA}
+            label={system.monitor.method === 'hall' ? 'Sensor' : 'Shunt'}
+            unit="A"
+          />
         )}
-        <Figure path="mainPath.busbarA" label="Busbars" unit="A" />
-        <Figure path="mainPath.jumperA" label="Jumpers" unit="A" />
+        <Figure path="mainPath.busbarA" described={path?.busbarA} label="Busbars" unit="A" />
+        <Figure path="mainPath.jumperA" described={path?.jumperA} label="Jumpers" unit="A" />
         {isLithium && (
           <>
-            <Figure path="bmsMaxDischargeA" label="BMS, discharge limit of each" unit="A" />
-            <Figure path="bmsMaxChargeA" label="BMS, charge limit of each" unit="A" />
+            <Figure
+              path="bmsMaxDischargeA"
+              described={system.bms?.maxDischargeA}
+              label="BMS, discharge limit of each"
+              unit="A"
+            />
+            <Figure
+              path="bmsMaxChargeA"
+              described={system.bms?.maxChargeA}
+              label="BMS, charge limit of each"
+              unit="A"
+            />
           </>
         )}
         {behindMains && (
-          <Figure path="mainPath.generatorVa" label="Generator behind the chargers" unit="VA" />
+          <Figure
+            path="mainPath.generatorVa"
+            described={path?.generatorVa}
+            label="Generator behind the chargers"
+            unit="VA"
+          />
         )}
         {system.sources.map((one) => (
-          <Figure key={one.id} path={`setA.${one.id}`} label={`${one.name}, as set`} unit="A" />
+          <Figure
+            key={one.id}
+            path={`setA.${one.id}`}
+            described={one.setA ?? one.ratedA}
+            label={`${one.name}, as set`}
+            unit="A"
+          />
         ))}
       </Grid>
       <div className="mt-3 grid gap-3 lg:grid-cols-2">

@@ -18,6 +18,8 @@ export const alarmVoltage: Rule = {
     const { battery, cable } = sagVolts(basics(s), load.raw.conductor, current);
     const lost = battery + cable;
     const blocks = s.blocks();
+    // By the early school it sounds at the rest voltage of half, whatever the load takes off.
+    if (s.schools.alarm === 'early' && set <= restVolts(s.chemistry(), 60) * blocks) return null;
     if (set <= restVolts(s.chemistry(), 80) * blocks - lost) return null;
     const left = restPercent(s.chemistry(), (set + lost) / blocks);
     return {

@@ -15,7 +15,8 @@ export const equaliseSchedule: Rule = {
     const notes: Note[] = [];
     const able = s.sources.filter((one) => one.raw.profile.equalise);
     const best = able.length > 0 ? Math.max(...able.map((one) => one.raw.profile.equalise!.volts)) : null;
-    if (best === null)
+    // By hand only is a schedule too.
+    if (best === null && !asked.byHand)
       notes.push({
         weight: 'caution',
         text: `The battery’s sheet asks for ${volts(asked.volts)} for ${asked.minutes} min every ${asked.everyDays} days; no source is set to equalise.`,

@@ -26,10 +26,13 @@ import { floatVoltage } from './float-voltage';
 import { floorRule } from './floor';
 import { halfBank } from './half-bank';
 import { heldToSync } from './held-to-sync';
+import { generatorPlan } from './generator-plan';
 import { leadPreset } from './lead-preset';
+import { linkedChargers } from './linked-chargers';
 import { lithiumCompensation } from './lithium-compensation';
 import { lithiumPreset } from './lithium-preset';
 import { loadCable } from './load-cable';
+import { monitorAlarms } from './monitor-alarms';
 import { monitorCapacity } from './monitor-capacity';
 import { monitorMethod } from './monitor-method';
 import { monitorTailRule } from './monitor-tail';
@@ -37,6 +40,7 @@ import { percentageCutoff } from './percentage-cutoff';
 import { peukertRule } from './peukert';
 import { rebulkGap } from './rebulk-gap';
 import { reconnectGap } from './reconnect-gap';
+import { severalShunts } from './several-shunts';
 import { siteTemperature } from './site-temperature';
 import { sourceCable } from './source-cable';
 import { sourcesTogether } from './sources-together';
@@ -61,6 +65,8 @@ export const RULES: readonly Rule[] = [
   chargeHours,
   chargerSmall,
   sourcesTogether,
+  linkedChargers,
+  generatorPlan,
   rebulkGap,
   chargedVoltage,
   monitorTailRule,
@@ -73,6 +79,8 @@ export const RULES: readonly Rule[] = [
   startPercentage,
   floorRule,
   monitorMethod,
+  severalShunts,
+  monitorAlarms,
   sourceCoverage,
   loadCoverage,
   halfBank,

@@ -19,7 +19,13 @@ export const monitorMethod: Rule = {
         fix: 'Fit a shunt, or read the rest voltage by hand.',
       };
     if (method !== 'source-count') return null;
-    const others = s.sources.filter((one) => one.raw.counted !== true);
+    // Its own current is what passes the inverter: a load on the battery’s direct current does not.
+    const others = [
+      ...s.sources.filter((one) => one.raw.counted !== true),
+      ...s.loads.filter(
+        (one) => one.raw.counted === false || (one.raw.kind === 'dc' && one.raw.counted !== true),
+      ),
+    ];
     return {
       weight: others.length > 0 ? 'fault' : 'remark',
       setting: 'method',

@@ -2,6 +2,7 @@
 
 import { amps, volts } from '../../../quantity/text';
 import type { Note, Rule } from '../rule';
+import type { Subject } from '../subject';
 
 /** Power lost in a joint from which on it is a hazard, W (common practice, no source). */
 const HOT_JOINT_WATTS = 10;
@@ -42,15 +43,24 @@ export const senseLead: Rule = {
   code: 'sense-lead',
   says: 'where the voltage-sense lead goes',
   on: 'monitor',
-  review: (s) =>
-    s.job?.walk?.senseLead === 'elsewhere'
+  review(s) {
+    const goes = s.job?.walk?.senseLead;
+    if (goes === 'fuse-box')
+      return {
+        weight: 'fault',
+        text: 'The voltage-sense lead is fed from a fuse box that can be switched off.',
+        why: 'With the switch the monitor loses its supply and its count; and it sees the drop of all loads on that box.',
+        fix: 'Take it straight to the battery positive, through its own fuse.',
+      };
+    return goes === 'elsewhere'
       ? {
           weight: 'caution',
           text: 'The voltage-sense lead does not go straight to the battery positive.',
           why: 'The monitor sees the drop of cables and joints as a change of the battery.',
           fix: 'Take it straight to the battery positive, through its own fuse.',
         }
-      : null,
+      : null;
+  },
 };
 
 export const hotJoint: Rule = {
@@ -77,6 +87,23 @@ export const hotJoint: Rule = {
     }),
 };
 
+/** Hours after which the halves of a bank say something of their charge. */
+const RESTED = 2;
+/** % of charge that 0.1 V stands for at rest on a 12 V lead block, between half and full (Battery Council International, from memory). */
+const PERCENT_PER_TENTH = 12;
+
+/** Whether a difference between the halves matters at this load and in this state. */
+function matters(s: Subject, apart: number, hours: number | undefined): string {
+  const agree = 'Halves that agree lie within about 0.1 V: a reading of one stands for both only then.';
+  if (hours === undefined) return agree;
+  if (hours < RESTED)
+    return `${agree} They were measured ${hours === 0 ? 'while current flowed' : 'before they had rested'}: a warmer or newer half sags less, and near the end of a charge one may be ahead for an hour.`;
+  if (!s.lead())
+    return `${agree} At rest in the flat part of lithium so much is a great part of its charge; near full or empty it is little.`;
+  const behind = Math.round(((apart / Math.max(1, s.blocks() / 2)) * 10 * PERCENT_PER_TENTH) / 5) * 5;
+  return `${agree} At rest so much stands for about ${behind} % of charge.`;
+}
+
 export const halvesApart: Rule = {
   code: 'halves-apart',
   says: 'the voltages of the two halves',
@@ -85,13 +112,17 @@ export const halvesApart: Rule = {
     const { lowerV, upperV } = s.job?.walk?.halves ?? {};
     if (lowerV === undefined || upperV === undefined) return null;
     const apart = Math.abs(upperV - lowerV);
+    const hours = s.job?.reading?.hoursAtRest;
+    const rested = hours === undefined || hours >= RESTED;
     // Per pair of 12 V blocks; half a bank of more blocks may differ by as much more.
     if (apart <= 0.1 * Math.max(1, s.blocks() / 2) + 1e-9) return null;
     return {
       weight: apart > 0.3 ? 'fault' : 'caution',
       text: `The halves stand at ${volts(lowerV)} and ${volts(upperV)}, ${volts(apart)} apart.`,
-      why: 'Halves that agree lie within about 0.1 V: a reading of one stands for both only then.',
-      fix: 'Charge each half fully by itself, rest, and measure again.',
+      why: matters(s, apart, hours),
+      fix: rested
+        ? 'Charge each half fully by itself, rest, and measure again.'
+        : 'Measure again after two hours with everything off: only then does it say which half is behind.',
     };
   },
 };
