@@ -77,11 +77,11 @@ export function readable(job: Job, system: System, diagnosis: Diagnosis): string
 
   const zone = system.timeZone;
   const clock = (iso: string) => DateTime.fromISO(iso, { zone }).toFormat('yyyy-MM-dd HH:mm');
-  const told = chargingText(diagnosis, (id) => sourceName(system, id), clock);
-  if (told.length > 0)
+  const chargingLines = chargingText(diagnosis, (id) => sourceName(system, id), clock);
+  if (chargingLines.length > 0)
     block(
       'What charging shows',
-      told.flatMap((one) => wrap(one)),
+      chargingLines.flatMap((one) => wrap(one)),
     );
   block(
     `Charges (${zone})`,

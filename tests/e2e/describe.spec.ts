@@ -315,7 +315,7 @@ test('a changed setting is recorded with date and reason, and can be put back', 
   await dialog.getByLabel('Changed on').fill('2026-10-27');
   await dialog.getByRole('button', { name: 'Change and record' }).click();
   const record = page.getByRole('region', { name: 'Changed settings' });
-  await expect(record).toContainText('2026-10-27');
+  await expect(record).toContainText('27 Oct 2026');
   await expect(record).toContainText('53.9 V → 51.65 V');
   await expect(page.getByText('1 to change')).toBeVisible();
   await page.goto(`/jobs/${id}/settings-sheet`);

@@ -1,4 +1,5 @@
 import { inShort } from '@/core/system/inShort';
+import { dayText } from '@/core/quantity/text';
 import { systemQuerySchema } from '@/server/doors';
 import { store } from '@/server/store';
 import { listSystems } from '@/store/lists';
@@ -23,7 +24,7 @@ export default async function Page({ searchParams }: Props) {
         owner: system.owner ?? '',
         battery: inShort(system),
         hasGravity: system.bank.chemistry === 'flooded',
-        jobs: jobs.map((one) => ({ ...one, openedAt: one.openedAt.slice(0, 10) })),
+        jobs: jobs.map((one) => ({ ...one, openedAt: dayText(one.openedAt) })),
         count,
       }))}
       search={search ?? ''}

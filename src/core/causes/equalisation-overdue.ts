@@ -1,7 +1,7 @@
 /** Equalisation that is due, was never finished, or was tried without reaching or holding its voltage. */
 
 import { DAY, MINUTE } from '../quantity/span';
-import { counted, duration, volts } from '../quantity/text';
+import { counted, dayText, duration, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { GAS } from './remedy';
 
@@ -59,7 +59,7 @@ export const equalisationOverdue: Cause = {
     const round = rounds.findLast((one) => one.round.afterFullCharge === true);
     if (round)
       evidence.push({
-        text: `In the hydrometer round of ${round.round.on}, after a full charge, the cells stood ${Math.round(1000 * round.spread)} points of gravity apart.`,
+        text: `In the hydrometer round of ${dayText(round.round.on)}, after a full charge, the cells stood ${Math.round(1000 * round.spread)} points of gravity apart.`,
         decibans: weightOf(WEIGHTS.spread, Math.round(1000 * round.spread)),
         group: 'round',
         spans: [],

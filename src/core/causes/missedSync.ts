@@ -1,7 +1,7 @@
 /** Full charges without a sync: shared by the causes that keep a monitor from ever calling the battery full. */
 
 import { median } from '../quantity/numbers';
-import { amps, duration, percent, share, volts } from '../quantity/text';
+import { amps, capital, duration, percent, share, volts } from '../quantity/text';
 import { MINUTE } from '../quantity/span';
 import type { Counting, MissedSync } from '../count/types';
 import type { Evidence, Observations } from './cause';
@@ -42,14 +42,14 @@ export function weighMissed(seen: Observations, reasons: readonly Reason[]): Evi
     const sure = own.filter((one) => one.full);
     const least = sure.length >= own.length / 2 ? MISSED_WEIGHTS.allFailed : MISSED_WEIGHTS.claimed;
     evidence.push({
-      text: `${cap(share(own.length, missed.length + synced.length, 'full charge'))} left the reading as it was: ${why(own, count)}`,
+      text: `${capital(share(own.length, missed.length + synced.length, 'full charge'))} left the reading as it was: ${why(own, count)}`,
       decibans: shrunk(least, own.length),
       group: 'missed',
       spans: own,
     });
   } else if (others > 0)
     evidence.push({
-      text: `${cap(share(others, missed.length, 'full charge'))} without a sync failed on something else: ${reasons.includes('voltage') ? `the voltage was above the ${volts(settings.chargedV)} of the setting` : `the voltage did not reach the ${volts(settings.chargedV)} of the setting`}.`,
+      text: `${capital(share(others, missed.length, 'full charge'))} without a sync failed on something else: ${reasons.includes('voltage') ? `the voltage was above the ${volts(settings.chargedV)} of the setting` : `the voltage did not reach the ${volts(settings.chargedV)} of the setting`}.`,
       decibans: shrunk(MISSED_WEIGHTS.otherFailed, others),
       group: 'missed',
       spans: missed.filter((one) => !reasons.includes(one.reason) && one.reason !== 'unknown'),
@@ -67,5 +67,3 @@ function why(missed: readonly MissedSync[], { settings }: Counting): string {
     return `both criteria held together for ${duration(median(missed.map((one) => one.heldMs)))} at most, and ${needed} are asked for.`;
   return `above the charged voltage the current came down to ${amps(median(missed.map((one) => one.leastAmps)))}, and the tail is set to ${amps(tail)}, ${percent(settings.tailPercent)} of ${settings.capacityAh} Ah.`;
 }
-
-const cap = (text: string): string => text[0]!.toUpperCase() + text.slice(1);

@@ -1,5 +1,6 @@
 /** Whose percentage drives what. One for all is advised, by the order of trust: BMS, shunt, an inverter's own count (common practice, no source). */
 
+import { capital } from '../quantity/text';
 import type { Drive, System } from '../system/schema';
 import { trustedPercentages } from '../system/wiring';
 import type { Said } from './said';
@@ -58,10 +59,7 @@ export function judgeDrives(system: System, drives: readonly Drive[] | undefined
   else if (others.length > 0)
     said.push({
       weight: 'caution',
-      text: `${DRIVER_WORDS[used[0]!]} drives ${names(others)}; ${DRIVER_WORDS[best]} can be trusted more.`.replace(
-        /^./,
-        (c) => c.toUpperCase(),
-      ),
+      text: `${capital(DRIVER_WORDS[used[0]!])} drives ${names(others)}; ${DRIVER_WORDS[best]} can be trusted more.`,
       follows: `Let ${DRIVER_WORDS[best]} drive them.`,
     });
   if (said.length === 0)

@@ -1,7 +1,7 @@
 /** Equalisation as a run sheet: gates, start by hand, climb, hold, stop. Common practice; the maker's sheet goes first. */
 
-import { celsius, counted, duration, volts } from '../quantity/text';
-import { MINUTE } from '../quantity/span';
+import { celsius, counted, duration, small, volts } from '../quantity/text';
+import { DAY, MINUTE } from '../quantity/span';
 import type { System } from '../system/schema';
 import type { Job } from '../system/schema';
 import type { Said } from './said';
@@ -74,7 +74,13 @@ export const shutByChecks = (checks: Job['checks']): Gate[] =>
     ] as const
   ).flatMap(([check, gate]) => (checks?.[check]?.answer === 'found' ? [gate] : []));
 
-export function judgeEqualise(system: System, run: Equalised | undefined, checks?: Job['checks']): Said[] {
+/** @param on day of the visit, yyyy-mm-dd */
+export function judgeEqualise(
+  system: System,
+  run: Equalised | undefined,
+  on: string | undefined,
+  checks?: Job['checks'],
+): Said[] {
   if (!run) return [];
   const started = run.startedAt !== undefined;
   const barred = notEligible(system);
@@ -86,10 +92,19 @@ export function judgeEqualise(system: System, run: Equalised | undefined, checks
   if (open.length > 0)
     said.push({
       weight: started ? 'fault' : 'open',
-      text: `Not yet: ${open.map((one) => `${GATE_WORDS[one].charAt(0).toLowerCase()}${GATE_WORDS[one].slice(1)}`).join('; ')}.`,
+      text: `Not yet: ${open.map((one) => small(GATE_WORDS[one])).join('; ')}.`,
       follows: 'These come before it is started.',
     });
-  const needed = system.bank.equalise?.minutes;
+  const { minutes: needed, everyDays, lastOn } = system.bank.equalise ?? {};
+  const last = run.lastOn ?? lastOn?.slice(0, 10);
+  if (last !== undefined && on !== undefined && everyDays !== undefined && run.ended !== 'held') {
+    const days = Math.round((Date.parse(on) - Date.parse(last)) / DAY);
+    const tries = run.triesSince ? `, with ${counted(run.triesSince, 'try', 'tries')} since` : '';
+    said.push({
+      weight: days > everyDays ? 'caution' : 'fine',
+      text: `The last that held was ${counted(days, 'day')} ago${tries}; it is asked for every ${counted(everyDays, 'day')}.`,
+    });
+  }
   if (run.ended === 'not-reached' || (run.ended !== undefined && run.reachedAt === undefined))
     said.push({
       weight: 'caution',

@@ -38,7 +38,7 @@ export function judgeVisit(system: System, visit: Partial<Visit>, checks?: Job['
     'split-bank': [],
     drives: judgeDrives(system, visit.drives),
     reading: judgeSetRight(system, visit),
-    equalise: judgeEqualise(system, visit.equalise, checks),
+    equalise: judgeEqualise(system, visit.equalise, visit.on, checks),
     acceptance: judgeAcceptance(system, visit.acceptance, visit.setA),
     sign: judgeSign(system, visit),
   };

@@ -155,10 +155,7 @@ export function judgeRatings(system: System, typed: Typed = {}): Said[] {
       if (one.way === 'out' || !chains.out.links.some((each) => each.name === link.name))
         said.push({
           weight: 'open',
-          text: `What the ${link.name} carry is not known.`.replace(
-            /(fuse|cable|shunt|sensor|BMS|battery) carry/,
-            '$1 carries',
-          ),
+          text: `The rating of the ${link.name} is not known.`,
           follows: link.where,
         });
   }

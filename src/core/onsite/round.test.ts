@@ -144,7 +144,7 @@ describe('ratings chain', () => {
     const asked = judgeRatings(pumps).filter((one) => one.weight === 'open');
     expect(asked.map((one) => one.text)).toEqual(
       ['main fuse', 'main cable', 'shunt', 'busbars', 'jumpers'].map((name) =>
-        expect.stringContaining(`What the ${name} `),
+        expect.stringContaining(`The rating of the ${name} is not known`),
       ) as string[],
     );
   });
@@ -216,6 +216,7 @@ describe('setting the reading right', () => {
 });
 
 describe('equalisation as a run sheet', () => {
+  const on = '2026-10-21';
   const done = {
     gates: [...GATES],
     startedAt: '09:00',
@@ -227,20 +228,31 @@ describe('equalisation as a run sheet', () => {
     expect(minutesBetween('23:30', '00:45')).toBe(75);
     const needs = vault.bank.equalise!.minutes;
     const held = `${String(10 + Math.floor((10 + needs) / 60)).padStart(2, '0')}:${String((10 + needs) % 60).padStart(2, '0')}`;
-    expect(judgeEqualise(vault, { ...done, stoppedAt: held }).map((one) => one.weight)).toEqual(['fine']);
-    expect(texts(judgeEqualise(vault, { ...done, stoppedAt: '10:20' }))).toMatch(/^It held for 10 min of/);
-    expect(texts(judgeEqualise(vault, { ...done, reachedAt: undefined }))).toContain('never reached');
+    expect(judgeEqualise(vault, { ...done, stoppedAt: held }, on).map((one) => one.weight)).toEqual(['fine']);
+    expect(texts(judgeEqualise(vault, { ...done, stoppedAt: '10:20' }, on))).toMatch(
+      /^It held for 10 min of/,
+    );
+    expect(texts(judgeEqualise(vault, { ...done, reachedAt: undefined }, on))).toContain('never reached');
+  });
+  test('days and tries since the last that held', () => {
+    const since = (lastOn: string) => judgeEqualise(vault, { gates: [...GATES], lastOn, triesSince: 2 }, on);
+    const { everyDays } = vault.bank.equalise!;
+    expect(since('2026-01-20')[0]).toMatchObject({ weight: 'caution' });
+    expect(since('2026-01-20')[0]!.text).toContain(
+      `with 2 tries since; it is asked for every ${everyDays} days`,
+    );
+    expect(since('2026-10-20')[0]!.weight).toBe('fine');
   });
   test('gates come first, and what the checklist found shuts one', () => {
-    expect(faults(judgeEqualise(vault, { ...done, gates: [] }))[0]).toMatch(/^Not yet:/);
+    expect(faults(judgeEqualise(vault, { ...done, gates: [] }, on))[0]).toMatch(/^Not yet:/);
     const found = { electrolyte: { answer: 'found' as const } };
-    expect(faults(judgeEqualise(vault, done, found))[0]).toMatch(/electrolyte covers the plates/);
-    expect(faults(judgeEqualise(vault, done))).toEqual([]);
+    expect(faults(judgeEqualise(vault, done, on, found))[0]).toMatch(/electrolyte covers the plates/);
+    expect(faults(judgeEqualise(vault, done, on))).toEqual([]);
   });
   test('never lithium, and no bank whose maker is not known to allow it', () => {
     expect(notEligible(vault)).toBeNull();
     expect(notEligible(pumps)).toMatch(/^Never equalise lithium/);
-    expect(faults(judgeEqualise(pumps, done))[0]).toMatch(/^Never equalise lithium/);
+    expect(faults(judgeEqualise(pumps, done, on))[0]).toMatch(/^Never equalise lithium/);
     expect(
       equaliseSteps(vault)
         .map((one) => one.text)

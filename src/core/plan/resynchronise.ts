@@ -1,7 +1,7 @@
 /** How to set this system's monitor right: one full charge, watched. */
 
 import { HOUR } from '../quantity/span';
-import { amps, duration, percent, volts } from '../quantity/text';
+import { amps, duration, percent, small, volts } from '../quantity/text';
 import { CHEMISTRY, isLead } from '../system/chemistry';
 import { chargeTime } from '../system/chargeTime';
 import { knownSystem } from '../system/known';
@@ -77,7 +77,7 @@ export function resynchronise(system: System, fromPercent = 50): Procedure {
       'Charge both halves fully, compare their voltages (within about 0.1 V), and only then synchronise by hand.',
     );
   const school = QUESTIONS.resync.options.find((one) => one.id === schoolsOf(system).resync)!;
-  steps.push(`Do it again ${school.name}: ${school.why.charAt(0).toLowerCase()}${school.why.slice(1)}`);
+  steps.push(`Do it again ${school.name}: ${small(school.why)}`);
 
   return {
     title: 'Set the reading right with a full charge',

@@ -53,3 +53,7 @@ const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', '
 /** A day as it is written everywhere: "14 Oct 2026". @param iso yyyy-mm-dd, with or without a time behind it */
 export const dayText = (iso: string): string =>
   `${Number(iso.slice(8, 10))} ${MONTHS[Number(iso.slice(5, 7)) - 1]} ${iso.slice(0, 4)}`;
+
+/** With a capital at its head, or a small letter where it goes on in a sentence. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+export const small = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

@@ -52,7 +52,7 @@ test('a setting that was none before is none again', () => {
 test('the sentence names each setting', () => {
   expect(sinceSentence([])).toBeNull();
   expect(sinceSentence([change({})])).toBe(
-    'Settings were changed after most of these logs: Monitor: Capacity set from 100 Ah to 200 Ah on 2026-10-12. The logs are judged by the settings before.',
+    'Settings were changed after most of these logs: Monitor: Capacity set from 100 Ah to 200 Ah on 12 Oct 2026. The logs are judged by the settings before.',
   );
 });
 

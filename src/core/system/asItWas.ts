@@ -1,5 +1,6 @@
 /** A system as it was set while its logs ran: what was changed for the record after that is taken back. */
 
+import { dayText } from '../quantity/text';
 import type { Change } from '../bundle/schema';
 import { sameValue } from './merge';
 import { valueAt, withValue } from './paths';
@@ -40,7 +41,7 @@ export function sinceSentence(since: readonly Change[]): string | null {
   const each = since.map(({ label, before, after, unit, on }) => {
     const figure = (value: Change['before']) =>
       value === null ? 'none' : `${value}${unit ? ` ${unit}` : ''}`;
-    return `${label} from ${figure(before)} to ${figure(after)} on ${on}`;
+    return `${label} from ${figure(before)} to ${figure(after)} on ${dayText(on)}`;
   });
   return `Settings were changed after most of these logs: ${each.join('; ')}. The logs are judged by the settings before.`;
 }

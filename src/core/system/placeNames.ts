@@ -2,6 +2,7 @@
 
 import type { z } from 'zod';
 import { cleanLine } from '../quantity/plainText';
+import { capital } from '../quantity/text';
 import { FIELDS } from './fields';
 import { issuesOf } from './refusals';
 
@@ -60,7 +61,7 @@ export function nameOfPlace(path: readonly PropertyKey[]): string {
   const at = inner.findLastIndex(isWord);
   if (at < 0) return 'What was sent';
   const words = OTHERS.get(String(inner[at])) ?? inWords(inner[at]!);
-  const label = `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
+  const label = capital(words);
   // An entry of a group whose keys come from outside.
   const entry = inner.slice(at + 1).find((part) => !/^\d+$/.test(String(part)));
   if (entry !== undefined) return `${label}, “${cleanLine(String(entry)).slice(0, 40)}”`;

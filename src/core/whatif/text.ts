@@ -1,7 +1,7 @@
 /** What a replay of charging comes to, in sentences. */
 
 import { HOUR } from '../quantity/span';
-import { counted, duration, volts } from '../quantity/text';
+import { capital, counted, duration, volts } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Outcome, ReplayError } from './replay';
@@ -62,7 +62,7 @@ export function comparedText(now: Outcome, was: Outcome, bank: KnownBank): strin
       : []),
   ];
   const text = parts.join('; ');
-  return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
+  return `${capital(text)}.`;
 }
 
 /** Why a setting is taken over. */

@@ -2,6 +2,7 @@
 /** Capacity tests of a system: planned and run here, or taken from a log; those before, and when the next is due. */
 
 import { judgeTests } from '@/core/capacity/judge';
+import { dayText } from '@/core/quantity/text';
 import type { CapacityTest } from '@/core/capacity/record';
 import { capacityText } from '@/core/capacity/text';
 import type { System } from '@/core/system/schema';
@@ -22,7 +23,7 @@ interface Props {
   discharges: { jobId: string; title: string; one: FromFull }[];
 }
 
-const nameOf = ({ on }: CapacityTest): string => `the capacity test of ${on}`;
+const nameOf = ({ on }: CapacityTest): string => `the capacity test of ${dayText(on)}`;
 
 export function CapacityPage({ systemId, system, kept, discharges }: Props) {
   const tell = useToast();

@@ -2,6 +2,7 @@
 /** A strip for each cell: its readings, the line through them with its band a year ahead, and the limit. */
 
 import { scaleLinear } from 'd3-scale';
+import { dayText } from '@/core/quantity/text';
 import { area, line } from 'd3-shape';
 import { useMemo } from 'react';
 import type { JudgedRound } from '@/core/hydrometer/judge';
@@ -83,7 +84,7 @@ function Strip({
       className="ruled block w-full"
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
-      aria-label={`Cell ${trend.cell}: ${trend.points.map(({ gravity }) => gravity.toFixed(3)).join(', ')}, last on ${new Date(last.at).toISOString().slice(0, 10)}`}
+      aria-label={`Cell ${trend.cell}: ${trend.points.map(({ gravity }) => gravity.toFixed(3)).join(', ')}, last on ${dayText(new Date(last.at).toISOString())}`}
     >
       <line x1={0} x2={WIDTH} y1={y(limit)} y2={y(limit)} stroke="var(--ink-amps)" strokeDasharray="4 3" />
       {expected.length > 0 && (

@@ -4,7 +4,7 @@
 import { equaliseAdvice, FULL_GRAVITY, judgeRounds } from '@/core/hydrometer/judge';
 import type { Round } from '@/core/hydrometer/round';
 import { dueOn, hydrometerText } from '@/core/hydrometer/text';
-import { counted } from '@/core/quantity/text';
+import { counted, dayText } from '@/core/quantity/text';
 import type { Job, System } from '@/core/system/schema';
 import { useToast } from '@/ui/primitives/Toasts';
 import { NetworkNote } from '@/ui/records/NetworkNote';
@@ -23,7 +23,7 @@ interface Props {
   kept: Round[];
 }
 
-const nameOf = ({ on }: Round): string => `the round of ${on}`;
+const nameOf = ({ on }: Round): string => `the round of ${dayText(on)}`;
 
 export function HydrometerPage({ systemId, system, checks, kept }: Props) {
   const tell = useToast();
@@ -51,7 +51,7 @@ export function HydrometerPage({ systemId, system, checks, kept }: Props) {
       <h1 className="text-xl font-semibold">Hydrometer rounds</h1>
       <p className="text-ink-soft mb-3 text-sm">
         {system.name}
-        {due && `. Next round due on ${due}.`}
+        {due && `. Next round due on ${dayText(due)}.`}
       </p>
       <NetworkNote waiting={waiting} isOnline={isOnline} offline={offline} noun="round" nameOf={nameOf} />
       {last && (

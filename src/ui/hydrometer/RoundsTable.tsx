@@ -3,7 +3,7 @@
 
 import type { JudgedRound } from '@/core/hydrometer/judge';
 import type { Round } from '@/core/hydrometer/round';
-import { counted } from '@/core/quantity/text';
+import { counted, dayText } from '@/core/quantity/text';
 import { RecordItem } from '@/ui/records/RecordItem';
 
 interface Props {
@@ -24,17 +24,17 @@ export function RoundsTable({ rounds, waiting, onRemove }: Props) {
           isWaiting={waiting.includes(round.id)}
           weak={weak}
           notes={round.notes}
-          removal={`Take off the round of ${round.on}`}
+          removal={`Take off the round of ${dayText(round.on)}`}
           onRemove={() => onRemove(round)}
           summary={
             <>
-              <span className="font-mono">{round.on}</span>: {counted(readings.length, 'cell')}, mean{' '}
+              <span className="font-mono">{dayText(round.on)}</span>: {counted(readings.length, 'cell')}, mean{' '}
               <span className="font-mono">{mean.toFixed(3)}</span>, {Math.round(1000 * spread)} points apart
               {low.length > 0 && `, low: ${low.map((one) => one.cell).join(', ')}`}
             </>
           }
           table={{
-            label: `Readings of ${round.on}`,
+            label: `Readings of ${dayText(round.on)}`,
             heads: HEADS,
             rows: readings.map((one) => (
               <tr key={one.cell} className={`border-rule border-b ${one.isLow ? 'font-semibold' : ''}`}>

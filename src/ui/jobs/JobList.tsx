@@ -2,6 +2,7 @@
 /** A page of jobs, the latest first, each with its foremost finding; new ones, bundles, and removal that can be undone. */
 
 import Link from 'next/link';
+import { dayText } from '@/core/quantity/text';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
 import { COMPLAINT_WORDS, type JobSummary } from '@/core/diagnosis/summary';
@@ -154,7 +155,7 @@ export function JobList({ jobs, filters, pages, narrowed }: Props) {
                 <span className="text-ink-soft text-sm">
                   {job.complaints.map((one) => COMPLAINT_WORDS[one]).join(', ')}
                   <span className="block font-mono text-xs">
-                    {job.openedAt.slice(0, 10)} · {job.recordings} {job.recordings === 1 ? 'log' : 'logs'}
+                    {dayText(job.openedAt)} · {job.recordings} {job.recordings === 1 ? 'log' : 'logs'}
                   </span>
                 </span>
                 <span className="text-sm">

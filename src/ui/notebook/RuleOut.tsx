@@ -2,6 +2,7 @@
 /** Ruling a cause out by hand, with the reason; it stays on record, and can be taken back. */
 
 import { useRouter } from 'next/navigation';
+import { dayText } from '@/core/quantity/text';
 import { useState } from 'react';
 import type { Finding } from '@/core/diagnosis/result';
 import type { Job, RuledOut } from '@/core/system/schema';
@@ -33,7 +34,7 @@ export function RuleOut({ jobId, job, jobVersion, finding }: Props) {
     return (
       <div className="border-rule-strong my-1 border-l-3 pl-2 text-sm">
         <p>
-          Ruled out by hand on {finding.ruledOut.on}: {finding.ruledOut.why}
+          Ruled out by hand on {dayText(finding.ruledOut.on)}: {finding.ruledOut.why}
         </p>
         <button
           type="button"

@@ -3,6 +3,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
+import { capital } from '@/core/quantity/text';
 import type { RecordKind, RecordOf } from '@/core/records/records';
 import { keepThisPage } from '@/workers/offlinePages';
 import { useToast } from '@/ui/primitives/Toasts';
@@ -12,7 +13,7 @@ import { recordAddress, useWaiting } from './waiting';
 /** Whether this page opens without the network. */
 export type OfflineState = 'unknown' | 'kept' | 'not';
 
-/** @param kept what the server has, the oldest first. @param nameOf a record in words, "the round of 2026-10-14" */
+/** @param kept what the server has, the oldest first. @param nameOf a record in words, "the round of 14 Oct 2026" */
 export function useRecords<K extends RecordKind>(
   systemId: string,
   kind: K,
@@ -48,7 +49,7 @@ export function useRecords<K extends RecordKind>(
     const name = nameOf(record);
     await removal({
       address: recordAddress(systemId, record.id),
-      what: `${name[0]!.toUpperCase()}${name.slice(1)}`,
+      what: capital(name),
       onGone() {
         setTaken((before) => before.filter(({ id }) => id !== record.id));
         router.refresh();

@@ -1,6 +1,7 @@
 /** The settings sheet on paper: what to set on each device, the school, the reason, and what was changed before. */
 
 import Link from 'next/link';
+import { dayText } from '@/core/quantity/text';
 import type { Change } from '@/core/bundle/schema';
 import { reviewSettings } from '@/core/system/review/review';
 import { resyncSentence } from '@/core/system/schools';
@@ -28,7 +29,7 @@ export function SheetPage({ jobId, job, system, changes }: Props) {
         <PrintButton />
       </div>
       <article className="border-rule-strong bg-sheet border p-6 print:border-0 print:p-0">
-        <p className="text-ink-soft text-sm">Settings sheet · {job.openedAt.slice(0, 10)}</p>
+        <p className="text-ink-soft text-sm">Settings sheet · {dayText(job.openedAt)}</p>
         <h1 className="mb-3 text-xl font-semibold">{system.name}</h1>
         {review.hazards.length > 0 && (
           <section className="border-hazard mb-3 border-l-3 pl-2">
@@ -52,8 +53,8 @@ export function SheetPage({ jobId, job, system, changes }: Props) {
             <ul className="text-sm">
               {changes.map((one, i) => (
                 <li key={i}>
-                  <span className="font-mono">{one.on}</span> {one.label}: {figure(one.before, one.unit)} →{' '}
-                  {figure(one.after, one.unit)}. {one.why}
+                  <span className="font-mono">{dayText(one.on)}</span> {one.label}:{' '}
+                  {figure(one.before, one.unit)} → {figure(one.after, one.unit)}. {one.why}
                 </li>
               ))}
             </ul>

@@ -45,7 +45,7 @@ test('what was looked at is in it with notes and photos, what was not is left ou
     ],
     changes: [
       {
-        on: '2026-10-23',
+        on: '23 Oct 2026',
         path: 'loads.0.cutoffPercent',
         label: 'Cold room inverter: Cuts off at',
         unit: '%',
@@ -63,6 +63,6 @@ test('what was looked at is in it with notes and photos, what was not is left ou
   expect(report.hazards.join(' ')).toMatch(/Second charger is not counted by the monitor/);
   expect(report.settings.map((one) => one.text).join(' ')).toMatch(/Second charger floats at 27\.60 V/);
   expect(report.changed).toEqual([
-    ['2026-10-23', 'Cold room inverter: Cuts off at', '20 %', 'not known', 'Drifts.'],
+    ['23 Oct 2026', 'Cold room inverter: Cuts off at', '20 %', 'not known', 'Drifts.'],
   ]);
 });

@@ -12,7 +12,7 @@ import type { Change } from '@/core/bundle/schema';
 import { explainedText, oddsText } from '@/core/diagnosis/odds';
 import { testLine } from '@/core/diagnosis/testsMade';
 import { COMPLAINT_WORDS, isFound, nothingFound } from '@/core/diagnosis/summary';
-import { counted, amps, ampHours, duration, volts } from '@/core/quantity/text';
+import { ampHours, amps, counted, dayText, duration, volts } from '@/core/quantity/text';
 import { CHEMISTRY } from '@/core/system/chemistry';
 import { checklistFor } from '@/core/system/checklist';
 import { reviewSettings } from '@/core/system/review/review';
@@ -155,7 +155,7 @@ export function reportOf(
     }),
     settings: review.notes.filter((one) => one.weight !== 'remark').map(({ text, fix }) => ({ text, fix })),
     changed: changes.map((one) => [
-      one.on,
+      dayText(one.on),
       one.label,
       figure(one.before, one.unit),
       figure(one.after, one.unit),
@@ -198,7 +198,7 @@ export function reportOf(
       {
         title: 'What was ruled out by hand',
         lines: diagnosis.findings.flatMap(({ title, ruledOut }) =>
-          ruledOut ? [`${title} (${ruledOut.on}): ${ruledOut.why}`] : [],
+          ruledOut ? [`${title} (${dayText(ruledOut.on)}): ${ruledOut.why}`] : [],
         ),
       },
       { title: 'What charging shows', lines: chargingLines },

@@ -2,6 +2,7 @@
 /** What to set, device by device, and the record of what was changed, when and why. */
 
 import { Dialog } from 'radix-ui';
+import { dayText } from '@/core/quantity/text';
 import { useId, useState } from 'react';
 import { z } from 'zod';
 import { changeSchema } from '@/core/bundle/schema';
@@ -108,7 +109,7 @@ export function SettingsSheet({ jobId, systemId, sheet, changes: start, changeCo
                 key={one.id}
                 className="border-rule flex flex-wrap items-baseline gap-x-3 border-t py-1 first:border-0"
               >
-                <span className="font-mono">{one.on}</span>
+                <span className="font-mono">{dayText(one.on)}</span>
                 <span className="font-semibold">{one.label}</span>
                 <span className="font-mono">
                   {figure(one.before, one.unit)} → {figure(one.after, one.unit)}
