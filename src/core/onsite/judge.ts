@@ -58,12 +58,10 @@ function judgeSign(system: System, visit: Partial<Visit>): Said[] {
       ];
 }
 
-/** Everything that was said on a visit, faults first. */
 const RANK = { fault: 0, caution: 1, open: 2, fine: 3 } as const;
-export const allSaid = (judged: Judged): Said[] =>
-  Object.values(judged)
-    .flat()
-    .sort((a, b) => RANK[a.weight] - RANK[b.weight]);
+/** Everything that was said at some stops of a visit, faults first. */
+export const allSaid = (judged: Judged, stops: readonly StopId[]): Said[] =>
+  stops.flatMap((one) => judged[one]).sort((a, b) => RANK[a.weight] - RANK[b.weight]);
 
 /** Whether anything at all was typed at a stop. */
 export function isBegun(visit: Partial<Visit>, stop: StopId): boolean {

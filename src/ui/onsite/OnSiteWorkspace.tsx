@@ -216,8 +216,11 @@ function Foot({ onKeep }: { onKeep(): void }) {
 
 /** Everything that follows so far, faults first. */
 function Notebook() {
-  const { judged } = useRound();
-  const said = allSaid(judged);
+  const { judged, stops, stop, visit } = useRound();
+  const said = allSaid(
+    judged,
+    stops.filter((one) => one === stop || isBegun(visit, one)),
+  );
   return (
     <div className="p-3">
       <h2 className="mb-2 font-semibold">What follows</h2>

@@ -45,7 +45,7 @@ test('what was looked at is in it with notes and photos, what was not is left ou
     ],
     changes: [
       {
-        on: '23 Oct 2026',
+        on: '2026-10-23',
         path: 'loads.0.cutoffPercent',
         label: 'Cold room inverter: Cuts off at',
         unit: '%',

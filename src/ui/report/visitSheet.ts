@@ -4,7 +4,7 @@ import { minutesBetween } from '@/core/onsite/equaliseRun';
 import { stillToSee } from '@/core/onsite/acceptance';
 import { displayRows } from '@/core/onsite/displays';
 import { DRIVEN_WORDS, DRIVER_WORDS } from '@/core/onsite/drives';
-import { judgeVisit, stopsOf } from '@/core/onsite/judge';
+import { isBegun, judgeVisit, stopsOf } from '@/core/onsite/judge';
 import { readPhotoItem, photoThings } from '@/core/onsite/photoItem';
 import { proveDevices } from '@/core/onsite/proof';
 import { chainsOf } from '@/core/onsite/ratings';
@@ -50,6 +50,7 @@ export function sheetOf(job: Job, system: System, visit: Visit, photos: readonly
       weight === 'fine' || !follows ? text : `${text} ${follows}`,
     );
     const figures = read[stop] ?? [];
+    if (!isBegun(visit, stop)) return [];
     return lines.length + figures.length > 0 ? [{ title: STOP_NAMES[stop], read: figures, lines }] : [];
   });
   const things = new Map(photoThings(system).map(({ id, name }) => [id, name]));

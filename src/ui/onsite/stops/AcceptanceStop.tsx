@@ -36,7 +36,7 @@ export function AcceptanceStop() {
       {changed.map((_, k) => (
         <fieldset
           key={k}
-          className="border-rule mb-2 grid gap-2 border-t pt-2 sm:grid-cols-[2fr_1fr_1fr_2fr_auto] sm:items-end"
+          className="border-rule mb-2 grid gap-2 border-t pt-2 sm:grid-cols-2 sm:items-end xl:grid-cols-[2fr_1fr_1fr_2fr_auto]"
         >
           <legend className="sr-only">Change {k + 1}</legend>
           <Words path={`changed.${k}.what`} label="What" />

@@ -43,7 +43,7 @@ export function DrivesStop() {
         list.map((_, k) => (
           <fieldset
             key={k}
-            className="border-rule mb-2 grid gap-2 border-t pt-2 sm:grid-cols-[2fr_1fr_1fr_auto] sm:items-end"
+            className="border-rule mb-2 grid gap-2 border-t pt-2 sm:grid-cols-2 sm:items-end xl:grid-cols-[2fr_1fr_1fr_auto]"
           >
             <legend className="sr-only">Entry {k + 1}</legend>
             <Words path={`drives.${k}.what`} label="What is driven" />
