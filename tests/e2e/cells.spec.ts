@@ -129,8 +129,8 @@ test('rows from a spreadsheet become rounds; a wrong row is named and nothing is
   await expect(page.getByText(/Row 3: “heavy” is no specific gravity.*Nothing was taken in/)).toBeVisible();
   await rows.fill('date,cell,sg\n2026-01-05,1A,1.26\n2026-01-05,1B,1.22\n2026-04-05,1A,1.255');
   await page.getByRole('button', { name: 'Take the rows in' }).click();
-  await expect(page.getByText(/2026-01-05: 2 cells, mean 1\.240, 40 points apart/)).toBeVisible();
-  await expect(page.getByText(/2026-04-05: 1 cell,/)).toBeVisible();
+  await expect(page.getByText(/5 Jan 2026: 2 cells, mean 1\.240, 40 points apart/)).toBeVisible();
+  await expect(page.getByText(/5 Apr 2026: 1 cell,/)).toBeVisible();
 });
 
 test('a capacity test is planned, runs with the tab closed in between, is kept, and comes off', async ({

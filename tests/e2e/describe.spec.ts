@@ -295,7 +295,7 @@ test('the wiring walk: conductors in order, coverage, clamp readings that do not
   await page.getByLabel(/to the busbar, beyond the sensor/).check();
   await expect(page.getByRole('img', { name: /Second charger: counted/ })).toBeVisible();
   await expect(page.getByText('It sees every source and load')).toBeVisible();
-  await page.getByLabel(/to the battery post/).check();
+  await page.getByLabel(/past the shunt or the sensor/).check();
   await expect(page.getByText('It does not see Second charger')).toBeVisible();
   await expectAccessible(page);
   await expect(saved(page)).toBeVisible();

@@ -3,40 +3,46 @@
 import { expect, test } from '@playwright/test';
 import { expectAccessible, openStep } from '../support/browser';
 
-const STEPS = [
-  'take-in',
-  'make-safe',
-  'on-site',
-  'wiring',
-  'settings',
-  'settings?view=sheet',
-  'settings?view=schools',
-  'settings?view=rest',
-  'settings?view=calculators',
-  'settings-sheet',
-  'logs',
-  'charging',
-  'charging?view=charges',
-  'charging?view=days',
-  'charging?view=sources',
-  'charging?view=what-if',
-  'counting',
-  'counting?view=syncs',
-  'counting?view=drift',
-  'counting?view=bench',
-  'cut-offs',
-  'cells',
-  'cells?view=heat',
-  'weigh',
-  'report',
-];
-const PAGES = ['/', '/systems', '/plan', '/jobs/new', '/calculators/conductor'];
+/** Groups of views, each about as long to look at as the next: they are looked at beside each other. */
+const VIEWS: Record<string, string[]> = {
+  'of a description': [
+    'take-in',
+    'make-safe',
+    'on-site',
+    'wiring',
+    'settings',
+    'settings?view=sheet',
+    'settings?view=schools',
+    'settings?view=rest',
+    'settings?view=calculators',
+    'settings-sheet',
+  ],
+  'of charging': [
+    'logs',
+    'charging',
+    'charging?view=charges',
+    'charging?view=days',
+    'charging?view=sources',
+    'charging?view=what-if',
+  ],
+  'of counting, cut-offs and cells': [
+    'counting',
+    'counting?view=syncs',
+    'counting?view=drift',
+    'counting?view=bench',
+    'cut-offs',
+    'cells',
+    'cells?view=heat',
+    'weigh',
+    'report',
+  ],
+  'beside the jobs': ['/', '/systems', '/plan', '/jobs/new', '/calculators/conductor'],
+};
+
+test.describe.configure({ mode: 'parallel' });
 
 /** A view is opened once; then the light and the window change about it. */
-for (const [group, views] of [
-  ['of a job', STEPS],
-  ['beside the jobs', PAGES],
-] as const)
+for (const [group, views] of Object.entries(VIEWS))
   test(`the views ${group} are accessible by day, legible by night, and fit on a phone`, async ({ page }) => {
     test.setTimeout(180_000);
     const errors: string[] = [];

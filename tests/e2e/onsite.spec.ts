@@ -23,7 +23,7 @@ async function described(page: Page, place: string): Promise<{ jobId: string }> 
   return { jobId };
 }
 
-const follows = (page: Page) => page.getByRole('list', { name: 'What follows' });
+const follows = (page: Page) => page.getByRole('list', { name: 'Findings at this stop' });
 const status = (page: Page) => page.getByRole('status').first();
 /** By its place: on a phone the stops are a menu. */
 const goTo = (page: Page, stop: string) =>

@@ -21,7 +21,8 @@ export type Judged = Record<StopId, Said[]>;
 export const stopsOf = (system: System): StopId[] =>
   STOPS.filter((one) => {
     if (one === 'split-bank') return isSplit(system);
-    if (one === 'memory' || one === 'proof' || one === 'shunt') return system.monitor !== undefined;
+    if (one === 'memory') return system.monitor !== undefined;
+    if (one === 'proof') return system.monitor !== undefined && system.monitor.method !== 'voltage';
     if (one === 'equalise') return system.bank.chemistry === 'flooded' || system.bank.equalise !== undefined;
     return true;
   });

@@ -91,7 +91,7 @@ export function waysToSet(system: System, displays?: Displays): WayToSet[] {
               : `Their counts stand ${percent(Math.max(...counts) - Math.min(...counts))} apart: charge fully instead.`,
       steps: [
         `Set the monitor to ${counts.length > 0 ? percent(counts.reduce((a, b) => a + b, 0) / counts.length) : 'what they show'}.`,
-        'See it go to 100 % at the next full charge: until then it is a loan.',
+        'See it go to 100 % at the next full charge; do not lean on it before.',
       ],
     },
     {

@@ -1,8 +1,9 @@
 /** What the stops of a round are called. */
 
+import type { System } from '../system/schema';
 import type { StopId } from './visit';
 
-export const STOP_NAMES: Record<StopId, string> = {
+const STOP_NAMES: Record<StopId, string> = {
   displays: 'Displays',
   memory: 'The monitor’s memory',
   photos: 'Photos',
@@ -16,3 +17,6 @@ export const STOP_NAMES: Record<StopId, string> = {
   acceptance: 'Accept the change',
   sign: 'Sign',
 };
+
+export const stopName = (stop: StopId, { monitor }: System): string =>
+  stop === 'shunt' && monitor?.method === 'hall' ? 'Fit or move the sensor' : STOP_NAMES[stop];

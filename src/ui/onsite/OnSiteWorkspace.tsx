@@ -18,7 +18,7 @@ import { WithDraft } from '@/ui/records/WithDraft';
 import { stepStates } from '@/ui/workspace/states';
 import { WorkspaceFrame } from '@/ui/workspace/WorkspaceFrame';
 import { SaidList } from './SaidList';
-import { STOP_NAMES } from '@/core/onsite/stopNames';
+import { stopName } from '@/core/onsite/stopNames';
 import { StopBody } from './StopBody';
 import { usePhotoQueue } from './usePhotoQueue';
 import { newRound, type RoundDraft, RoundProvider, useRound } from './useRound';
@@ -91,7 +91,7 @@ function Shown({ id, job, systemId, system, recordings, digest, photos, kept }: 
       title={job.title}
       system={system.name}
       notebook={<Notebook />}
-      notebookName="What follows"
+      notebookName="Findings"
     >
       <NetworkNote
         waiting={records.waiting}
@@ -109,13 +109,13 @@ function Shown({ id, job, systemId, system, recordings, digest, photos, kept }: 
         onRemove={(one) => void records.remove(one)}
       />
       <StopTabs />
-      <section aria-label={STOP_NAMES[stop]} className="border-rule-strong bg-sheet border p-3">
+      <section aria-label={stopName(stop, system)} className="border-rule-strong bg-sheet border p-3">
         <h2 className="mb-2 font-semibold">
-          {place + 1} of {stops.length}: {STOP_NAMES[stop]}
+          {place + 1} of {stops.length}: {stopName(stop, system)}
         </h2>
         <StopBody stop={stop} photos={queue} />
         <div className="mt-3">
-          <SaidList said={judged[stop]} label="What follows" />
+          <SaidList said={judged[stop]} label="Findings at this stop" />
         </div>
       </section>
       {problem && (
@@ -130,7 +130,7 @@ function Shown({ id, job, systemId, system, recordings, digest, photos, kept }: 
 
 /** All stops, with which are begun, passed over, or open. */
 function StopTabs() {
-  const { stops, stop, go, visit, judged } = useRound();
+  const { stops, stop, go, visit, judged, system } = useRound();
   const stateOf = (one: (typeof stops)[number]) =>
     visit.passedOver?.includes(one)
       ? 'not looked at'
@@ -151,7 +151,7 @@ function StopTabs() {
         >
           {stops.map((one, k) => (
             <option key={one} value={one}>
-              {k + 1} {STOP_NAMES[one]}
+              {k + 1} {stopName(one, system)}
               {stateOf(one) && ` · ${stateOf(one)}`}
             </option>
           ))}
@@ -166,7 +166,7 @@ function StopTabs() {
               className={`border px-2 py-1 text-left text-sm ${one === stop ? 'border-accent bg-accent-soft font-semibold' : 'border-rule-strong bg-sheet'}`}
               onClick={() => go(one)}
             >
-              {k + 1} {STOP_NAMES[one]}
+              {k + 1} {stopName(one, system)}
               {stateOf(one) && (
                 <span className="text-ink-soft block text-xs font-normal">{stateOf(one)}</span>
               )}
@@ -179,7 +179,7 @@ function StopTabs() {
 }
 
 function Foot({ onKeep }: { onKeep(): void }) {
-  const { stops, stop, go, set, visit } = useRound();
+  const { stops, stop, go, set, visit, system } = useRound();
   const place = stops.indexOf(stop);
   const [before, next] = [stops[place - 1], stops[place + 1]];
   const passed = visit.passedOver?.includes(stop) ?? false;
@@ -199,7 +199,7 @@ function Foot({ onKeep }: { onKeep(): void }) {
       </button>
       {next && (
         <button type="button" className={`${mainButtonClass} min-h-11`} onClick={() => go(next)}>
-          Next: {STOP_NAMES[next]}
+          Next: {stopName(next, system)}
         </button>
       )}
       {stop !== 'sign' && (
@@ -214,7 +214,7 @@ function Foot({ onKeep }: { onKeep(): void }) {
   );
 }
 
-/** Everything that follows so far, faults first. */
+/** All findings so far, faults first. */
 function Notebook() {
   const { judged, stops, stop, visit } = useRound();
   const said = allSaid(
@@ -223,13 +223,13 @@ function Notebook() {
   );
   return (
     <div className="p-3">
-      <h2 className="mb-2 font-semibold">What follows</h2>
+      <h2 className="mb-2 font-semibold">Findings</h2>
       {said.length === 0 ? (
         <p className="text-ink-soft text-sm">
-          Nothing is read yet. Type what the displays show; what follows stands here.
+          Nothing is read yet. Type what the displays show: what follows from it stands here.
         </p>
       ) : (
-        <SaidList said={said} label="All that follows" />
+        <SaidList said={said} label="All findings" />
       )}
     </div>
   );

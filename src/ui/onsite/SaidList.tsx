@@ -4,7 +4,7 @@ import type { Said } from '@/core/onsite/said';
 
 const WORDS: Record<Said['weight'], string> = {
   fault: 'Fault',
-  caution: 'Look',
+  caution: 'Check',
   open: 'Open',
   fine: 'In order',
 };

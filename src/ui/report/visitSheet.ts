@@ -13,7 +13,7 @@ import type { Visit } from '@/core/onsite/visit';
 import { amps, dayText, percent, volts } from '@/core/quantity/text';
 import { inShort } from '@/core/system/inShort';
 import type { Job, System } from '@/core/system/schema';
-import { STOP_NAMES } from '@/core/onsite/stopNames';
+import { stopName } from '@/core/onsite/stopNames';
 
 export interface SheetSection {
   title: string;
@@ -51,7 +51,7 @@ export function sheetOf(job: Job, system: System, visit: Visit, photos: readonly
     );
     const figures = read[stop] ?? [];
     if (!isBegun(visit, stop)) return [];
-    return lines.length + figures.length > 0 ? [{ title: STOP_NAMES[stop], read: figures, lines }] : [];
+    return lines.length + figures.length > 0 ? [{ title: stopName(stop, system), read: figures, lines }] : [];
   });
   const things = new Map(photoThings(system).map(({ id, name }) => [id, name]));
   return {
@@ -72,7 +72,7 @@ export function sheetOf(job: Job, system: System, visit: Visit, photos: readonly
       why,
     })),
     notLookedAt: [
-      ...(visit.passedOver ?? []).map((one) => STOP_NAMES[one]),
+      ...(visit.passedOver ?? []).map((one) => stopName(one, system)),
       ...(visit.acceptance || visit.signedBy
         ? stillToSee(visit.acceptance, system).map((one) => `acceptance: ${one}`)
         : []),

@@ -257,6 +257,17 @@ const FIRES: Case[] = [
     },
     /own current/,
   ],
+  [
+    'half-bank',
+    lead,
+    second((s) => {
+      s.sources[0]!.across = 'lower';
+      s.sources[1]!.across = 'upper';
+      monitor(s).sits = 'between-halves';
+    }),
+    /sits between the halves\./,
+  ],
+  ['half-bank', lead, (s) => (monitor(s).sits = 'between-halves'), /every charger charges the whole bank/],
   ['several-shunts', lead, shunts(['mains', 'lamp'], ['lamp']), /Lamp is described on Shunt 1 and Shunt 2/],
   ['several-shunts', lead, shunts(['mains'], []), /Lamp is described on none/],
   ['sense-lead', lead, walk({ senseLead: 'fuse-box' }), /fuse box that can be switched off/],
@@ -572,6 +583,7 @@ const QUIET: [rule: string, base: () => System, change: Change][] = [
       load(s).alarmV = 12.3;
     },
   ],
+  ['half-bank', lead, (s) => (monitor(s).sits = 'negative')],
   ['several-shunts', lead, shunts(['mains'], ['lamp'])],
   ['several-shunts', lead, shunts(['mains', 'lamp'])],
   [

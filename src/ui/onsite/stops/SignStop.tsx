@@ -1,18 +1,18 @@
 'use client';
 /** The last stop: next dates, notes, and the signature by role. */
 
-import { STOP_NAMES } from '@/core/onsite/stopNames';
+import { stopName } from '@/core/onsite/stopNames';
 import { Day, Grid, Words } from '../fields';
 import { useRound } from '../useRound';
 
 export function SignStop() {
-  const { visit } = useRound();
+  const { visit, system } = useRound();
   return (
     <>
       {visit.passedOver && visit.passedOver.length > 0 && (
         <p className="text-ink-soft mb-2 text-sm">
-          Not looked at: {visit.passedOver.map((one) => STOP_NAMES[one].toLowerCase()).join(', ')}. The sheet
-          says so.
+          Not looked at: {visit.passedOver.map((one) => stopName(one, system).toLowerCase()).join(', ')}. The
+          sheet says so.
         </p>
       )}
       <Grid>
