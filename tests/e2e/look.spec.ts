@@ -61,7 +61,8 @@ for (const [group, views] of Object.entries(VIEWS))
       await expectAccessible(page, `${view} by night`, ['color-contrast']);
       await page.setViewportSize({ width: 390, height: 844 });
       expect([view, await over()]).toEqual([view, 0]);
-      await expectAccessible(page, `${view} on a phone`, ['color-contrast', 'target-size']);
+      // Its colours are those of the desk.
+      await expectAccessible(page, `${view} on a phone`, ['target-size']);
       await page.emulateMedia({ colorScheme: 'light' });
       await page.setViewportSize({ width: 1280, height: 800 });
       // Twice as large a text: nothing runs over the edge, and no word is cut off.
