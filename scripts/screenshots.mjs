@@ -65,7 +65,7 @@ start(async () => {
   }
   await page.goto(`${address}/systems`);
   await page.getByRole('link', { name: /Capacity tests of Fog horn/ }).click();
-  await page.getByText(/Capacity test of 2026/).waitFor();
+  await page.getByText(/Capacity test of \d+ \w+ 2026/).waitFor();
   await shoot(page, 'capacity');
   await page.goto(address);
   const pumps = await page.getByRole('link', { name: /Cistern pumps/ }).getAttribute('href');
