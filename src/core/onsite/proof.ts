@@ -87,14 +87,17 @@ function answerOf(expected: ProvedDevice['expected'], showed: number | null, sig
   return Math.abs(showed - expected.amps) <= expected.within ? 'shown' : 'fraction';
 }
 
+/** A plate may say so much more, or less, than a device draws, parts. */
+const PLATE = { least: 0.5, most: 2 };
+
 /** Of a device that is known by its plate alone a fraction is no news, unless a better known one says the same. */
 function settled(devices: ProvedDevice[]): ProvedDevice[] {
   const scale = scaleOf(devices);
-  return devices.map((one) =>
-    one.answer === 'fraction' && scale === null && one.expected?.by !== 'clamp'
-      ? { ...one, answer: 'shown' }
-      : one,
-  );
+  return devices.map((one) => {
+    if (one.answer !== 'fraction' || scale !== null || one.expected?.by === 'clamp') return one;
+    const part = Math.abs(one.showed! / one.expected!.amps);
+    return part > PLATE.least && part < PLATE.most ? { ...one, answer: 'shown' } : one;
+  });
 }
 
 /** Devices that agree so far say that it is the scale, parts. */
@@ -241,7 +244,7 @@ function judgeScale(devices: readonly ProvedDevice[], hall: boolean): Said[] {
     ...odd.map((one) => ({
       weight: 'caution' as const,
       text: `Of ${one.name} the monitor shows ${amps(Math.abs(one.showed!))}, not ${amps(Math.abs(one.expected!.amps))}.`,
-      follows: 'Part of it goes another way: two conductors, or another source that carries it. Trace it.',
+      follows: `Part of it goes another way: two conductors, or another source that carries it. Trace it${one.expected!.by === 'clamp' ? '' : '; or it does not draw what its plate says: put a clamp meter on it'}.`,
     })),
   ];
 }

@@ -215,7 +215,7 @@ export function ChargesTable({ system, diagnosis, onGo }: Props) {
             })}
           </tbody>
         </table>
-        {shown.length === 0 && <p className="p-3 text-sm">No charge is so. Choose fewer conditions.</p>}
+        {shown.length === 0 && <p className="p-3 text-sm">No charge fits. Choose fewer conditions.</p>}
       </TableFrame>
     </section>
   );

@@ -24,7 +24,7 @@ export function SourcesView({ system, diagnosis }: { system: System; diagnosis: 
           <section key={one.source ?? ''} aria-label={name}>
             <h2 className="mb-1 font-semibold">{name}</h2>
             {lines.length === 0 ? (
-              <p className="text-sm">It held no voltage, and nothing can be measured.</p>
+              <p className="text-sm">No voltage was held, so nothing can be measured.</p>
             ) : (
               <TableFrame label={`Figures of ${name}`}>
                 <table className="w-full border-collapse text-left text-sm">

@@ -33,7 +33,9 @@ export function Conflicts({ description: { conflicts, settle } }: { description:
       aria-label="Changed elsewhere"
       className="border-rule-strong bg-sheet mb-3 border border-l-3 border-l-(--accent) p-2"
     >
-      <p className="font-semibold">Somebody changed the same while you typed. Nothing is lost: choose.</p>
+      <p className="font-semibold">
+        Somebody else changed the same field while you typed. Nothing is lost: choose.
+      </p>
       <ul>
         {conflicts.map((conflict, i) => (
           <li key={i} className="mt-1 flex flex-wrap items-center gap-2 text-sm">

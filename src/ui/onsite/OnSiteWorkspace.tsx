@@ -72,8 +72,8 @@ function Shown({ id, job, systemId, system, recordings, digest, photos, kept }: 
       return;
     }
     setProblem(null);
-    const signed =
-      whole.visit.signedBy && !whole.visit.signedOn ? { ...whole.visit, signedOn: today() } : whole.visit;
+    // A sheet that is opened again is signed again.
+    const signed = whole.visit.signedBy ? { ...whole.visit, signedOn: today() } : whole.visit;
     await records.keep(signed);
     tell(signed.signedBy ? 'The visit is signed and kept.' : 'The visit is kept as it stands.');
     if (signed.signedBy) {

@@ -92,7 +92,7 @@ export function ClockDialog({ recording, deviceName, zone, open, onClose }: Prop
           <Dialog.Title className="font-semibold">Clock: {deviceName}</Dialog.Title>
           <p className="text-ink-soft text-sm">{recording.fileName}</p>
           <section className="mt-3 text-sm">
-            {advice === 'looking' && <p role="status">Holding it against the other logs …</p>}
+            {advice === 'looking' && <p role="status">Comparing it with the other logs …</p>}
             {advice === 'nothing' && (
               <p>
                 No other log of this job has seen the same at the same time: nothing speaks of this clock.
@@ -183,7 +183,7 @@ function adviceSentence(advice: Advice): string {
     ...(secondsPerDay === 0 ? [] : [`${secondsPerDay} s a day`]),
   ];
   if (agrees(advice))
-    return `It agrees with that of ${against}: their ${seen}s move together as they stand (correlation ${unshifted.toFixed(2)}), and no shift betters that by what shows.`;
+    return `It agrees with that of ${against}: their ${seen}s move together as they stand (correlation ${unshifted.toFixed(2)}), and no shift makes that noticeably better.`;
   const shift = `Shifted by ${parts.join(' and ') || 'nothing'} against ${against}, their ${seen}s agree best: correlation ${shifted.toFixed(2)} instead of ${unshifted.toFixed(2)}`;
   return sure
     ? `${shift}, ${distinct.toFixed(2)} better than at any other shift. This is sure.`

@@ -52,7 +52,7 @@ export function IntakeList({ jobId, intakes: given, zone, following }: Props) {
 
   async function putAway(id: string) {
     const away = await ask(`/api/intakes/${id}`, ANYTHING, { method: 'DELETE' });
-    if (!away.ok) tell(`It was not put away. ${away.problem}`);
+    if (!away.ok) tell(`It was not removed. ${away.problem}`);
     await refetch();
   }
 

@@ -56,7 +56,7 @@ function asked(question: Question, zone: string): Asked {
             `overlaps ${one.fileName} of the same device, from ${minute(one.from)} to ${minute(one.to)}.`,
         ),
         about:
-          'Merged, every moment of both is kept; where both hold one, the new log counts. Replaced, the earlier log is taken away. Either can be undone.',
+          'If they are merged, every moment of both is kept, and where both have one the new log counts. If it is replaced, the earlier log is taken away. Both can be undone.',
         answers: [
           ['merge', 'Merge them'],
           ['replace', 'Replace the earlier one'],
@@ -69,7 +69,7 @@ function asked(question: Question, zone: string): Asked {
           `has ${question.rows} of its ${question.of} rows far from the others: they are of ${days(question.stray)}, the rest is of ${days(question.rest)}.`,
         ],
         about:
-          'The clock may have lost its battery and begun anew; nobody can tell when those rows were written. Left out, they are listed with their lines.',
+          'The clock may have lost its battery and begun anew; nobody can tell when those rows were written. If they are left out, they are listed with their lines.',
         answers: [
           ['leave-out', 'Leave these rows out'],
           ['keep', 'Keep them with their times'],

@@ -35,7 +35,7 @@ describe('setting clocks', () => {
         clocks: { id: string; clock: ReturnType<typeof clock> }[];
       };
       if (clocks.some((one) => one.id === refuse))
-        return Response.json({ error: 'By these clocks two logs would overlap.' }, { status: 409 });
+        return Response.json({ error: 'With these clocks two logs would overlap.' }, { status: 409 });
       const before = clocks.map(({ id }) => ({ id, clock: kept.get(id)! }));
       for (const one of clocks) kept.set(one.id, one.clock);
       return Response.json({ before });
@@ -57,7 +57,7 @@ describe('setting clocks', () => {
 
   test('when one cannot be set, none is, and the reason comes back', async () => {
     const kept = serve('b');
-    expect(await setClocks(both)).toBe('By these clocks two logs would overlap.');
+    expect(await setClocks(both)).toBe('With these clocks two logs would overlap.');
     expect(Object.fromEntries(kept)).toEqual({ a: clock(1), b: clock(2) });
   });
 

@@ -49,7 +49,7 @@ export function Settings({ jobId, systemId, changes, changeCount, description }:
           ) : (
             <p>
               {missingBasics(system).length > 0
-                ? 'Too little is known yet to check much. What to find out first stands beside.'
+                ? 'Too little is known yet to check much. What to find out first is listed beside.'
                 : 'Nothing speaks against these settings.'}
             </p>
           )}
@@ -72,7 +72,7 @@ export function Settings({ jobId, systemId, changes, changeCount, description }:
         <RestCheck />
       </Tabs.Content>
       <Tabs.Content value="calculators">
-        <Section title="Little calculators" about="With this system’s figures put in.">
+        <Section title="Little calculators" about="Filled in with this system’s figures.">
           <ul className="grid gap-2 sm:grid-cols-2">
             {CALCULATORS.map((one) => {
               const given = Object.entries(one.from?.(system) ?? {}).filter(

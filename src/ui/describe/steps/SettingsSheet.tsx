@@ -99,7 +99,7 @@ export function SettingsSheet({ jobId, systemId, sheet, changes: start, changeCo
         {system.monitor && <p className="text-sm">{resyncSentence(system)}</p>}
       </Section>
 
-      <Section title="Changed settings" about="Kept with the system, whoever comes next.">
+      <Section title="Changed settings" about="Kept with the system for whoever comes next.">
         {changes.length === 0 ? (
           <p className="text-ink-soft text-sm">Nothing was changed for the record yet.</p>
         ) : (

@@ -114,7 +114,7 @@ export function BatteryStop({ hall }: { hall: boolean }) {
           <button
             type="button"
             className={`${buttonClass} mt-1`}
-            onClick={() => append({ what: 'A conductor nobody knows' })}
+            onClick={() => append({ what: 'Unknown conductor' })}
           >
             Add what is there
           </button>
