@@ -3,6 +3,7 @@
 import { fedBy, fedParts } from '@/core/onsite/judge';
 import type { Visit } from '@/core/onsite/visit';
 import type { AnyRecord } from '@/core/records/records';
+import { sameValue } from '@/core/system/merge';
 import type { Store } from '@/store/database';
 import { findJob, findSystem, saveSystem } from '@/store/jobs';
 import { listRecords, MOST_RECORDS, saveRecord } from '@/store/records';
@@ -38,7 +39,8 @@ const TRIES = 5;
  */
 async function feed(store: Store, systemId: string, visit: Visit, visits: readonly Visit[]): Promise<void> {
   const earlier = visits.find((one) => one.id === visit.id);
-  if (earlier && fedParts(earlier) === fedParts(visit)) return;
+  // The database keeps the names of a record in an order of its own.
+  if (earlier && sameValue(fedParts(earlier), fedParts(visit))) return;
   if (visits.some((one) => one.id !== visit.id && one.on > visit.on)) return;
   for (let round = 0; round < TRIES; round++) {
     const found = await findSystem(store, systemId);

@@ -1,6 +1,7 @@
 /** A visit judged, stop by stop; and what it feeds into the description. */
 
 import { counted } from '../quantity/text';
+import { sameValue } from '../system/merge';
 import type { Job, System } from '../system/schema';
 import { judgeAcceptance, stillToSee } from './acceptance';
 import { judgeDisplays } from './displays';
@@ -133,19 +134,18 @@ export function fedBy(system: System, visit: Visit): System {
   };
   if (visit.equalise?.ended === 'held' && next.bank.equalise)
     next.bank = { ...next.bank, equalise: { ...next.bank.equalise, lastOn: visit.on } };
-  return JSON.stringify(next) === JSON.stringify(system) ? system : next;
+  return sameValue(next, system) ? system : next;
 }
 
 /** What of a visit goes into the description: where it has not changed, nothing is fed again. */
-export const fedParts = (visit: Visit): string =>
-  JSON.stringify([
-    visit.proof,
-    visit.displays?.postsV,
-    visit.setA,
-    visit.mainPath,
-    visit.drives,
-    visit.shuntA,
-    visit.bmsMaxDischargeA,
-    visit.bmsMaxChargeA,
-    visit.equalise?.ended,
-  ]);
+export const fedParts = (visit: Visit): unknown[] => [
+  visit.proof,
+  visit.displays?.postsV,
+  visit.setA,
+  visit.mainPath,
+  visit.drives,
+  visit.shuntA,
+  visit.bmsMaxDischargeA,
+  visit.bmsMaxChargeA,
+  visit.equalise?.ended,
+];

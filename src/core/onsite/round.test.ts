@@ -321,7 +321,8 @@ describe('a visit', () => {
     expect(fedBy(fed, visit)).toBe(fed);
     const bare: Visit = { id: visit.id, job: visit.job, on: visit.on };
     expect(fedBy(pumps, bare)).toBe(pumps);
-    expect(fedParts({ ...visit, notes: 'other' })).toBe(fedParts(visit));
+    expect(fedParts({ ...visit, notes: 'other' })).toEqual(fedParts(visit));
+    expect(fedParts({ ...visit, shuntA: 300 })).not.toEqual(fedParts(visit));
   });
   test('the fault that only the proof shows is found, with no log at all', () => {
     const of = (records: Partial<typeof demo.records>) =>
