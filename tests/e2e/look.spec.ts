@@ -44,7 +44,7 @@ test.describe.configure({ mode: 'parallel' });
 /** A view is opened once; then the light and the window change about it. */
 for (const [group, views] of Object.entries(VIEWS))
   test(`the views ${group} are accessible by day, legible by night, and fit on a phone`, async ({ page }) => {
-    test.setTimeout(180_000);
+    test.setTimeout(300_000);
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));
     await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });

@@ -35,7 +35,7 @@ test.describe('on a phone', () => {
     page,
     context,
   }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(180_000);
     const { jobId } = await described(page, 'Cistern of Punta Riva');
     await page.goto(`/jobs/${jobId}/on-site`);
     await expect(status(page)).toContainText('opens without the network too');
@@ -115,7 +115,7 @@ test.describe('on a phone', () => {
 });
 
 test('by keyboard on a desk: typed, kept, gone on with, signed', async ({ page }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   const { jobId } = await described(page, 'Cistern of Cala Fonda');
   await page.goto(`/jobs/${jobId}/on-site`);
   await expect(status(page)).toContainText('opens without the network too');
@@ -166,7 +166,7 @@ test('what is no figure is said, stays as typed, and keeps nothing else back', a
 test('the stops of the demo’s visit, its picture of the chain, and its sheet, are accessible', async ({
   page,
 }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   await openStep(page, /Cistern pumps/, 'on-site');
   await page.getByRole('button', { name: 'Go on' }).click();
   const stops = page.getByRole('navigation', { name: 'Stops of the round' }).getByRole('button');
@@ -188,6 +188,7 @@ test('the stops of the demo’s visit, its picture of the chain, and its sheet, 
 test('the plan of visits: what is due, done with a click and a note, taken back; and a calendar', async ({
   page,
 }) => {
+  test.setTimeout(120_000);
   await page.goto('/plan');
   await expect(page.getByRole('heading', { name: 'Plan of visits' })).toBeVisible();
   await expectAccessible(page, 'plan');
