@@ -189,7 +189,8 @@ export const DOORS = {
   'POST /api/jobs/[id]/photos': {
     params: one,
     what: 'job',
-    query: z.object({ item: photoItem }),
+    /** `photo` is made where it is taken: one that is sent twice is one. */
+    query: z.object({ item: photoItem, photo: uuid.optional() }),
     bytes: LARGEST_PHOTO,
   },
   'GET /api/jobs/[id]/report': { params: one, what: 'job' },

@@ -14,6 +14,7 @@ export async function takeInPhoto(
   jobId: string,
   item: string,
   bytes: Uint8Array,
+  photoId?: string,
 ): Promise<PhotoInfo> {
   if (!CHECKLIST.some((one) => one.id === item) && !readPhotoItem(item))
     throw new Refusal(400, 'The photo belongs to no item of the checklist: take it in again from the list.');
@@ -23,7 +24,7 @@ export async function takeInPhoto(
       400,
       'This file cannot be read as a photo. Take a JPEG, PNG or WebP; a HEIC photo must be sent as JPEG.',
     );
-  return keepPhoto(store, jobId, item, photo);
+  return keepPhoto(store, jobId, item, photo, photoId);
 }
 
 /** @throws Refusal when the job has all that it may have */
@@ -32,8 +33,9 @@ export async function keepPhoto(
   jobId: string,
   item: string,
   { width, height, data }: SmallPhoto,
+  photoId?: string,
 ): Promise<PhotoInfo> {
-  const kept = await insertPhoto(store, jobId, { item, width, height, data: Buffer.from(data) });
+  const kept = await insertPhoto(store, jobId, { item, width, height, data: Buffer.from(data) }, photoId);
   if (!kept) throw new Refusal(409, `A job keeps ${MOST_PHOTOS} photos: remove one first.`);
   return kept;
 }

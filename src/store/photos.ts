@@ -29,21 +29,45 @@ async function inFreePlace<T>(work: () => Promise<T>): Promise<T | null> {
     }
 }
 
-/** @returns null when the job has all the photos that it may have */
+/**
+ * @param id made where it was taken: one that is sent twice is one
+ * @returns null when the job has all the photos that it may have, or the id is that of another job's
+ */
 export async function insertPhoto(
   store: Store,
   jobId: string,
   photo: Omit<PhotoInfo, 'id'> & { data: Buffer },
+  id?: string,
 ): Promise<PhotoInfo | null> {
   const { item, width, height, data } = photo;
+  const isThere = () =>
+    store
+      .selectFrom('photos')
+      .select(['id', 'item', 'width', 'height'])
+      .where('id', '=', id!)
+      .where('job_id', '=', jobId)
+      .executeTakeFirst();
+  const sent = id === undefined ? undefined : await isThere();
+  if (sent) return sent;
   const row = await inFreePlace(() =>
     store
       .insertInto('photos')
-      .values({ job_id: jobId, item, width, height, data, place: freePlace(jobId) })
+      .values({
+        ...(id === undefined ? {} : { id }),
+        job_id: jobId,
+        item,
+        width,
+        height,
+        data,
+        place: freePlace(jobId),
+      })
+      .onConflict((conflict) => conflict.column('id').doNothing())
       .returning('id')
-      .executeTakeFirstOrThrow(),
+      .executeTakeFirst(),
   );
-  return row && { id: row.id, item, width, height };
+  if (row) return { id: row.id, item, width, height };
+  // Sent twice at the same moment, the other was quicker.
+  return (id === undefined ? undefined : await isThere()) ?? null;
 }
 
 /** In the order in which they were taken in; removed ones are left out. */

@@ -263,6 +263,14 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
     }))!;
     expect(await listPhotos(store, jobId)).toEqual([photo]);
     expect((await findPhoto(store, photo.id))!.toString()).toBe('jpeg');
+    // A photo that brings its own id and is sent twice is one; another job cannot have it.
+    const own = randomUUID();
+    const small = { item: 'cables', width: 2, height: 2, data: Buffer.from('again') };
+    const twice = await Promise.all([1, 2].map(() => insertPhoto(store, jobId, small, own)));
+    expect(twice.map((one) => one!.id)).toEqual([own, own]);
+    expect((await listPhotos(store, jobId)).map((one) => one.id).sort()).toEqual([photo.id, own].sort());
+    expect(await insertPhoto(store, await insertJob(store, systemId, job), small, own)).toBeNull();
+    await setPhotoRemoved(store, own, true);
     await setPhotoRemoved(store, photo.id, true);
     expect(await listPhotos(store, jobId)).toEqual([]);
     await setPhotoRemoved(store, photo.id, false);

@@ -1,7 +1,7 @@
 /** Displays read at one moment: what disagrees, and what follows. Tolerances are common practice, no source. */
 
 import { amps, counted, milliohms, percent, volts } from '../quantity/text';
-import { blocksInSeries } from '../system/chemistry';
+import { blocksInSeries, halvesMayDiffer } from '../system/chemistry';
 import { checkRest } from '../system/restCheck';
 import type { System } from '../system/schema';
 import type { Said } from './said';
@@ -95,7 +95,6 @@ function judgePercents(rows: readonly DisplayRow[], system: System, displays: Di
       said.push({
         weight: check.verdict === 'in-step' ? 'fine' : 'fault',
         text: check.sentence,
-        fact: check.verdict === 'in-step' ? 'reading-in-step' : 'reading-out-of-step',
         ...(check.verdict === 'in-step' ? {} : { follows: 'Find out why before the reading is set right.' }),
       });
   }
@@ -115,7 +114,7 @@ function judgeHalves(system: System, { lowerV, upperV, postsV }: Displays): Said
     });
   const apart = Math.abs(upperV - lowerV);
   said.push(
-    apart > 0.1 * Math.max(1, blocks / 2) + 1e-9
+    apart > halvesMayDiffer(blocks)
       ? {
           weight: apart > 0.3 ? 'fault' : 'caution',
           text: `The halves stand at ${volts(lowerV)} and ${volts(upperV)}, ${volts(apart)} apart.`,

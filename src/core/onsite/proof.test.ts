@@ -5,7 +5,8 @@
 
 import { ON_SITE_DEMOS } from '../simulate/demo';
 import type { System } from '../system/schema';
-import { judgeProof, proveDevices, provenCounted } from './proof';
+import { judgeProof } from './judgeProof';
+import { proveDevices, provenCounted } from './proof';
 import type { FactCode } from './said';
 import type { Proof } from './visit';
 

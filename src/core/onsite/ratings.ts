@@ -4,7 +4,8 @@
  */
 
 import { amps, percent } from '../quantity/text';
-import { type Link, weakestLink } from '../system/ratingsChain';
+import { presetVolts } from '../system/known';
+import { apparentPower, type Link, weakestLink } from '../system/ratingsChain';
 import type { Load, System } from '../system/schema';
 import type { Said } from './said';
 import type { Visit } from './visit';
@@ -32,9 +33,7 @@ export interface Chain {
 /** Of a link’s rating this much is kept free. */
 const FREE = 0.2;
 /** A charger without correction draws more volt-amperes than watts; its own losses on top. */
-const CHARGER = { efficiency: 0.85, powerFactor: 0.7 };
-/** V per lead and lithium cell while charging. */
-const CHARGING_V = { lead: 2.4, lithium: 3.5 };
+const CHARGER = { efficiency: 0.88, powerFactor: 0.7 };
 
 type Typed = Pick<
   Visit,
@@ -118,14 +117,14 @@ function chain(way: Chain['way'], running: number, starting: number, links: Chai
 /** VA that the chargers on mains draw from a generator, by their current as set. */
 export function generatorDraw(system: System, typed: Typed = {}): number {
   const { bank, sources } = system;
-  if (!bank.cellsInSeries) return NaN;
-  const volts = bank.cellsInSeries * CHARGING_V[bank.chemistry === 'lfp' ? 'lithium' : 'lead'];
+  if (!bank.chemistry || !bank.cellsInSeries) return NaN;
+  const volts = (bank.chargeVolts ?? presetVolts(bank.chemistry, bank.cellsInSeries).charge).max;
   const current = sumOf(
     sources
       .filter((one) => one.kind === 'mains' || one.kind === 'generator')
       .map((one) => typed.setA?.[one.id] ?? one.setA ?? one.ratedA ?? NaN),
   );
-  return (current * volts) / CHARGER.efficiency / CHARGER.powerFactor;
+  return apparentPower(current, volts, CHARGER.efficiency, CHARGER.powerFactor);
 }
 
 export function judgeRatings(system: System, typed: Typed = {}): Said[] {

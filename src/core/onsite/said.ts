@@ -26,8 +26,6 @@ export const FACTS = [
   'load-path-loses',
   'load-path-sound',
   'halves-apart',
-  'reading-out-of-step',
-  'reading-in-step',
 ] as const;
 export type FactCode = (typeof FACTS)[number];
 

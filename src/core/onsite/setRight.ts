@@ -1,9 +1,10 @@
 /** Ways to set the reading right on this system, which of them fits, and the firm rule. Common practice, no source. */
 
-import { amps, duration, percent, volts } from '../quantity/text';
+import { duration, percent, volts } from '../quantity/text';
 import { MINUTE } from '../quantity/span';
 import { isLead } from '../system/chemistry';
-import type { Source, System } from '../system/schema';
+import { fastestSource, resynchronise } from '../system/resynchronise';
+import type { System } from '../system/schema';
 import type { Said } from './said';
 import type { Displays, READING_WAYS, Visit } from './visit';
 
@@ -21,16 +22,6 @@ export interface WayToSet {
 const AGREE = 5;
 /** A new lithium battery comes so full, %. */
 const DELIVERED = 30;
-const TAIL = { lead: 2, lithium: 2 };
-
-const givesA = (one: Source): number => one.setA ?? one.ratedA ?? 0;
-
-/** The source that gives most among those that the monitor sees. */
-export const fastestSource = ({ sources }: System): Source | null =>
-  sources
-    .filter((one) => one.counted !== false && (one.across ?? 'bank') === 'bank')
-    .reduce<Source | null>((best, one) => (best === null || givesA(one) > givesA(best) ? one : best), null);
-
 /** Percentages that the batteries themselves count, as shown. */
 export function ownCounts(system: System, displays: Displays | undefined): number[] {
   const ids = system.batteries?.length ? system.batteries.map((one) => one.id) : system.bms ? ['bms'] : [];
@@ -45,8 +36,6 @@ export function waysToSet(system: System, displays?: Displays): WayToSet[] {
   const leavesAtOnce =
     fastest?.profile.absorptionMinutes !== undefined &&
     fastest.profile.absorptionMinutes < (monitor?.detectionMinutes ?? 1);
-  const timer = (fastest?.profile.absorptionMinutes ?? 0) > 0 && fastest?.profile.tailA === undefined;
-  const tailA = bank.capacityAh ? (TAIL[lead ? 'lead' : 'lithium'] / 100) * bank.capacityAh : null;
   const counts = ownCounts(system, displays);
   const agree = counts.length > 0 && Math.max(...counts) - Math.min(...counts) <= AGREE;
   const expected = system.batteries?.length ?? (system.bms ? 1 : 0);
@@ -61,12 +50,7 @@ export function waysToSet(system: System, displays?: Displays): WayToSet[] {
           : leavesAtOnce && !floats
             ? `${name} leaves its voltage at once and has no float: the monitor has no time to see it.`
             : null,
-      steps: [
-        `Charge with ${name}: it is the fastest source that the monitor sees. Keep the loads small.`,
-        `Wait until ${name} itself says float${timer ? '. It ends absorption by a timer, so that float is a claim and no proof: look at the current' : ''}.`,
-        `The current into the battery is then at its tail${tailA ? `, ${amps(tailA)} or less` : ''}. If it is more, charge on.`,
-        'Write down what the monitor shows, then let it go to 100 % by itself, or set it. The jump is the error that had built up.',
-      ],
+      steps: resynchronise(system).steps,
     },
     {
       id: 'at-voltage',

@@ -8,8 +8,10 @@ import {
   between,
   celsius,
   day,
+  few,
   id,
   line,
+  list,
   name,
   notNegative,
   number,
@@ -39,10 +41,6 @@ export type StopId = (typeof STOPS)[number];
 const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, {
   error: 'Write the time of day like 14:30.',
 });
-const few = <T extends z.ZodType>(value: T, most: number) =>
-  z.record(id, value).refine((one) => Object.keys(one).length <= most, {
-    error: `There can be ${most} of these at most.`,
-  });
 
 /** What one display shows. */
 export const displaySchema = z.object({
@@ -57,7 +55,7 @@ export const displaySchema = z.object({
 export const displaysSchema = z.object({
   at: clockTime.optional(),
   /** By device: monitor, bms, a battery of its own BMS, a source, a load. */
-  shown: few(displaySchema, MOST_SOURCES + MOST_LOADS + 20).optional(),
+  shown: few(z.record(id, displaySchema), MOST_SOURCES + MOST_LOADS + 20).optional(),
   /** An own meter at the posts. */
   postsV: positive().optional(),
   lowerV: positive().optional(),
@@ -100,7 +98,7 @@ export const proofSchema = z.object({
   /** What the monitor showed with everything off; and with the battery’s isolator open. */
   offA: number().optional(),
   isolatedA: number().optional(),
-  devices: few(provedSchema, MOST_SOURCES + MOST_LOADS).optional(),
+  devices: few(z.record(id, provedSchema), MOST_SOURCES + MOST_LOADS).optional(),
 });
 
 export const READING_WAYS = ['float', 'at-voltage', 'by-hand', 'delivery'] as const;
@@ -169,14 +167,14 @@ export const visitSchema = z.object({
   bmsMaxChargeA: positive().optional(),
   shuntA: positive().optional(),
   /** Charge current as set, by source. */
-  setA: few(positive(), MOST_SOURCES).optional(),
+  setA: few(z.record(id, positive()), MOST_SOURCES).optional(),
   /** Steps of the shunt’s run sheet that are done. */
-  shuntSteps: z.array(id).max(40).optional(),
-  drives: z.array(driveSchema).max(40).optional(),
+  shuntSteps: list(id, 40, 'steps').optional(),
+  drives: list(driveSchema, 40, 'of these').optional(),
   setRight: setRightSchema.optional(),
   equalise: equaliseSchema.optional(),
   acceptance: acceptanceSchema.optional(),
-  changed: z.array(changedSchema).max(60, { error: 'A visit has 60 changes at most.' }).optional(),
+  changed: list(changedSchema, 60, 'changes').optional(),
   nextFullOn: day.optional(),
   nextVisitOn: day.optional(),
   notes: text.optional(),

@@ -88,3 +88,6 @@ export function expectedVolts(
   const shifts = [(min * away * cells) / 1000, (max * away * cells) / 1000];
   return { min: at25.min + Math.min(...shifts), max: at25.max + Math.max(...shifts) };
 }
+
+/** V by which two halves of a bank may differ and still stand for each other (common practice, no source). @param blocks of 12 V in the bank */
+export const halvesMayDiffer = (blocks: number): number => 0.1 * Math.max(1, blocks / 2) + 1e-9;

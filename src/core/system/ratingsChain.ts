@@ -12,6 +12,10 @@ export interface Weakest {
   margin: number;
 }
 
+/** VA that a charger draws from a generator: S = I · U / (η · cos φ). */
+export const apparentPower = (amps: number, volts: number, efficiency: number, powerFactor: number): number =>
+  (amps * volts) / efficiency / powerFactor;
+
 /** Null without a link. @param amps through all of them */
 export function weakestLink(links: readonly Link[], amps: number): Weakest | null {
   const link = links.reduce<Link | null>(

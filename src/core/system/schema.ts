@@ -12,8 +12,10 @@ import {
   celsius,
   date,
   day,
+  few,
   id,
   line,
+  list,
   moment,
   name,
   notNegative,
@@ -29,18 +31,11 @@ const SWAPPED = 'The lower end of the range is above the upper end: swap them.';
 const range = (end: () => z.ZodNumber) =>
   z.object({ min: end(), max: end() }).refine((r) => r.min <= r.max, { error: SWAPPED });
 const compensation = () => between(-10, 10, ' mV per °C per cell');
-/** A list of entries, with as many as a system or a visit can have. */
-const list = <T extends z.ZodType>(entry: T, most: number, what: string) =>
-  z.array(entry).max(most, { error: `There can be ${most} ${what} at most.` });
 const choices = <T extends string>(values: readonly [T, ...T[]]) =>
   z
     .array(z.enum(values))
     .max(4 * values.length)
     .overwrite((chosen) => [...new Set(chosen)]);
-
-/** A group of so many fields at most, whose names come from outside. */
-const few = <T extends z.ZodType<Record<string, unknown>>>(group: T, most: number) =>
-  group.refine((one) => Object.keys(one).length <= most, { error: `There can be ${most} of these at most.` });
 
 /** More than these no system has. */
 export const MOST_SOURCES = 50;

@@ -105,3 +105,10 @@ export const clockOffsetSeconds = between(-150 * 365 * 86_400, 150 * 365 * 86_40
 export const clockDriftSecondsPerDay = number()
   .gt(-3600, { error: 'A clock loses or gains less than an hour a day.' })
   .lt(3600, { error: 'A clock loses or gains less than an hour a day.' });
+
+/** A list of entries, with as many as a system or a visit can have. */
+export const list = <T extends z.ZodType>(entry: T, most: number, what: string) =>
+  z.array(entry).max(most, { error: `There can be ${most} ${what} at most.` });
+/** A group of so many fields at most, whose names come from outside. */
+export const few = <T extends z.ZodType<Record<string, unknown>>>(group: T, most: number) =>
+  group.refine((one) => Object.keys(one).length <= most, { error: `There can be ${most} of these at most.` });

@@ -23,9 +23,9 @@ const changeAll = (jobId: string, to: (was: WaitingPhoto[]) => WaitingPhoto[]): 
   update<WaitingPhoto[]>(jobId, (was) => to(was ?? []), database());
 
 /** The server's photo, a sentence where it refuses, null where it was not reached. */
-async function send(jobId: string, { item, file }: WaitingPhoto): Promise<PhotoShown | string | null> {
+async function send(jobId: string, { id, item, file }: WaitingPhoto): Promise<PhotoShown | string | null> {
   try {
-    const response = await fetch(`/api/jobs/${jobId}/photos?item=${encodeURIComponent(item)}`, {
+    const response = await fetch(`/api/jobs/${jobId}/photos?${new URLSearchParams({ item, photo: id })}`, {
       method: 'POST',
       headers: { 'content-type': file.type.startsWith('image/') ? file.type : 'application/octet-stream' },
       body: file,
@@ -59,7 +59,8 @@ export function usePhotoQueue(jobId: string, start: readonly PhotoShown[]) {
             ? was.map((each) => (each.id === one.id ? { ...each, refused: answer } : each))
             : was.filter((each) => each.id !== one.id),
         );
-        if (typeof answer !== 'string') setKept((now) => [...now, answer]);
+        if (typeof answer !== 'string')
+          setKept((now) => [...now.filter((each) => each.id !== answer.id), answer]);
       }
     } finally {
       running.current = false;

@@ -9,6 +9,7 @@ import {
   restVoltsOfGravity,
 } from '../../system/gravity';
 import { type Chemistry } from '../../system/schema';
+import { apparentPower } from '../../system/ratingsChain';
 import { schoolsOf } from '../../system/schools';
 import { type Calculator, number, out } from './calculator';
 import { CAPACITY, chemistryInput } from './shared';
@@ -165,8 +166,12 @@ export const CHARGE: readonly Calculator[] = [
     formula: 'S = I · U / (η · cos φ)',
     source: 'Common practice; a charger without power-factor correction has about 0.6 to 0.7',
     compute(v) {
-      const watts = (v.number('amps') * v.number('volts')) / (v.number('efficiency') / 100);
-      const apparent = watts / v.number('factor');
+      const apparent = apparentPower(
+        v.number('amps'),
+        v.number('volts'),
+        v.number('efficiency') / 100,
+        v.number('factor'),
+      );
       const most =
         (v.number('generator') * v.number('factor') * (v.number('efficiency') / 100)) / v.number('volts');
       return [

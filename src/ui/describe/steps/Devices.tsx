@@ -83,10 +83,8 @@ function Device({ name, onRemove, children }: { name: string; onRemove(): void; 
   );
 }
 
-/** What is folded away, and counted. Equalisation is not: most chargers do none. */
+/** What is folded away, and counted; what most devices do not have is not: equalisation, a link, a current of their own at the start. */
 const SOURCE_MORE = [
-  'setA',
-  'link',
   'hoursPerDay',
   'profile.preset',
   'profile.tailA',
@@ -104,7 +102,6 @@ const LOAD_MORE = [
   'reconnectV',
   'cutoffPercent',
   'reconnectPercent',
-  'startA',
   'surgeA',
   'conductor.metres',
   'conductor.squareMm',

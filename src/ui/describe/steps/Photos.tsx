@@ -3,6 +3,7 @@
 
 import { Camera } from 'lucide-react';
 import { useId, useState } from 'react';
+import { PhotoSmall } from '@/ui/primitives/PhotoSmall';
 import { useRemoval } from '@/ui/primitives/useRemoval';
 import type { PhotoShown } from '../DescribeWorkspace';
 import { buttonClass } from '@/ui/primitives/buttons';
@@ -60,24 +61,13 @@ export function Photos({
   return (
     <div className="flex flex-wrap items-center gap-2">
       {mine.map((photo, i) => (
-        <figure key={photo.id} className="flex items-start">
-          <a href={`/api/photos/${photo.id}`} target="_blank" rel="noreferrer">
-            {/* eslint-disable-next-line @next/next/no-img-element -- it comes small from our own database */}
-            <img
-              src={`/api/photos/${photo.id}`}
-              alt={`Photo ${i + 1}: ${of}`}
-              className="border-rule-strong h-14 w-auto border"
-            />
-          </a>
-          <button
-            type="button"
-            aria-label={`Remove photo ${i + 1}: ${of}`}
-            className="border-rule-strong size-7 border border-l-0 leading-none"
-            onClick={() => void photos.remove(photo)}
-          >
-            ×
-          </button>
-        </figure>
+        <PhotoSmall
+          key={photo.id}
+          src={`/api/photos/${photo.id}`}
+          href={`/api/photos/${photo.id}`}
+          name={`Photo ${i + 1}: ${of}`}
+          onRemove={() => void photos.remove(photo)}
+        />
       ))}
       <label
         htmlFor={id}

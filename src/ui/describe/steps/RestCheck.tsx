@@ -2,7 +2,7 @@
 /** The reading checked against a rested battery, and how to set the monitor right. */
 
 import { checkRest } from '@/core/system/restCheck';
-import { resynchronise } from '@/core/plan/resynchronise';
+import { resynchronise } from '@/core/system/resynchronise';
 import { useTyped } from '../fields/context';
 import { ReadingFields } from './ReadingFields';
 import { Section } from './Section';

@@ -40,19 +40,10 @@ const BMS_FIGURES = [
   'maxChargeA',
   'maxDischargeA',
 ];
-const MONITOR_FIGURES = [
-  'peukert',
-  'floorPercent',
-  'thresholdA',
-  'startPercent',
-  'bulkEndPercent',
-  'ratedA',
-  'emptyV',
-  'alarmHighV',
-  'alarmA',
-  'alarmC',
-];
-const MONITOR_CHOICES = ['peukertBelowRate', 'sees', 'sits', 'voltageAt'];
+const MONITOR_FIGURES = ['peukert', 'floorPercent', 'thresholdA', 'startPercent', 'bulkEndPercent'];
+/** Most monitors have none of these, or nobody needs them: they are not counted as open. */
+const MONITOR_ALARMS = ['ratedA', 'emptyV', 'alarmHighV', 'alarmA', 'alarmC'];
+const MONITOR_CHOICES = ['peukertBelowRate', 'sees', 'voltageAt'];
 const MORE_OF_BANK = [
   'stringsInParallel',
   'installedOn',
@@ -263,7 +254,7 @@ function Monitor({ view }: { view: VoltView }) {
         names={[...MONITOR_FIGURES, ...MONITOR_CHOICES].map((key) => `system.monitor.${key}`)}
       >
         <Fields>
-          {MONITOR_FIGURES.map((key) => (
+          {[...MONITOR_FIGURES, ...MONITOR_ALARMS].map((key) => (
             <NumberField key={key} path={`monitor.${key}`} />
           ))}
           <YesNoField name="system.monitor.peukertBelowRate" unknownAs={undefined} />

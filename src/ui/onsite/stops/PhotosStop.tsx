@@ -4,6 +4,7 @@
 import { Camera } from 'lucide-react';
 import { useEffect, useId, useState } from 'react';
 import { type Moment, MOMENTS, photoItem, photoThings } from '@/core/onsite/photoItem';
+import { PhotoSmall } from '@/ui/primitives/PhotoSmall';
 import { buttonClass } from '@/ui/primitives/buttons';
 import { Words } from '../fields';
 import type { PhotoQueue } from '../usePhotoQueue';
@@ -73,10 +74,11 @@ function OfMoment({
       {photos.kept
         .filter((one) => one.item === item)
         .map((one, k) => (
-          <Small
+          <PhotoSmall
             key={one.id}
             src={`/api/photos/${one.id}`}
-            of={`${k + 1}: ${of}`}
+            href={`/api/photos/${one.id}`}
+            name={`Photo ${k + 1}: ${of}`}
             onRemove={() => void photos.remove(one)}
           />
         ))}
@@ -94,23 +96,6 @@ function OfMoment({
   );
 }
 
-function Small({ src, of, onRemove }: { src: string; of: string; onRemove(): void }) {
-  return (
-    <figure className="flex items-start">
-      {/* eslint-disable-next-line @next/next/no-img-element -- it comes small from our own database, or waits in this browser */}
-      <img src={src} alt={`Photo ${of}`} className="border-rule-strong h-14 w-auto border" />
-      <button
-        type="button"
-        aria-label={`Remove photo ${of}`}
-        className="border-rule-strong size-9 border border-l-0 leading-none"
-        onClick={onRemove}
-      >
-        ×
-      </button>
-    </figure>
-  );
-}
-
 function Waiting({ file, of, onRemove }: { file: Blob; of: string; onRemove(): void }) {
   const [src, setSrc] = useState<string | null>(null);
   useEffect(() => {
@@ -121,5 +106,5 @@ function Waiting({ file, of, onRemove }: { file: Blob; of: string; onRemove(): v
       URL.revokeObjectURL(url);
     };
   }, [file]);
-  return src ? <Small src={src} of={of} onRemove={onRemove} /> : null;
+  return src ? <PhotoSmall src={src} name={`Photo: ${of}`} onRemove={onRemove} /> : null;
 }

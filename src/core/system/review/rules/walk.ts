@@ -1,6 +1,7 @@
 /** What the walk along the wiring found: one small rule for each finding. */
 
 import { amps, volts } from '../../../quantity/text';
+import { halvesMayDiffer } from '../../chemistry';
 import type { Note, Rule } from '../rule';
 import type { Subject } from '../subject';
 
@@ -115,7 +116,7 @@ export const halvesApart: Rule = {
     const hours = s.job?.reading?.hoursAtRest;
     const rested = hours === undefined || hours >= RESTED;
     // Per pair of 12 V blocks; half a bank of more blocks may differ by as much more.
-    if (apart <= 0.1 * Math.max(1, s.blocks() / 2) + 1e-9) return null;
+    if (apart <= halvesMayDiffer(s.blocks())) return null;
     return {
       weight: apart > 0.3 ? 'fault' : 'caution',
       text: `The halves stand at ${volts(lowerV)} and ${volts(upperV)}, ${volts(apart)} apart.`,

@@ -7,5 +7,5 @@ import { findJob } from '@/store/jobs';
 /** Takes a photo in for the item of the checklist that the query names; the body is the file. */
 export const POST = through('POST /api/jobs/[id]/photos', async ({ params: { id }, query, bytes }) => {
   if (!(await findJob(store(), id))) throw gone('job');
-  return Response.json(await takeInPhoto(store(), id, query.item, bytes), { status: 201 });
+  return Response.json(await takeInPhoto(store(), id, query.item, bytes, query.photo), { status: 201 });
 });

@@ -2,12 +2,24 @@
 
 import { HOUR } from '../quantity/span';
 import { amps, duration, percent, small, volts } from '../quantity/text';
-import { CHEMISTRY, isLead } from '../system/chemistry';
-import { chargeTime } from '../system/chargeTime';
-import { knownSystem } from '../system/known';
-import { reviewSettings } from '../system/review/review';
-import type { System } from '../system/schema';
-import { QUESTIONS, schoolsOf } from '../system/schools';
+import { CHEMISTRY, isLead } from './chemistry';
+import { chargeTime } from './chargeTime';
+import { knownSystem } from './known';
+import { reviewSettings } from './review/review';
+import type { Source, System } from './schema';
+import { QUESTIONS, schoolsOf } from './schools';
+
+/** A that a source gives, as it is set or rated; 0 where nobody knows. */
+const givenAmps = ({ setA, ratedA }: Source): number => setA ?? ratedA ?? 0;
+
+/** The source that gives most among those that the monitor sees and that charge the whole bank; null without one. */
+export const fastestSource = ({ sources }: System): Source | null =>
+  sources
+    .filter((one) => one.counted !== false && (one.across ?? 'bank') === 'bank')
+    .reduce<Source | null>(
+      (best, one) => (best === null || givenAmps(one) > givenAmps(best) ? one : best),
+      null,
+    );
 
 export interface Procedure {
   title: string;
@@ -21,7 +33,7 @@ export function resynchronise(system: System, fromPercent = 50): Procedure {
   const { monitor } = system;
   const lead = system.bank.chemistry === undefined || isLead(system.bank.chemistry);
   const steps: string[] = [];
-  const name = monitor ? 'the monitor' : 'a monitor';
+  const counter = monitor ? 'the monitor' : 'a monitor';
 
   const changes = reviewSettings(system).sheet.filter(
     (row) => row.of === 'monitor' && row.verdict === 'change',
@@ -35,22 +47,27 @@ export function resynchronise(system: System, fromPercent = 50): Procedure {
     steps.push(
       `Switch off what the monitor does not count, or move its negative first: ${unseen.map((one) => one.name).join(', ')}.`,
     );
-  const sources = system.sources.filter((one) => one.counted !== false);
-  const target = sources.map((one) => one.profile.absorptionV).find((one) => one !== undefined);
-  const rated = sources.reduce((total, one) => total + (one.ratedA ?? 0), 0);
+  const fastest = fastestSource(system);
+  const charger = fastest?.name ?? 'the charger';
+  const target = fastest?.profile.absorptionV;
+  const gives = fastest ? givenAmps(fastest) : 0;
   const takes =
-    known && rated > 0
+    known && gives > 0
       ? chargeTime(
           known.bank.capacityAh,
-          rated,
+          gives,
           fromPercent,
           lead ? 0.85 : 0.98,
           lead ? 0.02 * known.bank.capacityAh : null,
         )
       : null;
   steps.push(
-    `Charge with ${sources.map((one) => one.name).join(' and ') || 'the charger'}${target === undefined ? '' : ` to ${volts(target)}`}${takes ? `; from ${percent(fromPercent)} that takes about ${duration((takes.bulkHours + takes.absorptionHours) * HOUR)}` : ''}. Keep the loads small.`,
+    `Charge with ${charger}${system.sources.length > 1 && fastest ? ', the fastest source that the monitor sees' : ''}${target === undefined ? '' : ` to ${volts(target)}`}${takes ? `; from ${percent(fromPercent)} that takes about ${duration((takes.bulkHours + takes.absorptionHours) * HOUR)}` : ''}. Keep the loads small.`,
   );
+  if (fastest?.profile.floatV !== undefined)
+    steps.push(
+      `Wait until ${charger} itself says float.${fastest.profile.tailA === undefined && fastest.profile.absorptionMinutes ? ' It ends absorption by a timer, so that its float is a claim and no proof: go by the current.' : ''}`,
+    );
   if (known) {
     const { fullTailPercent } = CHEMISTRY[known.bank.chemistry];
     steps.push(
@@ -65,7 +82,7 @@ export function resynchronise(system: System, fromPercent = 50): Procedure {
     steps.push(
       chargedV !== undefined && tailPercent !== undefined && detectionMinutes !== undefined
         ? `The reading should jump to 100 % once the voltage has been above ${volts(chargedV)} and the current below ${capacityAh ? amps((tailPercent / 100) * capacityAh) : percent(tailPercent)} for ${detectionMinutes} min. Write down what it showed just before: the jump is the error that had built up; a few per cent is fine.`
-        : `Read off when ${name} calls the battery full (charged voltage, tail current, detection time), and watch the reading jump to 100 %. Write down what it showed just before.`,
+        : `Read off when ${counter} calls the battery full (charged voltage, tail current, detection time), and watch the reading jump to 100 %. Write down what it showed just before.`,
       'If it does not jump, set it to 100 % by hand while the current is at its tail, and look at the charged voltage and the tail again.',
     );
   }
