@@ -5,7 +5,8 @@ export default defineConfig({
   testDir: 'tests/e2e',
   globalSetup: './tests/support/keepMade.mjs',
   workers: 2,
-  timeout: 60_000,
+  // A busy machine of two cores takes its time; what hangs is found all the same.
+  timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: '.build/playwright.json' }]],
   use: {

@@ -4,7 +4,7 @@ import { expect, test } from '@playwright/test';
 import { openStep } from '../support/browser';
 
 test('the signal lamps: every sync came too soon, and the notebook says so', async ({ page }) => {
-  await openStep(page, /Signal lamps alarm/, 'counting');
+  await openStep(page, 'Signal lamps alarm', 'counting');
   await expect(page.getByRole('link', { name: /Counting/ })).toContainText(/\d+ of \d+ syncs false/);
   await expect(page.getByText(/set to full \d+ times, each time too soon/)).toBeVisible();
   await expect(page.getByRole('button', { name: /The monitor calls the battery full/ })).toBeVisible();
@@ -38,7 +38,7 @@ test('the signal lamps: every sync came too soon, and the notebook says so', asy
 });
 
 test('the bench: a school is tried, a slider moved by keyboard, the settings fitted', async ({ page }) => {
-  await openStep(page, /Signal lamps alarm/, 'counting?view=bench');
+  await openStep(page, 'Signal lamps alarm', 'counting?view=bench');
   const told = page.getByText(/The replayed reading is .* points off as a rule/);
   await expect(told).toContainText(/(\d+) syncs, \1 of them false/);
   const before = await told.textContent();
@@ -61,7 +61,7 @@ test('the bench: a school is tried, a slider moved by keyboard, the settings fit
 test('the bench: what another device would have shown; settings taken over leave the logs judged as they were', async ({
   page,
 }) => {
-  await openStep(page, /Signal lamps alarm/, 'counting?view=bench');
+  await openStep(page, 'Signal lamps alarm', 'counting?view=bench');
   const replayed = page.getByText(/The replayed reading is .* points off as a rule/);
   await expect(replayed).toContainText(/(\d+) syncs, \1 of them false/);
   const device = page.getByRole('combobox', { name: 'The percentage is made from' });
@@ -87,7 +87,7 @@ test('the bench: what another device would have shown; settings taken over leave
   await expect(page.getByRole('button', { name: /The monitor calls the battery full/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /As it was set/ })).toBeVisible();
 
-  await openStep(page, /Signal lamps alarm/, 'settings?view=sheet');
+  await openStep(page, 'Signal lamps alarm', 'settings?view=sheet');
   const changed = page.getByRole('listitem').filter({ hasText: 'Monitor: Charged voltage' });
   await expect(changed).toContainText(/Replayed over the log of this job/);
   await expect(page.getByRole('listitem').filter({ hasText: 'Monitor: Charge efficiency' })).toHaveCount(0);

@@ -1,7 +1,7 @@
 /** Every main view by day, by night and on a phone: accessible, and nothing runs over the edge. */
 
 import { expect, test } from '@playwright/test';
-import { expectAccessible, openStep } from '../support/browser';
+import { expectAccessible, listOf, openStep } from '../support/browser';
 
 /** Groups of views, each about as long to look at as the next: they are looked at beside each other. */
 const VIEWS: Record<string, string[]> = {
@@ -48,7 +48,7 @@ for (const [group, views] of Object.entries(VIEWS))
     const errors: string[] = [];
     page.on('pageerror', (error) => errors.push(error.message));
     await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
-    const id = await openStep(page, /Yearly check/, 'charging');
+    const id = await openStep(page, 'Yearly check', 'charging');
     const over = () =>
       page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
     for (const view of views) {
@@ -75,8 +75,8 @@ for (const [group, views] of Object.entries(VIEWS))
 test('on a phone the steps are a menu and the notebook a sheet', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const page = await context.newPage();
-  await page.goto('/');
-  await page.getByRole('link', { name: /Yearly check/ }).click();
+  await page.goto(listOf('Yearly check'));
+  await page.getByRole('link', { name: 'Yearly check' }).click();
   await page.waitForURL(/charging/);
   await page.getByRole('button', { name: 'Notebook' }).click();
   await expect(page.getByRole('dialog', { name: 'Notebook' })).toContainText('No likely cause found.');

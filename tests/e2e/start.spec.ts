@@ -58,6 +58,8 @@ test('by keyboard alone, on a phone, with a suggestion overruled', async ({ page
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/charging$/, { timeout: 30_000 });
   await page.getByRole('link', { name: 'Systems' }).click();
+  await page.waitForURL('**/systems');
+  await page.goto('/systems?search=from-the-quay');
   await expect(page.getByText('System of from-the-quay').first()).toBeVisible();
   await expect(page.getByText('AGM, 6 cells, 120 Ah').first()).toBeVisible();
 });
@@ -82,7 +84,7 @@ test('a charger’s log: looked at anew as a charger’s, and the bank is sugges
 test('beside the service worker of the pages that work offline, logs are still looked at, again and again', async ({
   page,
 }) => {
-  await page.goto('/systems');
+  await page.goto('/systems?search=Tide+gauge');
   await page
     .getByRole('link', { name: /Capacity tests of Tide gauge/ })
     .first()

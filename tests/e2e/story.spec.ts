@@ -2,26 +2,29 @@
 
 import { expect, type Page, test } from '@playwright/test';
 import { keptDemo } from '../support/demos';
-import { expectAccessible } from '../support/browser';
+import { expectAccessible, listOf } from '../support/browser';
 
-async function openJob(page: Page, name: RegExp): Promise<void> {
-  await page.goto('/');
+async function openJob(page: Page, name: string): Promise<void> {
+  await page.goto(listOf(name));
   await page.getByRole('link', { name }).click();
   await expect(page.getByRole('region', { name: 'Strips' })).toBeVisible();
 }
 
-test('the job list shows both jobs and is accessible', async ({ page }) => {
+test('the job list is accessible, and shows a job by words of its title', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('link', { name: /Tide gauge never gets full/ })).toBeVisible();
-  await expect(page.getByRole('link', { name: /Yearly check of clock and bells/ })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ has: page.getByRole('link') })).not.toHaveCount(0);
   await expectAccessible(page);
+  for (const job of ['Tide gauge never gets full', 'Yearly check of clock and bells']) {
+    await page.goto(listOf(job));
+    await expect(page.getByRole('link', { name: job })).toBeVisible();
+  }
 });
 
 test('a charger log is taken in, its stages seen, the finding weighed, the report printed', async ({
   page,
 }) => {
   const log = keptDemo('tide-gauge').logs.find((one) => one.device === 'solar')!;
-  await openJob(page, /Tide gauge never gets full/);
+  await openJob(page, 'Tide gauge never gets full');
   await page.getByRole('link', { name: /^Logs/ }).click();
   await page.getByLabel('Written by').selectOption('Solar controller');
   await page
@@ -72,7 +75,7 @@ test('a charger log is taken in, its stages seen, the finding weighed, the repor
 });
 
 test('the harbour office: nothing is found', async ({ page }) => {
-  await openJob(page, /Yearly check/);
+  await openJob(page, 'Yearly check');
   const notebook = page.getByRole('complementary', { name: 'Notebook' });
   await expect(notebook).toContainText('No likely cause found.');
   for (const word of ['strong', 'likely', 'possible'])
@@ -80,7 +83,7 @@ test('the harbour office: nothing is found', async ({ page }) => {
 });
 
 test('the strips move and zoom by keyboard and wheel', async ({ page }) => {
-  await openJob(page, /Yearly check/);
+  await openJob(page, 'Yearly check');
   const strips = page.getByRole('application');
   const range = page.getByText(/^\d+ \w+ 2026 \d\d:\d\d – /);
   await strips.focus();
@@ -103,7 +106,7 @@ test('the strips move and zoom by keyboard and wheel', async ({ page }) => {
 });
 
 test('a file that is no log gets a clear sentence', async ({ page }) => {
-  await openJob(page, /Yearly check/);
+  await openJob(page, 'Yearly check');
   await page.getByRole('link', { name: /^Logs/ }).click();
   await page.getByLabel('File').setInputFiles({
     name: 'page.csv',

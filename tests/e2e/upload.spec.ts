@@ -4,7 +4,7 @@ import { gzipSync } from 'node:zlib';
 import { expect, type Page, test } from '@playwright/test';
 import { writeBundle, zipBundle } from '@/core/bundle/write';
 import { keptDemo } from '../support/demos';
-import { newJob, OWN } from '../support/browser';
+import { listOf, newJob, OWN } from '../support/browser';
 
 const HEAD = 'when,Voltage,Temperature\n';
 
@@ -220,8 +220,8 @@ test('the server refuses what the form would refuse, and requests of other sites
 
 test('tiles answer for what is there and for nothing else', async ({ page, request }) => {
   const answered = page.waitForResponse(/\/tiles\?/);
-  await page.goto('/');
-  await page.getByRole('link', { name: /Yearly check/ }).click();
+  await page.goto(listOf('Yearly check'));
+  await page.getByRole('link', { name: 'Yearly check' }).click();
   const tile = await answered;
   expect(tile.status()).toBe(200);
   expect(tile.headers()['cache-control']).toContain('immutable');

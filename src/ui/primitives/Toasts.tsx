@@ -25,11 +25,13 @@ export function Toasts({ children }: { children: ReactNode }) {
   const drop = (id: number) => setNotices((now) => now.filter((one) => one.id !== id));
   return (
     <Context.Provider value={tell}>
-      <Toast.Provider duration={12_000} label="Notices">
+      <Toast.Provider label="Notices">
         {children}
         {notices.map(({ id, text, undo }) => (
           <Toast.Root
             key={id}
+            // Long enough to see what is gone, and to think better of it.
+            duration={undo ? 30_000 : 12_000}
             onOpenChange={(open) => !open && drop(id)}
             className="border-rule-strong bg-sheet flex items-center gap-3 border-l-3 border-l-(--accent) px-3 py-2 shadow-md"
           >
