@@ -32,6 +32,8 @@ const WEIGHTS = {
     [8, 4],
     [-1e9, -3],
   ],
+  /** No plateau shows, but no charge went higher than what is set too low. */
+  topAsConfigured: 9,
 } as const;
 
 const SIDE = {
@@ -74,8 +76,9 @@ export const chargeVoltageLow: Cause = {
       // Plateaus of lithium are short: where the charges stop says more than one of them.
       if (!isLead(one.bank.chemistry)) {
         const stops = stopsBelow(one);
-        if (evidence.length === 0 || sumOf(stops) > sumOf(evidence)) return stops;
+        if (stops.length > 0 && (evidence.length === 0 || sumOf(stops) > sumOf(evidence))) return stops;
       }
+      if (evidence.length === 0) return topAsSet(one);
       return speaksFor(evidence) ? [...evidence, ...byTemperature(one)] : evidence;
     }),
   missing: (seen, evidence) =>
@@ -123,6 +126,28 @@ const SAME_TOP = 0.05;
 const MOSTLY = 0.7;
 /** Current in parts of the most in bulk, that only a held voltage leaves of a source that gives evenly. */
 const FALLEN = 0.5;
+
+/** V a 12 V block by which the top of charges may miss what is set: a little is lost on the way, and meters differ. */
+const TOP = { under: 0.12, over: 0.05 };
+
+/** A voltage that is set too low and that the charges come up to and never pass, however short they stand there. */
+function topAsSet({ source, charges, bank }: SourceCharging): Evidence[] {
+  const told = source?.profile.absorptionV;
+  const blocks = blocksInSeries(bank);
+  if (told === undefined || (1000 * (bank.chargeVolts.min - told)) / bank.cellsInSeries < SIDE.outside)
+    return [];
+  const tops = charges.map(({ stages }) => Math.max(...stages.map((one) => one.topVolts)));
+  const there = charges.filter((_, i) => tops[i]! >= told - TOP.under * blocks);
+  if (there.length < 3 || tops.some((top) => top > told + TOP.over * blocks)) return [];
+  return [
+    {
+      text: `${counted(there.length, 'charge')} came up to ${volts(median(tops.filter((top) => top >= told - TOP.under * blocks)))}, about what ${source!.name} is set to, and none went higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
+      decibans: shrunk(WEIGHTS.topAsConfigured, there.length),
+      group: 'top',
+      spans: there,
+    },
+  ];
+}
 
 /** A charger that stops lithium at a voltage where it is far from its range: the plateau may be too short to be seen as one. */
 function stopsBelow({ source, charges, bank, bulkAmps }: SourceCharging): Evidence[] {

@@ -208,6 +208,8 @@ function sensorElsewhere(one: SourceCharging): Evidence | null {
 
 /** °C from 25 at which a setting and a plateau tell what lies between them. */
 const FAR = 6;
+/** mV per cell that no temperature makes: a sensor 30 °C off at 5 mV per °C. What lies further off is held by something else. */
+const MOST_SHIFT = 150;
 
 /** A voltage that is set right and is off at the battery's temperature: it goes by another temperature, or by a wrong slope. */
 function otherTemperature(charging: SourceCharging): Evidence | null {
@@ -233,7 +235,7 @@ function otherTemperature(charging: SourceCharging): Evidence | null {
     const held = median(stages.map((one) => one.volts));
     const shift = (1000 * (held - told)) / cells;
     // At its set voltage in spite of the cold it is not compensated at all: that is another fault.
-    if (off <= 15 || Math.abs(shift) < 12) continue;
+    if (off <= 15 || Math.abs(shift) < 12 || Math.abs(shift) > MOST_SHIFT) continue;
     const implied =
       Math.abs(heat - 25) >= FAR ? ` That would be ${slopeMv(shift / (heat - 25))} mV per °C and cell.` : '';
     return {

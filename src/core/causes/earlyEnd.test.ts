@@ -130,3 +130,13 @@ test('loads that hide the tail on every second charge count by how long it then 
   expect(sum([4, 0.1, 4, 0.1, 4])).toBeGreaterThan(12);
   expect(sum([0.1, 0.1, 4, 0.1, 0.1])).toBeLessThan(0);
 });
+
+test('a clock of a quarter of an hour is one, however little of it a slow log shows', () => {
+  const short = (cellMs: number) => of(times(5, [absorbed(5, 6), float]), { cellMs });
+  const says = (cellMs: number) =>
+    absorptionTooShort.weigh!(seen([short(cellMs)])).some((one) =>
+      one.text.includes('no clock is set so short'),
+    );
+  expect(says(MINUTE)).toBe(true);
+  expect(says(5 * MINUTE)).toBe(false);
+});

@@ -234,7 +234,8 @@ function whatEndsIt(
   const timers = of('timer');
   const tails = of('tail');
   const most = 0.6 * ended.length;
-  if (longest + cellMs - MINUTE < SHORTEST_CLOCK) {
+  // Of the first and the last cell only a part may have been held: a clock may be two cells longer than what was seen.
+  if (longest + 2 * cellMs - 2 * MINUTE < SHORTEST_CLOCK) {
     add(
       `It left absorption ${held > 0 ? `after ${duration(held)}` : 'at once'}: no clock is set so short, a threshold of current ended it.`,
       (by === 'tail' ? 1 : -1) * shrunk(WEIGHTS.tooSoonForClock, ended.length),

@@ -8,6 +8,8 @@ import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
 const WEIGHTS = {
   /** A silence, then another reading than before it, that no charge meanwhile explains. */
   jumpAfterSilence: 15,
+  /** The same, to full, with the battery charged: a charge that came to its end in the silence sets it so too. */
+  jumpToFullCharged: 3,
   /** The same without a silence: it may also have been set by hand. */
   jumpAlone: 5,
   /** One value to which it goes after every silence. */
@@ -50,7 +52,9 @@ export const monitorRestarted: Cause = {
   weigh(seen): Evidence[] {
     const count = countOf(seen);
     if (!count) return [];
-    const silent = count.jumps.filter((one) => one.silentMs > 0 && Math.abs(one.to - one.from) > 8);
+    const unseen = count.jumps.filter((one) => one.silentMs > 0 && Math.abs(one.to - one.from) > 8);
+    const lost = unseen.filter((one) => !one.mayBeSync);
+    const silent = lost.length > 0 ? lost : unseen;
     if (silent.length > 0) {
       const [first] = silent;
       const same = silent.length > 1 && silent.every((one) => Math.abs(one.to - first!.to) < 2);
@@ -59,8 +63,10 @@ export const monitorRestarted: Cause = {
           text: `${silent.length === 1 ? 'Once' : `${silent.length} times`} the monitor’s log is silent (${duration(first!.silentMs)}) and its reading then another: ${silent
             .slice(0, 3)
             .map((one) => `${percent(one.from)} before, ${percent(one.to)} after`)
-            .join('; ')}.`,
-          decibans: WEIGHTS.jumpAfterSilence,
+            .join(
+              '; ',
+            )}.${lost.length > 0 ? '' : ' The battery stood at its charged voltage: a charge that came to its end meanwhile sets it to full too.'}`,
+          decibans: lost.length > 0 ? WEIGHTS.jumpAfterSilence : WEIGHTS.jumpToFullCharged,
           group: 'restart',
           spans: silent.map(({ at, silentMs }) => ({ from: at - silentMs - MINUTE, to: at + MINUTE })),
         },

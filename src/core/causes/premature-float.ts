@@ -67,7 +67,7 @@ export const prematureFloat: Cause = {
   weigh: ({ charging, system }) => {
     const full = fullDays(charging);
     const each = charging.map((one) => [...ofSource(one, full), ...higherThan(one, charging, system)]);
-    const led = leaderStops(charging);
+    const led = leaderStops(charging, full.of);
     // One that stands back is enough: that the others lead does not speak against it.
     const standing = each.filter((all) =>
       all.some(({ group, decibans }) => group === 'back' && decibans > 0),
@@ -78,9 +78,10 @@ export const prematureFloat: Cause = {
 
 /**
  * What the source that leads does: one that itself ends absorption early leaves the battery short, not that another was pushed off before;
- * and one that goes on to the battery's tail leaves nothing short.
+ * and one that goes on to the battery's tail leaves nothing short on the days on which it does.
+ * @param days on which some source reached absorption
  */
-function leaderStops(charging: readonly SourceCharging[]): Evidence[] {
+function leaderStops(charging: readonly SourceCharging[], days: number): Evidence[] {
   return charging.flatMap(({ source, charges, bank, leftEarly }): Evidence[] => {
     if (!source || (leftEarly && leftEarly.stages.length > 0.3 * leftEarly.ended)) return [];
     const absorbed = charges
@@ -108,7 +109,7 @@ function leaderStops(charging: readonly SourceCharging[]): Evidence[] {
       return [
         {
           text: `${source.name} went on until the battery took ${amps(median(done.map((one) => one.endAmps)))}, ${counted(done.length, 'time')}: nothing was left short.`,
-          decibans: WEIGHTS.leaderFinishes,
+          decibans: Math.round((WEIGHTS.leaderFinishes * done.length) / Math.max(done.length, days)),
           group: 'leader',
           spans: done,
         },

@@ -3,10 +3,11 @@
 import type { Counting } from '../count/types';
 import type { Judged } from './cause';
 import { bulkEndReset } from './bulk-end-reset';
+import { monitorRestarted } from './monitor-restarted';
 import { isMadeFromVolts, resetsIn } from './reading';
 import { voltageGuess } from './voltage-guess';
 
-const jump = (at: number, from: number, to: number) => ({ at, from, to, silentMs: 0 });
+const jump = (at: number, from: number, to: number) => ({ at, from, to, silentMs: 0, mayBeSync: false });
 const counting = (told: number, explained: number, jumps = [] as Counting['jumps']) =>
   ({
     followsVolts: { steps: 30, jumps: 0, points: NaN, spans: [], told },
@@ -41,4 +42,20 @@ test('jumps to one value are a reset of a count, and not where the voltage bring
   expect(resetsIn(counting(0.3, 0.9, jumps)).same).toHaveLength(3);
   expect(sum(bulkEndReset, seen(counting(0.3, 0.9, jumps)))).toBeGreaterThan(10);
   expect(sum(bulkEndReset, seen(counting(0.9, 0.5, jumps)))).toBeLessThan(5);
+});
+
+test('a silence with another reading after it is a restart; not where a charge may have set it to full meanwhile', () => {
+  const silent = (to: number, mayBeSync = false) => ({
+    ...jump(1, 82, to),
+    silentMs: 31 * 60_000,
+    mayBeSync,
+  });
+  const weighed = (...jumps: Counting['jumps']) => monitorRestarted.weigh!(seen(counting(0.3, 0.9, jumps)));
+  expect(weighed(silent(100))[0]!.decibans).toBeGreaterThan(10);
+  expect(weighed(silent(100, true))[0]!.decibans).toBeLessThan(5);
+  expect(weighed(silent(100, true))[0]!.text).toContain('at its charged voltage');
+  // Another restart, that no charge explains, is told by itself.
+  const both = weighed(silent(100, true), { ...silent(50), at: 2 });
+  expect(both[0]!.text).toMatch(/^Once .*82 % before, 50 % after\.$/);
+  expect(weighed()[0]!.decibans).toBeLessThan(0);
 });

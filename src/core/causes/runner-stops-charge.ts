@@ -2,18 +2,23 @@
 
 import { median } from '../quantity/numbers';
 import { counted, volts } from '../quantity/text';
+import { blocksInSeries } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk } from './cause';
 import { NO_HIDING } from './remedy';
 
 const WEIGHTS = {
   /** The BMS stopped the charge with one cell high above the others. */
   stopped: 15,
+  /** The pack was plainly under its charge voltage then. */
+  packBelow: 4,
   /** Always the same cell. */
   sameCell: 7,
   /** It never stopped the charge for a cell. */
   never: -13,
 } as const;
 
+/** V a 12 V block under its charge voltage at which a pack that is stopped is plainly not full. */
+const BELOW = 0.15;
 /** V by which the highest cell stands above the mean of all. */
 const AHEAD = 0.08;
 
@@ -37,7 +42,7 @@ export const runnerStopsCharge: Cause = {
       { name: 'nothing changes', ifHolds: 0.15, ifNot: 0.85 },
     ],
   },
-  weigh({ refusals, system }) {
+  weigh({ refusals, system, bank }) {
     if (!refusals) return [];
     const limit = system.bms?.cellHighV ?? 3.6;
     const ahead = refusals.filter(
@@ -65,6 +70,14 @@ export const runnerStopsCharge: Cause = {
         spans: ahead,
       },
     ];
+    const packVolts = median(ahead.map((one) => one.meanV)) * bank.cellsInSeries;
+    if (packVolts < bank.chargeVolts.min - BELOW * blocksInSeries(bank))
+      evidence.push({
+        text: `The pack then stood at ${volts(packVolts)}, and is full only from ${volts(bank.chargeVolts.min)} on.`,
+        decibans: WEIGHTS.packBelow,
+        group: 'pack',
+        spans: [],
+      });
     if (times >= 2 && times >= 0.8 * ahead.length)
       evidence.push({
         text: `It was cell ${cell} in ${counted(times, 'stop')} of ${ahead.length}: one cell, not chance.`,

@@ -8,6 +8,7 @@ import { chargeVoltageLow } from './charge-voltage-low';
 import { goesBy, inDoubt, isKnown } from './compensation';
 import { compensationWrong } from './compensation-wrong';
 import { coldChargeBlock } from './cold-charge-block';
+import { runnerStopsCharge } from './runner-stops-charge';
 import { sourceDerated } from './source-derated';
 import { sourceTooSmall } from './source-too-small';
 import { neverGave } from '../charge/coldIdle';
@@ -283,4 +284,62 @@ test('an engine that is run every third day is judged by the days on which it ru
   expect(judged('solar').text).toBe('Charging did not get past bulk on 6 of 9 days.');
   // One run shows nothing.
   expect(judged('generator', 3)).toBeUndefined();
+});
+
+describe('a voltage that is set too low, with charges too short to show a plateau', () => {
+  const set = (absorptionV: number) => ({ ...source, profile: { ...profile, absorptionV } });
+  const low = (absorptionV: number, tops: number[]) =>
+    chargeVoltageLow.weigh!(
+      seen(
+        [
+          {
+            source: set(absorptionV),
+            bank: lithium,
+            charges: tops.map((topVolts) => charge([stage({ stage: 'bulk', topVolts, volts: 13.3 })])),
+            slope: null,
+          } as unknown as SourceCharging,
+        ],
+        lithium,
+      ),
+    );
+  test('is seen where charges come up to it and none goes higher', () => {
+    const [top] = low(13.8, [13.75, 13.74, 13.2, 13.76]);
+    expect(top).toMatchObject({ group: 'top' });
+    expect(top!.decibans).toBeGreaterThan(5);
+    expect(top!.text).toMatch(/^3 charges came up to 13\.75 V/);
+  });
+  test('is not where one went higher, where too few came there, and where the setting is right', () => {
+    expect(low(13.8, [13.75, 13.74, 14.1, 13.76])).toEqual([]);
+    expect(low(13.8, [13.75, 13.4, 13.2, 13.76])).toEqual([]);
+    expect(low(14.4, [14.38, 14.37, 14.39, 14.38])).toEqual([]);
+  });
+});
+
+test('what lies further off than any sensor makes it is no compensation', () => {
+  const off = (volts: number) =>
+    compensationWrong.weigh!(seen([held(volts, 13.7, 10, { slope: null })])).filter(
+      (one) => one.group === 'sensor' && one.decibans > 0,
+    );
+  expect(off(14.3)).toHaveLength(1);
+  expect(off(13.2)).toEqual([]);
+});
+
+test('one stop for one high cell, with the pack far from full, is enough; high up it is not', () => {
+  const stop = (meanV: number) => ({
+    from: 0,
+    to: HOUR,
+    highestV: 3.68,
+    highestCell: '2',
+    meanV,
+  });
+  const sum = (meanV: number) =>
+    sumOf(
+      runnerStopsCharge.weigh!({
+        refusals: [stop(meanV)],
+        system: {},
+        bank: lithium,
+      } as unknown as Judged),
+    );
+  expect(sum(3.43)).toBeGreaterThanOrEqual(sum(3.56) + 4);
+  expect(sum(3.65)).toBeLessThan(0);
 });

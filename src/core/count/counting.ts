@@ -63,7 +63,7 @@ export function countingOf(input: CountingInput): Counting | null {
   const found = log.reading
     ? syncsIn(log, counts.capacityAh, fulls)
     : replayedSyncs(log, settings, reference);
-  const jumps = jumpsIn(log, counts.capacityAh);
+  const jumps = jumpsIn(log, counts);
   const collapses = collapsesOf(charging);
   const syncs = found
     .filter((one) => !(one.afterGap && jumps.some(({ at }) => at === one.at)))

@@ -3,6 +3,7 @@
 import { HOUR } from '../quantity/span';
 import { gapLimit, medianStep } from '../log/grid';
 import { type CounterLog, readingQuantum } from './counterLog';
+import type { CounterSettings } from './settings';
 import type { Jump } from './types';
 
 /** Less than this is no jump, %. */
@@ -10,9 +11,15 @@ const LEAST = 4;
 /** Nothing that nobody saw fills or empties a battery faster than this, parts of the capacity an hour. */
 const UNSEEN_RATE = 0.06;
 
-/** Rises to 100 % are syncs and not listed, unless the log was silent before. @param capacityAh by which the device counts */
-export function jumpsIn(log: CounterLog, capacityAh: number): Jump[] {
-  const { time, reading, amps } = log;
+/**
+ * Rises to 100 % are syncs and not listed, unless the log was silent before.
+ * @param counts what the device counts by: its capacity, and the voltage from which it may set itself to full
+ */
+export function jumpsIn(
+  log: CounterLog,
+  { capacityAh, chargedV }: Pick<CounterSettings, 'capacityAh' | 'chargedV'>,
+): Jump[] {
+  const { time, reading, amps, volts } = log;
   if (!reading) return [];
   const least = LEAST + 2 * readingQuantum(log);
   const limit = gapLimit(medianStep(time));
@@ -29,7 +36,13 @@ export function jumpsIn(log: CounterLog, capacityAh: number): Jump[] {
       const counted = 100 * hours * Math.max(silent ? UNSEEN_RATE : 0, (1.5 * flowed) / capacityAh);
       const rises = now >= 99.5;
       if (Math.abs(now - from) > least + counted && (silent || !rises))
-        found.push({ at: time[i]!, from, to: now, silentMs: silent ? time[i]! - time[last]! : 0 });
+        found.push({
+          at: time[i]!,
+          from,
+          to: now,
+          silentMs: silent ? time[i]! - time[last]! : 0,
+          mayBeSync: rises && volts !== null && Math.max(volts[i]!, volts[last]!) >= chargedV,
+        });
     }
     last = i;
   }

@@ -37,6 +37,8 @@ test('a coarse reading that leaps its last step is one', () => {
   expect(found(log([...coarse, 100, 100], 1))).toEqual([[180, 98, 100]]);
 });
 
+const COUNTS = { capacityAh: 100, chargedV: 28.2 };
+
 test('several on one charge are one; after a discharge there is another', () => {
   const held = [80, 100, 100, 99.2, 100, 99.1, 100];
   expect(found(log(held))).toEqual([[1, 80, 100]]);
@@ -52,22 +54,29 @@ test('several on one charge are one; after a discharge there is another', () => 
 test('after a silence it is marked: nobody saw how the reading got there', () => {
   const silent = log([60, 60, 100, 100], 0, [0, 1, 61, 62]);
   expect(syncsIn(silent, 100)[0]).toMatchObject({ afterGap: true });
-  expect(jumpsIn(silent, 100)).toEqual([{ at: 61 * MINUTE, from: 60, to: 100, silentMs: 60 * MINUTE }]);
+  const jump = { at: 61 * MINUTE, from: 60, to: 100, silentMs: 60 * MINUTE };
+  expect(jumpsIn(silent, COUNTS)).toEqual([{ ...jump, mayBeSync: false }]);
+  const charged = (volts: number[]) => jumpsIn({ ...silent, volts: Float32Array.from(volts) }, COUNTS);
+  expect(charged([26, 26.5, 28.5, 28.5])).toEqual([{ ...jump, mayBeSync: true }]);
+  expect(charged([28.2, 28.5, 27, 26])).toEqual([{ ...jump, mayBeSync: true }]);
+  expect(charged([26, 26.5, 26.8, 26.8])).toEqual([{ ...jump, mayBeSync: false }]);
 });
 
 describe('jumps', () => {
   test('a fall that no current explains; a rise to full is a sync', () => {
-    expect(jumpsIn(log([70, 70, 50, 50]), 100)).toEqual([{ at: 2 * MINUTE, from: 70, to: 50, silentMs: 0 }]);
-    expect(jumpsIn(log([70, 70, 100, 100]), 100)).toEqual([]);
+    expect(jumpsIn(log([70, 70, 50, 50]), COUNTS)).toEqual([
+      { at: 2 * MINUTE, from: 70, to: 50, silentMs: 0, mayBeSync: false },
+    ]);
+    expect(jumpsIn(log([70, 70, 100, 100]), COUNTS)).toEqual([]);
   });
 
   test('what could have flowed in a silence is none', () => {
-    expect(jumpsIn(log([70, 70, 66, 66], -4, [0, 1, 60, 61]), 100)).toEqual([]);
-    expect(jumpsIn(log([70, 70, 20, 20], -4, [0, 1, 60, 61]), 100)).toHaveLength(1);
+    expect(jumpsIn(log([70, 70, 66, 66], -4, [0, 1, 60, 61]), COUNTS)).toEqual([]);
+    expect(jumpsIn(log([70, 70, 20, 20], -4, [0, 1, 60, 61]), COUNTS)).toHaveLength(1);
   });
 
   test('missing values are passed over', () => {
-    expect(jumpsIn(log([70, NaN, NaN, 69.9]), 100)).toEqual([]);
+    expect(jumpsIn(log([70, NaN, NaN, 69.9]), COUNTS)).toEqual([]);
     expect(found(log([84, NaN, 100]))).toEqual([[2, 84, 100]]);
   });
 });
