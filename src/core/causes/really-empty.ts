@@ -1,6 +1,6 @@
 /** The loads went off because the battery was empty, whatever was displayed. */
 
-import { isNumber } from '../quantity/numbers';
+import { isNumber, median } from '../quantity/numbers';
 import { percent, volts } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -22,10 +22,14 @@ const WEIGHTS = {
     [20, 2],
     [0, 5],
   ],
+  /** Its own voltage was under its knee, at a current that does not bring a charged one there. */
+  underKnee: 4,
   /** One cell alone was low, the others well. */
   oneCell: -12,
 } as const;
 
+/** V a 12 V block under the knee, and the current up to which a sound battery stands there only empty, parts of the capacity in A (common practice, no source). */
+const KNEE = { lead: { volts: 11.5, drawn: 0.06 }, lithium: { volts: 12.2, drawn: 0.3 } };
 /** V by which the lowest cell stands under a healthy mean. */
 const ALONE = { under: 0.25, mean: 3.1 };
 
@@ -64,6 +68,16 @@ export const reallyEmpty: Cause = {
         text: `With the loads away its voltage came back to ${volts(cuts.rest)} a 12 V block${isLead(seen.bank.chemistry) ? `, as at ${percent(cuts.restPercent)}` : ''}.`,
         decibans: shrunk(weightOf(WEIGHTS.rest, cuts.restPercent), cuts.list.length),
         group: 'rest',
+        spans: cuts.spans,
+      });
+    const lead = isLead(seen.bank.chemistry);
+    const knee = lead ? KNEE.lead : KNEE.lithium;
+    const drawn = median(cuts.list.map((one) => one.amps).filter(isNumber)) / seen.bank.capacityAh;
+    if (cuts.volts < knee.volts && drawn <= knee.drawn)
+      evidence.push({
+        text: `It stood at ${volts(cuts.volts)} a 12 V block then, which the current alone does not make of a charged one.`,
+        decibans: shrunk(WEIGHTS.underKnee, cuts.list.length),
+        group: 'knee',
         spans: cuts.spans,
       });
     const alone = cuts.list.filter((one) => one.meanV - one.lowestV > ALONE.under && one.meanV > ALONE.mean);

@@ -10,7 +10,7 @@ import type { Timeline } from '../log/timeline';
 import { mayFollow, withDrift } from './drift';
 import { whatEnded } from './ended';
 import { coldIdleOf, neverGave } from './coldIdle';
-import { isFull } from './full';
+import { heldFullBy, isFull } from './full';
 import { leftEarlyOf } from './leftEarly';
 import { findLimits } from './limit';
 import { ampHoursIn, before, measureStage } from './measure';
@@ -123,6 +123,7 @@ function chargeOf(
     stages,
     before: before(span.from, view),
     full: false,
+    heldFull: heldFullBy(stages, bank, view),
     ampHours: ampHoursIn(span, view, timeline),
   };
 }

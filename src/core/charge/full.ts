@@ -4,19 +4,27 @@ import { HOUR, MINUTE } from '../quantity/span';
 import { CHEMISTRY, expectedVolts, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Charge, Stage } from './types';
+import { cellAt, cellStart } from '../log/grid';
+import type { Span } from '../quantity/span';
 import type { ChargeView } from './view';
 
 /** A battery that is full already lets a charger end absorption soon; what is shorter than this is a jump of the voltage. */
 const LEAST_ABSORPTION = 3 * MINUTE;
+
+/** At its tail for so long the battery is full, whoever holds the voltage. */
+const LEAST_AT_TAIL = 10 * MINUTE;
 
 /** V a 12 V block by which a plateau may lie under the battery's range and still fill it, given its tail. */
 const STILL_FILLS = 0.2;
 /** And by how much more where its temperature is not known. */
 const WEATHER = 0.2;
 
+type Seen = Pick<ChargeView, 'grid' | 'volts' | 'batteryVolts' | 'batteryAmps' | 'batteryNoise' | 'blocks'>;
+
 /**
- * Held at a voltage that can fill this battery until its current was down to the full tail; or after that long on float, where the
- * lower voltage asks for a far smaller current. At a plateau that is too low the current falls too: that proves nothing.
+ * Held at a voltage that can fill this battery until its current was down to the full tail, by this source or by another; or after that
+ * long on float, where the lower voltage asks for a far smaller current. At a plateau that is too low the current falls too: that
+ * proves nothing.
  */
 export function isFull(
   charge: Charge,
@@ -25,6 +33,7 @@ export function isFull(
 ): boolean {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;
+  if (charge.heldFull) return true;
   return charge.stages.some((one, i) => {
     const amps = one.endedBy === 'source-lost' || one.endedBy === 'load' ? one.settledAmps : one.endAmps;
     // No current because the BMS lets none in is no tail, nor is a current that a load draws from the battery.
@@ -51,11 +60,34 @@ export function isFull(
 }
 
 function fills(stage: Stage, bank: KnownBank, blocks: number): boolean {
-  const known = stage.celsius === stage.celsius || !isLead(bank.chemistry);
   const volts =
     stage.batteryVolts === stage.batteryVolts ? Math.max(stage.batteryVolts, stage.volts) : stage.volts;
-  return (
-    volts >=
-    expectedVolts(bank, 'absorption', stage.celsius).min - (STILL_FILLS + (known ? 0 : WEATHER)) * blocks
-  );
+  return volts >= fillingVolts(stage, bank, blocks);
+}
+
+/** Least voltage that fills the battery, given its tail, V. */
+function fillingVolts({ celsius }: Stage, bank: KnownBank, blocks: number): number {
+  const known = celsius === celsius || !isLead(bank.chemistry);
+  return expectedVolts(bank, 'absorption', celsius).min - (STILL_FILLS + (known ? 0 : WEATHER)) * blocks;
+}
+
+/**
+ * When others held the voltage at a height that fills the battery and its current stood at the tail for a while: from the end of that
+ * while to the end of the stage. Null where that is not seen.
+ */
+export function heldFullBy(stages: readonly Stage[], bank: KnownBank, view: Seen): Span | null {
+  const { grid, batteryAmps, batteryNoise, blocks } = view;
+  if (!batteryAmps) return null;
+  const volts = view.batteryVolts ?? view.volts;
+  const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
+  for (const stage of stages.filter((one) => one.stage === 'hold' && !one.blocked)) {
+    const least = fillingVolts(stage, bank, blocks);
+    let atTail = 0;
+    for (let cell = cellAt(grid, stage.from); cell <= cellAt(grid, stage.to); cell++) {
+      const amps = batteryAmps[cell]!;
+      atTail = volts[cell]! >= least && amps >= -3 * batteryNoise && amps <= tail ? atTail + grid.step : 0;
+      if (atTail >= LEAST_AT_TAIL) return { from: cellStart(grid, cell), to: stage.to };
+    }
+  }
+  return null;
 }

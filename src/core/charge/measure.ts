@@ -71,6 +71,7 @@ export function measureStage(
         .reduce((sum, one) => sum + one.to - one.from, 0) * grid.step,
     dips,
     pastTailMs: battery ? pastTail(known, view, battery, bank) * grid.step : NaN,
+    atTailFrom: battery ? atTailFrom(known, view, battery, bank) : NaN,
     clockMs: NaN,
     tail: name === 'absorption' ? tailOf(known, view, bank) : null,
     cutOff: cutOff || first === 0 || last >= grid.count,
@@ -79,6 +80,26 @@ export function measureStage(
 
 /** Tails above which a charger's own current hides the battery's; lead takes long to come down to its tail, and chargers are set for that. */
 const ABOVE = { lead: 1.5, lithium: 1.2 };
+
+/** Of the cells at the tail so many may be above it: a load that stops sets the current free for a moment. */
+const STRAY = 0.1;
+
+/** Epoch ms from which the battery's current stood at its tail until the last of the cells; NaN where it did not. */
+function atTailFrom(
+  cells: readonly number[],
+  view: ChargeView,
+  battery: Float32Array,
+  bank: KnownBank,
+): number {
+  const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
+  let above = 0;
+  let first = -1;
+  for (let k = cells.length - 1; k >= 0; k--) {
+    if (!(battery[cells[k]!]! <= tail)) above++;
+    else if (above <= STRAY * (cells.length - k)) first = cells[k]!;
+  }
+  return first < 0 ? NaN : cellStart(view.grid, first);
+}
 
 /** Cells in which the battery was at its tail while the charger, for the loads, still gave far more. */
 function pastTail(

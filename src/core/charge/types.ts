@@ -55,6 +55,8 @@ export interface Stage extends Span {
   dips: number;
   /** Time in it with the battery already at its tail, ms: the charger did not see it. NaN where its current is not known. */
   pastTailMs: number;
+  /** From when to its end the battery stood at its tail: what flows from there on only keeps it full. NaN where it never came there. */
+  atTailFrom: number;
   /** By the clock that ended it, where one did: it may have started before this stage, at a touch between clouds. NaN else. */
   clockMs: number;
   /** The falling current, for absorption where it can be fitted. */
@@ -70,6 +72,8 @@ export interface Charge extends Span {
   before: { volts: number; amps: number };
   /** The battery got truly full in it. */
   full: boolean;
+  /** When it stood full while others held the voltage; null where that is not seen. */
+  heldFull: Span | null;
   ampHours: number;
 }
 

@@ -24,15 +24,39 @@ export interface Anchor {
   deviation: number;
 }
 
-/** The state when a charge has truly filled the battery: lead at its tail still takes a little (common practice, no source). */
-const FULL = { lead: { charge: 0.98, deviation: 0.025 }, lithium: { charge: 0.995, deviation: 0.02 } };
+/**
+ * The state when a battery has come down to its tail: at its charge voltage lead still takes for an hour and a half what flows then
+ * (common practice, no source).
+ */
+const FULL = { lead: { charge: 0.96, deviation: 0.022 }, lithium: { charge: 0.995, deviation: 0.02 } };
 
 /** Charges that got it full, and ends of absorption that say what was missing. */
 export function chargeAnchors(charging: readonly SourceCharging[]): Anchor[] {
-  return charging
-    .filter((one) => one.knowsBatteryAmps)
-    .flatMap(({ charges, bank }) => charges.flatMap((charge) => anchorsOf(charge, bank)))
-    .sort((a, b) => a.at - b.at);
+  return onceEach(
+    charging
+      .filter((one) => one.knowsBatteryAmps)
+      .flatMap(({ charges, bank }) => charges.flatMap((charge) => anchorsOf(charge, bank)))
+      .sort((a, b) => a.at - b.at),
+  );
+}
+
+/** Two that say full within so long say it of one charge. */
+const ONE_CHARGE = HOUR;
+
+/** Several sources that see one battery get full are one anchor: the earliest, for as long as any of them keeps it so. */
+function onceEach(anchors: readonly Anchor[]): Anchor[] {
+  const found: Anchor[] = [];
+  let full: Anchor | undefined;
+  for (const one of anchors) {
+    if (one.kind === 'full' && full && one.at <= full.until + ONE_CHARGE) {
+      full.until = Math.max(full.until, one.until);
+      continue;
+    }
+    const own = { ...one };
+    found.push(own);
+    if (own.kind === 'full') full = own;
+  }
+  return found;
 }
 
 function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
@@ -46,12 +70,21 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
     const amps =
       stage.endedBy === 'source-lost' || stage.endedBy === 'load' ? stage.settledAmps : stage.endAmps;
     if (charge.full && !stage.blocked && amps <= tailAmps) {
-      found.push({ kind: 'full', at: stage.to, until: keeps, ...(lead ? FULL.lead : FULL.lithium) });
+      // What still flows once it has come down to its tail only keeps it full.
+      const at = clamp(stage.atTailFrom || stage.to, stage.from, stage.to);
+      found.push({ kind: 'full', at, until: keeps, ...(lead ? FULL.lead : FULL.lithium) });
       return;
     }
     const partial = partialOf(stage, amps, bank, tailAmps);
     if (partial) found.push({ kind: 'absorption', at: stage.to, until: stage.to, ...partial });
   });
+  if (charge.full && charge.heldFull && !found.some((one) => one.kind === 'full'))
+    found.push({
+      kind: 'full',
+      at: charge.heldFull.from,
+      until: charge.heldFull.to,
+      ...(lead ? FULL.lead : FULL.lithium),
+    });
   if (!lead) found.push(...floatAnchors(charge, bank));
   const last = charge.stages.at(-1);
   // Full by a long float alone.
@@ -67,10 +100,10 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
 }
 
 /**
- * Lithium that stands for hours at float is filled to nine tenths and more even there (common practice, no source): once in so long,
+ * Lithium that stands for hours at float is as good as full even there (common practice, no source): once in so long,
  * after so long, at that many V a block and more.
  */
-const FLOAT = { after: 4 * HOUR, every: 12 * HOUR, volts: 13.4, drawn: 0.01, charge: 0.95, deviation: 0.04 };
+const FLOAT = { after: 4 * HOUR, every: 12 * HOUR, volts: 13.4, drawn: 0.01, charge: 0.975, deviation: 0.03 };
 
 function floatAnchors({ stages }: Charge, bank: KnownBank): Anchor[] {
   return stages.flatMap(({ stage, volts, from, to, blocked, settledAmps }): Anchor[] => {
@@ -129,6 +162,8 @@ function partialOf(
 
 /** V a 12 V block that a small load of hours costs, for a current of the whole capacity (common practice, no source). */
 const DROP = { lead: 5, lithium: 0.8 };
+/** Lead that is empty has a little left, as its label counts (common practice, no source). */
+const EMPTY = { charge: 0.01, deviation: 0.06 };
 /** Small enough to tell the state by, parts of the capacity: drawn, and taken. */
 const CALM = { drawn: 0.03, taken: 0.003 };
 /** After charging the voltage stands too high for so long. */
@@ -176,7 +211,9 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
       restPercent(bank.chemistry, open - (lead && bank.chemistry !== 'flooded' ? SEALED : 0)) / 100;
     if (lead) {
       if (perBlock < 11.3 || perBlock > 13.1) continue;
-      found.push({ kind: 'rest', at, until: at, charge, deviation: 0.07 });
+      // Under the end of its table a voltage no longer says how far.
+      if (charge > 0) found.push({ kind: 'rest', at, until: at, charge, deviation: 0.07 });
+      else found.push({ kind: 'empty', at, until: at, charge: EMPTY.charge, deviation: EMPTY.deviation });
     } else {
       if (perBlock < 9 || perBlock > FLAT.to) continue;
       if (perBlock > KNEE) {
@@ -215,7 +252,7 @@ export function bmsAnchors(timeline: Timeline, grid: Grid): Anchor[] {
  * it may be lower by, V for a current that would empty it in an hour; what is left for each V above the least. Empty and rested it stands at 11.9 V (Battery Council
  * International, from memory).
  */
-const LEAD_KNEE = { volts: 11.65, falls: 3, atLeast: 11.2, left: 0.2 };
+const LEAD_KNEE = { volts: 11.65, falls: 3, atLeast: 11.2, left: 0.06 };
 const leadKnee = (part: number): number =>
   Math.max(LEAD_KNEE.atLeast, LEAD_KNEE.volts + LEAD_KNEE.falls * part);
 
@@ -231,8 +268,8 @@ export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vo
     const drawn = part < -0.002 && part > (lead ? -0.08 : -0.3);
     if (!drawn || perBlock > (lead ? leadKnee(part) : 11.6) || perBlock < 6 || at - last < EVERY) continue;
     // The higher it stands as it comes to the knee, the more is left below it.
-    const charge = lead ? 0.06 + LEAD_KNEE.left * Math.max(0, perBlock - LEAD_KNEE.atLeast) : 0.04;
-    found.push({ kind: 'empty', at, until: at, charge, deviation: lead ? 0.06 : 0.04 });
+    const charge = lead ? EMPTY.charge + LEAD_KNEE.left * Math.max(0, perBlock - LEAD_KNEE.atLeast) : 0.04;
+    found.push({ kind: 'empty', at, until: at, charge, deviation: lead ? EMPTY.deviation : 0.04 });
     last = at;
   }
   return found;

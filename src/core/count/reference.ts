@@ -58,6 +58,9 @@ const TOP = { from: 0.9, variance: 0.004 };
 /** Where nothing is known a battery may be anywhere, parts of the capacity. */
 const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 
+/** What all anchors of a log share and no number of them takes away: at its tail one battery is fuller than another. Parts of the capacity. */
+const ALIKE = { lead: 0.015, lithium: 0.01 };
+
 /** Guesses beside the usual one: a zero error of half a per cent of the capacity, and a capacity that may be anything; parts. */
 const GUESSES: readonly { capacity?: number; offset?: number }[] = [{}, { offset: 0.005 }, { capacity: 0.5 }];
 /** What a battery may hold, parts of its label; where only more or less would do, something else is wrong. */
@@ -83,6 +86,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   const anchors = claimed.flatMap((one) => whileKept(one, through, bank.capacityAh));
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   const { grid } = through;
+  const shared = isLead(bank.chemistry) ? ALIKE.lead : ALIKE.lithium;
   const lead = isLead(bank.chemistry);
   const before = lead ? BEFORE.lead : BEFORE.lithium;
   const c = bank.capacityAh;
@@ -123,7 +127,8 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
       const seen: Measurement = { step, value: anchor.charge, deviation: anchor.deviation, h };
       if (anchor.kind !== 'full' || !lead) return [seen];
       const end = clamp(cellOf(grid, anchor.until), step, count - 1);
-      return end > step ? [seen, { ...seen, value: KEPT, step: end }] : [seen];
+      const value = anchor.charge + KEPT.rises * (1 - Math.exp((anchor.at - anchor.until) / KEPT.within));
+      return end > step ? [seen, { ...seen, value, step: end }] : [seen];
     })
     .sort((a, b) => a.step - b.step);
   const motion = { steps: count, size, drive, rows, noise };
@@ -185,11 +190,16 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     value: -offset.smoothed.state[3]! * c,
     deviation: Math.sqrt(offset.smoothed.covariance[3]![3]!) * c,
   };
+  // What all anchors share is gained or lost once a day.
+  const alike = (one: Pick<Estimate, 'value' | 'deviation'>) => ({
+    ...one,
+    deviation: Math.hypot(one.deviation, (shared * c) / 24),
+  });
   const mixed = mix({ value: -state[3]! * c, deviation: sd(3) * c }, far, share);
   return {
     grid,
     percent: level.map((one) => 100 * clamp(one, 0, 1)),
-    deviation: deviation.map((one) => 100 * one),
+    deviation: deviation.map((one) => 100 * Math.hypot(one, shared)),
     capacityAh: {
       value: capacityAh,
       deviation: (sd(1) * capacityAh) / (1 + state[1]!),
@@ -202,7 +212,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     },
     // What the meter shows too much, A: taken off its current.
     offsetA: {
-      ...(best === usual ? mixed : { value: -state[3]! * c, deviation: sd(3) * c }),
+      ...alike(best === usual ? mixed : { value: -state[3]! * c, deviation: sd(3) * c }),
       before: { value: 0, deviation: zero },
     },
     anchors: [...anchors],
@@ -265,8 +275,8 @@ function keptCells(anchors: readonly Anchor[], grid: Grid): Uint8Array {
   return kept;
 }
 
-/** A lead battery that float has kept at its tail for a while. */
-const KEPT = 0.99;
+/** By how much a lead battery that is kept at its tail still rises, parts of the capacity, and how soon (common practice, no source). */
+const KEPT = { rises: 0.035, within: 3 * HOUR };
 
 /** Each costs a run of the smoother; a log that is beyond all of them is told by its band. */
 const BOUND_ROUNDS = 4;

@@ -10,7 +10,7 @@ import type { Timeline } from '../log/timeline';
 import { median, robustDeviation } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
-import type { KnownSystem } from '../system/known';
+import type { KnownBank, KnownSystem } from '../system/known';
 import type { Load } from '../system/schema';
 import { type Drop, dropsOf } from './drops';
 import type { LoadCurrent } from './loadCurrents';
@@ -88,7 +88,7 @@ export function findCutOffs(
   return together(
     found.sort((a, b) => a.at - b.at),
     timeline,
-    system.bank.capacityAh,
+    system.bank,
   );
 }
 
@@ -221,7 +221,7 @@ function alike(open: readonly Drop[], system: KnownSystem, loads: readonly LoadC
 }
 
 /** Trips of one cutter close together as one, with what the battery came back to. */
-function together(found: readonly Found[], timeline: Timeline, capacityAh: number): CutOff[] {
+function together(found: readonly Found[], timeline: Timeline, bank: KnownBank): CutOff[] {
   const list: CutOff[] = [];
   for (const { drop, at, by, why, moment } of found) {
     const same = list.find((one) => one.by === by && at - one.last < TOGETHER);
@@ -257,6 +257,6 @@ function together(found: readonly Found[], timeline: Timeline, capacityAh: numbe
       around: null,
     });
   }
-  for (const one of list) one.restVolts = restAfter(timeline, one, capacityAh);
+  for (const one of list) one.restVolts = restAfter(timeline, one, bank);
   return list;
 }
