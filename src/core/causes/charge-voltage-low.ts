@@ -14,6 +14,8 @@ import { chargeRange, GAS } from './remedy';
 const WEIGHTS = {
   /** Plateau below the battery's range, mV per cell. */
   plateauBelow: [
+    // No charger is set so far off: something else stands still there.
+    [160, 5],
     [40, 15],
     [25, 13],
     [16, 7],

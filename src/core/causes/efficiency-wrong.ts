@@ -35,6 +35,9 @@ const WEIGHTS = {
 /** What schools set, % (common practice, no source). */
 const SCHOOLS = { lead: { min: 75, max: 95 }, lithium: { min: 94, max: 100 } };
 
+/** What the reading rises by for what goes in may be off by so much from what is set, %. */
+const AS_SET = 4;
+
 const schoolsOf = (chemistry: Chemistry) => (isLead(chemistry) ? SCHOOLS.lead : SCHOOLS.lithium);
 const beyondSchools = (chemistry: Chemistry, set: number): number =>
   Math.max(0, schoolsOf(chemistry).min - set, set - schoolsOf(chemistry).max);
@@ -78,7 +81,10 @@ export const efficiencyWrong: Cause = {
     const { behaves, settings, assumed, efficiencyPercent: battery } = count;
     const { chemistry } = seen.bank;
     const evidence: Evidence[] = [];
-    const plain = behaves && tells(behaves) && behaves.efficiencyError < 3;
+    // A reading that falls otherwise than it is set, and rises as it is, has another exponent or capacity.
+    const rises = behaves ? (behaves.efficiencyPercent * settings.capacityAh) / behaves.capacityAh : NaN;
+    const asSet = Math.abs(rises - settings.efficiencyPercent) < AS_SET;
+    const plain = behaves && !asSet && tells(behaves) && behaves.efficiencyError < 3;
     const counts = plain ? behaves.efficiencyPercent : settings.efficiencyPercent;
     if (plain && (assumed.includes('efficiencyPercent') || Math.abs(counts - settings.efficiencyPercent) > 8))
       evidence.push({

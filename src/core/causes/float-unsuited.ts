@@ -5,7 +5,7 @@ import { median } from '../quantity/numbers';
 import { celsius, duration, share, volts } from '../quantity/text';
 import { bankOf } from '../system/bankOf';
 import { expectedVolts, isLead } from '../system/chemistry';
-import type { SourceCharging } from '../charge/types';
+import type { SourceCharging, Stage } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { celsiusBySetting } from './compensation';
 import { floatRange } from './remedy';
@@ -84,7 +84,7 @@ export const floatUnsuited: Cause = {
     charging.flatMap((seen): Evidence[] => {
       const { source, charges, bank } = seen;
       const floats = charges
-        .flatMap((one) => one.stages)
+        .flatMap(({ stages }) => stages.filter((one, i) => isSettled(one, stages.slice(0, i))))
         .filter(
           (one) =>
             one.stage === 'float' &&
@@ -156,6 +156,12 @@ export const floatUnsuited: Cause = {
       ? ['a charge that goes on to float']
       : [],
 };
+
+/** A float that no absorption came before may be a supply that stands still for a while; for so long none does. */
+const STANDS_STILL = 3 * HOUR;
+
+const isSettled = ({ heldMs }: Stage, before: readonly Stage[]): boolean =>
+  heldMs >= STANDS_STILL || before.some(({ stage }) => stage !== 'bulk' && stage !== 'off');
 
 /** °C by which two settings may tell different temperatures. */
 const SAME_HEAT = 5;

@@ -55,6 +55,8 @@ export const monitorRestarted: Cause = {
     const unseen = count.jumps.filter((one) => one.silentMs > 0 && Math.abs(one.to - one.from) > 8);
     const lost = unseen.filter((one) => !one.mayBeSync);
     const silent = lost.length > 0 ? lost : unseen;
+    // A reading that jumps without any silence too is made otherwise.
+    const jumpsAnyway = count.jumps.filter((one) => one.silentMs === 0).length;
     if (silent.length > 0) {
       const [first] = silent;
       const same = silent.length > 1 && silent.every((one) => Math.abs(one.to - first!.to) < 2);
@@ -66,7 +68,12 @@ export const monitorRestarted: Cause = {
             .join(
               '; ',
             )}.${lost.length > 0 ? '' : ' The battery stood at its charged voltage: a charge that came to its end meanwhile sets it to full too.'}`,
-          decibans: lost.length > 0 ? WEIGHTS.jumpAfterSilence : WEIGHTS.jumpToFullCharged,
+          decibans:
+            lost.length === 0
+              ? WEIGHTS.jumpToFullCharged
+              : jumpsAnyway > lost.length + 1
+                ? WEIGHTS.jumpAlone
+                : WEIGHTS.jumpAfterSilence,
           group: 'restart',
           spans: silent.map(({ at, silentMs }) => ({ from: at - silentMs - MINUTE, to: at + MINUTE })),
         },

@@ -123,7 +123,7 @@ function chargeOf(
     stages,
     before: before(span.from, view),
     full: false,
-    heldFull: heldFullBy(stages, bank, view),
+    heldFull: heldFullBy(stages, bank, view, setpoints),
     ampHours: ampHoursIn(span, view, timeline),
   };
 }

@@ -1,16 +1,18 @@
 /** Whether a charge got the battery truly full, or only says so. */
 
-import { HOUR, MINUTE } from '../quantity/span';
+import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { CHEMISTRY, expectedVolts, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
-import type { Charge, Stage } from './types';
 import { cellAt, cellStart } from '../log/grid';
-import type { Span } from '../quantity/span';
-import type { ChargeView } from './view';
+import type { Setpoints } from './setpoint';
+import type { Charge, Stage } from './types';
+import { at25, type ChargeView } from './view';
 
 /** A battery that is full already lets a charger end absorption soon; what is shorter than this is a jump of the voltage. */
 const LEAST_ABSORPTION = 3 * MINUTE;
 
+/** V a 12 V block above its float at which another source plainly holds more than a float. */
+const ABOVE_FLOAT = 0.3;
 /** At its tail for so long the battery is full, whoever holds the voltage. */
 const LEAST_AT_TAIL = 10 * MINUTE;
 
@@ -18,8 +20,6 @@ const LEAST_AT_TAIL = 10 * MINUTE;
 const STILL_FILLS = 0.2;
 /** And by how much more where its temperature is not known. */
 const WEATHER = 0.2;
-
-type Seen = Pick<ChargeView, 'grid' | 'volts' | 'batteryVolts' | 'batteryAmps' | 'batteryNoise' | 'blocks'>;
 
 /**
  * Held at a voltage that can fill this battery until its current was down to the full tail, by this source or by another; or after that
@@ -75,17 +75,24 @@ function fillingVolts({ celsius }: Stage, bank: KnownBank, blocks: number): numb
  * When others held the voltage at a height that fills the battery and its current stood at the tail for a while: from the end of that
  * while to the end of the stage. Null where that is not seen.
  */
-export function heldFullBy(stages: readonly Stage[], bank: KnownBank, view: Seen): Span | null {
+export function heldFullBy(
+  stages: readonly Stage[],
+  bank: KnownBank,
+  view: ChargeView,
+  { floatVolts, voltsPerC }: Pick<Setpoints, 'floatVolts' | 'voltsPerC'>,
+): Span | null {
   const { grid, batteryAmps, batteryNoise, blocks } = view;
   if (!batteryAmps) return null;
   const volts = view.batteryVolts ?? view.volts;
+  const aboveFloat = floatVolts + ABOVE_FLOAT * blocks;
   const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
   for (const stage of stages.filter((one) => one.stage === 'hold' && !one.blocked)) {
     const least = fillingVolts(stage, bank, blocks);
     let atTail = 0;
     for (let cell = cellAt(grid, stage.from); cell <= cellAt(grid, stage.to); cell++) {
       const amps = batteryAmps[cell]!;
-      atTail = volts[cell]! >= least && amps >= -3 * batteryNoise && amps <= tail ? atTail + grid.step : 0;
+      const high = volts[cell]! >= least && at25(view, cell, voltsPerC) >= aboveFloat;
+      atTail = high && amps >= -3 * batteryNoise && amps <= tail ? atTail + grid.step : 0;
       if (atTail >= LEAST_AT_TAIL) return { from: cellStart(grid, cell), to: stage.to };
     }
   }

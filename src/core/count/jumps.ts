@@ -32,7 +32,9 @@ export function jumpsIn(
       const hours = (time[i]! - time[last]!) / HOUR;
       const silent = time[i]! - time[last]! > limit;
       const from = reading[last]!;
-      const flowed = Math.max(Math.abs(amps[i]!), Math.abs(amps[last]!)) || 0;
+      // What flows in makes no reading fall, and what flows out none rise.
+      const way = Math.sign(now - from);
+      const flowed = Math.max(0, way * amps[i]!, way * amps[last]!) || 0;
       const counted = 100 * hours * Math.max(silent ? UNSEEN_RATE : 0, (1.5 * flowed) / capacityAh);
       const rises = now >= 99.5;
       if (Math.abs(now - from) > least + counted && (silent || !rises))

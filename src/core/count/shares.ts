@@ -121,12 +121,36 @@ export function sharesOf(
     .map((k, at) => ({
       id: devices[k]!.id,
       kind: devices[k]!.kind,
-      share: fit.values[at]!,
+      share: onlyAnswers(fit.values[at]!, devices[k]!, amps) ? 0 : fit.values[at]!,
       error: fit.errors[at]! * widen,
       steps: Math.round(moved[k]!),
     }))
     .filter((one) => one.steps >= FEWEST / 2)
     .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
+}
+
+/** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */
+const TURNED_SHOWS = -0.3;
+
+/**
+ * A charger that bypasses the monitor and answers the loads steps against them, as if it were seen the wrong way round; but where it
+ * gives most, the monitor shows no more than the loads.
+ */
+function onlyAnswers(
+  share: number,
+  device: { kind: Share['kind']; amps: Float32Array },
+  amps: Float32Array,
+): boolean {
+  if (device.kind !== 'source' || share > TURNED_SHOWS) return false;
+  const most = quantile(device.amps, 0.995);
+  let given = 0;
+  let shown = 0;
+  device.amps.forEach((one, i) => {
+    if (!(one >= 0.8 * most) || amps[i]! !== amps[i]!) return;
+    given += one;
+    shown += amps[i]!;
+  });
+  return given > 0 && shown / given > TURNED_SHOWS;
 }
 
 /**

@@ -23,7 +23,8 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'charge-voltage-high',
     'absorption-too-short',
   ],
-  'source-derated': ['source-too-small', 'absorption-too-short'],
+  // What gives half stands still at a voltage that it cannot lift.
+  'source-derated': ['source-too-small', 'absorption-too-short', 'charge-voltage-low'],
   'compensation-wrong': [
     'charge-voltage-low',
     'charge-voltage-high',
