@@ -77,3 +77,18 @@ test('lithium that goes far above its range without a plateau, on every charge, 
   expect(sum(15.2, 14.0)).toBeGreaterThan(16);
   expect(sum(14.3, 14.0)).toBeLessThan(-10);
 });
+
+test('a stop of the supply before any absorption is no float; hours of it are', () => {
+  const brief = (minutes: number, ...before: ('absorption' | 'bulk')[]) => {
+    const one = set(undefined, 13.7, 25, true);
+    for (const charge of one.charges)
+      charge.stages = [
+        ...before.map((stage) => ({ ...charge.stages[0]!, stage })),
+        { ...charge.stages[1]!, volts: 13.05, heldMs: minutes * 60_000 },
+      ];
+    return sumOf(floatUnsuited.weigh!(seen([one])));
+  };
+  expect(brief(60, 'bulk')).toBe(0);
+  expect(brief(60, 'absorption')).toBeGreaterThan(10);
+  expect(brief(240, 'bulk')).toBeGreaterThan(10);
+});

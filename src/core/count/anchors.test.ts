@@ -1,6 +1,9 @@
 import type { Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
-import { tripAnchors } from './anchors';
+import { agm, charge, lithium, stage } from '../../../tests/support/drawnCharges';
+import type { SourceCharging, Stage } from '../charge/types';
+import { HOUR } from '../quantity/span';
+import { chargeAnchors, emptyAnchors, restAnchors, tripAnchors } from './anchors';
 
 const MINUTE = 60_000;
 
@@ -35,5 +38,78 @@ describe('a low-cell trip of the BMS', () => {
 
   test('an overcurrent with good cells is none', () => {
     expect(tripAnchors(timelineOf([tripped(3.1, 3.15)]))).toEqual([]);
+  });
+});
+
+describe('full charges', () => {
+  const absorbed = (from: number, to: number, part: Partial<Stage> = {}): Stage =>
+    stage({
+      stage: 'absorption',
+      from: from * HOUR,
+      to: to * HOUR,
+      volts: 14.4,
+      celsius: 25,
+      endAmps: 1,
+      settledAmps: 1,
+      endedBy: 'tail',
+      endAmpsAreBattery: true,
+      blocked: false,
+      atTailFrom: (to - 1) * HOUR,
+      ...part,
+    });
+  const float = (from: number, to: number) => stage({ stage: 'float', from: from * HOUR, to: to * HOUR });
+  const by = (...stages: Stage[]) =>
+    ({
+      bank: agm,
+      knowsBatteryAmps: true,
+      charges: [
+        { ...charge(stages), from: stages[0]!.from, to: stages.at(-1)!.to, full: true, heldFull: null },
+      ],
+    }) as unknown as SourceCharging;
+  const hours = (charging: SourceCharging[]) =>
+    chargeAnchors(charging).map(({ kind, at, until }) => [kind, at / HOUR, until / HOUR]);
+
+  test('from the moment at which the battery is at its tail, for as long as it is kept there', () => {
+    expect(hours([by(absorbed(2, 6), float(6, 10))])).toEqual([['full', 5, 10]]);
+    // Without that moment by the end of absorption.
+    expect(hours([by(absorbed(2, 6, { atTailFrom: NaN }))])).toEqual([['full', 6, 6]]);
+  });
+
+  test('seen by several sources it is one, the earliest, kept for the longest', () => {
+    const sun = by(absorbed(3, 5), float(5, 7));
+    const mains = by(absorbed(4, 8), float(8, 12));
+    expect(hours([sun, mains])).toEqual([['full', 4, 12]]);
+    // The next day it is another.
+    expect(hours([sun, by(absorbed(26, 30))])).toHaveLength(2);
+  });
+
+  test('while others held the voltage', () => {
+    const one = by(float(1, 9));
+    one.charges[0]!.heldFull = { from: 3 * HOUR, to: 6 * HOUR };
+    expect(hours([one])).toEqual([['full', 3, 6]]);
+  });
+});
+
+describe('an empty lead battery', () => {
+  const grid = { from: 0, step: 10 * MINUTE, count: 6 * 24, cuts: [] };
+  const even = (value: number) => new Float32Array(grid.count).fill(value);
+
+  test('has next to nothing left at its knee, and is not told by how far it hangs below it', () => {
+    const [one] = emptyAnchors(agm, grid, even(-3), even(11.5));
+    expect(one!.charge).toBeLessThan(0.05);
+    // 11.4 V at 2 A rests at about 11.5 V: under the end of the table.
+    for (const anchor of restAnchors(agm, grid, even(-2), even(11.4)))
+      expect([anchor.kind, anchor.charge < 0.03]).toEqual(['empty', true]);
+  });
+
+  test('a battery that is half full rests as one', () => {
+    const [one] = restAnchors(agm, grid, even(-1), even(12.2));
+    expect(one!.kind).toBe('rest');
+    expect(one!.charge).toBeGreaterThan(0.3);
+    expect(emptyAnchors(agm, grid, even(-1), even(12.2))).toEqual([]);
+  });
+
+  test('lithium keeps its own', () => {
+    expect(emptyAnchors(lithium, grid, even(-5), even(11.2))[0]!.charge).toBe(0.04);
   });
 });

@@ -75,6 +75,12 @@ describe('jumps', () => {
     expect(jumpsIn(log([70, 70, 20, 20], -4, [0, 1, 60, 61]), COUNTS)).toHaveLength(1);
   });
 
+  test('a charge that flows makes no reading fall, however much of it flows', () => {
+    // 30 A for an hour and a half count 45 points up, and none down.
+    expect(jumpsIn(log([93, 93, 50, 50.5], 30, [0, 1, 91, 92]), COUNTS)).toHaveLength(1);
+    expect(jumpsIn(log([50, 50.5, 93, 93.5], 30, [0, 1, 91, 92]), COUNTS)).toEqual([]);
+  });
+
   test('missing values are passed over', () => {
     expect(jumpsIn(log([70, NaN, NaN, 69.9]), COUNTS)).toEqual([]);
     expect(found(log([84, NaN, 100]))).toEqual([[2, 84, 100]]);

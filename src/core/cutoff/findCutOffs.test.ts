@@ -74,6 +74,19 @@ test('a load that goes off at its voltage, and what the battery came back to', (
   expect((found[0]!.back - found[0]!.at) / MINUTE).toBe(120);
 });
 
+test('what a charger holds up when the load has gone is no rest', () => {
+  const rest = (away: number) =>
+    find(
+      {
+        amps: (m) => (off(m) ? 0 : 20),
+        volts: (m) => (off(m) ? away : m % DAY < 360 ? 12.4 - 0.0025 * (m % DAY) : 12.6),
+      },
+      { cutoffV: 11.5 },
+    )[0]!.restVolts;
+  expect(rest(12.4)).toBeCloseTo(12.4, 3);
+  expect(rest(13.7)).toBeNaN();
+});
+
 test('a load that is switched off is none', () => {
   expect(find({ amps: (m) => (off(m) ? 0 : 5), volts: () => 12.6 }, { cutoffV: 11.5 })).toEqual([]);
   // Nor is a cycling one, at whatever voltage it ends.

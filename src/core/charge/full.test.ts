@@ -1,0 +1,79 @@
+/** When a battery counts as truly full: by its own source, by others that hold the voltage, and by no low plateau. Drawn views. */
+
+import { drawnView } from '../../../tests/support/drawnView';
+import { agm, charge, stage } from '../../../tests/support/drawnCharges';
+import { HOUR, MINUTE } from '../quantity/span';
+import type { Stage } from './types';
+import { heldFullBy, isFull } from './full';
+
+// 100 Ah: its tail is 2 A.
+const hold = (part: Partial<Stage> = {}): Stage =>
+  stage({ stage: 'hold', from: 0, to: 4 * HOUR, celsius: 25, blocked: false, ...part });
+const falling = (minute: number) => 20 * Math.exp(-minute / 40);
+/** The battery's current falls under 2 A after 92 minutes. */
+const view = (volts: number, battery: (minute: number) => number = falling) =>
+  drawnView({ minutes: 240, volts: () => volts, amps: () => 0, battery });
+const setpoints = { floatVolts: 13.6, voltsPerC: 0 };
+const fullBy = (volts: number, battery = falling, part: Partial<Stage> = {}) =>
+  heldFullBy([hold(part)], agm, view(volts, battery), setpoints);
+
+describe('while others hold the voltage', () => {
+  test('full when the current has stood at its tail for ten minutes, to the end of the stage', () => {
+    const full = fullBy(14.4)!;
+    expect(full.from / MINUTE).toBeGreaterThan(95);
+    expect(full.from / MINUTE).toBeLessThan(115);
+    expect(full.to).toBe(4 * HOUR);
+  });
+
+  test('not at a voltage that does not fill it, nor at another source’s float', () => {
+    expect(fullBy(13.9)).toBeNull();
+    expect(fullBy(13.8)).toBeNull();
+    // A bank that may be filled at 14.1 V, with a float a little under that.
+    expect(heldFullBy([hold()], agm, view(14.1), { floatVolts: 13.9, voltsPerC: 0 })).toBeNull();
+  });
+
+  test('not with a current that goes on, one that a load draws from it, or one that the BMS stops', () => {
+    expect(fullBy(14.4, () => 6)).toBeNull();
+    expect(fullBy(14.4, () => -5)).toBeNull();
+    expect(fullBy(14.4, falling, { blocked: true })).toBeNull();
+  });
+
+  test('a dip of the current is none: it has to stay there', () => {
+    expect(fullBy(14.4, (minute) => (minute % 20 < 5 ? 1 : 8))).toBeNull();
+  });
+
+  test('not in stages of its own', () => {
+    expect(heldFullBy([hold({ stage: 'float' })], agm, view(14.4), setpoints)).toBeNull();
+  });
+});
+
+describe('by its own absorption', () => {
+  const absorption = (part: Partial<Stage>) =>
+    stage({
+      stage: 'absorption',
+      volts: 14.4,
+      batteryVolts: NaN,
+      celsius: 25,
+      endAmps: 1.5,
+      settledAmps: 1.5,
+      endedBy: 'tail',
+      blocked: false,
+      cutOff: false,
+      ...part,
+    });
+  const full = (part: Partial<Stage>) =>
+    isFull({ ...charge([absorption(part)]), heldFull: null }, agm, { ampNoise: 0.05, blocks: 1 });
+
+  test('down to the tail; not above it, too low, too short, or cut off', () => {
+    expect(full({})).toBe(true);
+    expect(full({ endAmps: 3 })).toBe(false);
+    expect(full({ volts: 13.7 })).toBe(false);
+    expect(full({ heldMs: MINUTE })).toBe(false);
+    expect(full({ cutOff: true })).toBe(false);
+  });
+
+  test('what others did counts too', () => {
+    const held = { ...charge([absorption({ endAmps: 9 })]), heldFull: { from: 0, to: HOUR } };
+    expect(isFull(held, agm, { ampNoise: 0.05, blocks: 1 })).toBe(true);
+  });
+});
