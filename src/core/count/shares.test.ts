@@ -1,0 +1,65 @@
+/** How much the monitor shows of a charger that has a log of its own: drawn logs with loads that come and go. */
+
+import type { Series } from '../log/channels';
+import { judgingGrid, toGrid } from '../log/grid';
+import { timelineOf } from '../log/timeline';
+import { demoSite } from '../simulate/demo';
+import { MINUTE } from '../quantity/span';
+import { sharesOf } from './shares';
+
+const { system } = demoSite('tide-gauge');
+const { capacityAh } = system.bank;
+const [charger] = system.sources;
+const DAYS = 4;
+
+/** Loads of a hundredth or a twentieth of the capacity, in turns of different length. */
+const load = (minute: number) => ((minute * 7) % 97 < 40 ? 0.05 : 0.01) * capacityAh;
+/** Four hours a day: two fifths of the capacity for an hour in bulk, then what the loads draw. */
+const given = (minute: number) => {
+  const into = minute % 1440;
+  if (into < 480 || into >= 720) return 0;
+  return into < 540 ? 0.4 * capacityAh + load(minute) : load(minute);
+};
+
+/**
+ * @param shown what the monitor shows, by what the charger gives and the loads draw
+ * @param seesFloat whether its float was seen as one, where it answers the loads
+ */
+function sharesBy(shown: (given: number, drawn: number) => number, seesFloat = true) {
+  const time = Float64Array.from({ length: DAYS * 1440 }, (_, i) => i * MINUTE);
+  const column = (of: (minute: number) => number) => Float32Array.from(time, (_, i) => of(i));
+  const volts = column((minute) => (given(minute) > 0 ? 14.3 : 12.5));
+  const amps = column((minute) => shown(given(minute), load(minute)));
+  const monitor: Series = {
+    device: 'monitor',
+    time,
+    channels: { battery_current: amps, battery_voltage: volts },
+  };
+  const own: Series = { device: charger!.id, time, channels: { source_current: column(given) } };
+  const grid = judgingGrid({ from: 0, to: time.at(-1)! }, MINUTE, time);
+  return sharesOf(
+    { ...system, sources: [charger!], loads: [] },
+    timelineOf([monitor, own]),
+    { device: 'monitor', time, amps, ampsAreItsOwn: true, volts, reading: null },
+    grid,
+    { amps: toGrid(time, amps, grid), volts: toGrid(time, volts, grid) },
+    Uint8Array.from({ length: grid.count }, (_, i) =>
+      seesFloat && i % 1440 >= 540 && i % 1440 < 720 ? 1 : 0,
+    ),
+  );
+}
+
+test('all of it where the monitor sees the battery’s current', () => {
+  const [one] = sharesBy((into, out) => into - out);
+  expect(one!.share).toBeGreaterThan(0.8);
+});
+
+test('the wrong way round where its sensor is turned', () => {
+  const [one] = sharesBy((into, out) => out - into);
+  expect(one!.share).toBeLessThan(-0.5);
+});
+
+test('none of it where the monitor shows the loads alone, though the charger steps with them', () => {
+  const [one] = sharesBy((_, out) => -out, false);
+  expect(Math.abs(one!.share)).toBeLessThan(0.1);
+});
