@@ -23,7 +23,7 @@ const WEIGHTS = {
     [0, 0],
   ],
   /** It gave nothing all along, and the battery was never as warm as it is set to ask for. */
-  neverWarm: 14,
+  neverWarm: 15,
   /** The same where it is not known what it asks for, and the battery was as cold as many chargers refuse. */
   neverQuiteWarm: 10,
   /** Again and again. */

@@ -46,7 +46,7 @@ export const falseSync: Cause = {
   signature: 'a sync while the charge balance, a supply that fails or the rest voltage says not full',
   prior: DRIFT_PRIOR,
   weights: { ...WEIGHTS, surely: WEIGHTS.surely as Bands },
-  caps: { settings: 9 },
+  caps: { settings: 10 },
   tests: {
     'read-monitor-settings': [
       { name: 'a low charged voltage, a large tail or no time', ifHolds: 0.85, ifNot: 0.15 },

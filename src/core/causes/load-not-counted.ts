@@ -22,6 +22,7 @@ const WEIGHTS = {
   /** What flows into the battery by the monitor and is not found in it, thousandths of the capacity in A. */
   missingCharge: [
     [6, 11],
+    [4.5, 10],
     [3.5, 8],
     [2, 5],
     [1.2, 2],

@@ -4,7 +4,7 @@
  */
 
 import { median } from '../quantity/numbers';
-import { MINUTE } from '../quantity/span';
+import { lengthOf, MINUTE } from '../quantity/span';
 import { CHEMISTRY } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { firstAtOrAfter } from '../log/grid';
@@ -55,7 +55,8 @@ export function leftEarlyOf(
   const left: { stage: Stage; own: number; battery: number; others: number }[] = [];
   for (const { stages } of charges)
     stages.forEach((stage, i) => {
-      const next = stages[i + 1]?.stage;
+      // Between absorption and what follows the voltage only sinks for a moment.
+      const next = stages.slice(i + 1).find((one) => lengthOf(one) >= LEAST)?.stage;
       if (
         stage.stage !== 'absorption' ||
         stage.cutOff ||

@@ -44,3 +44,10 @@ test('the fault upstream stays in front, though what it brings has more for it',
     'likely',
   ]);
 });
+
+test('a battery that is never filled is empty soon: that is told as what it brings', () => {
+  expect(told(weighed('source-too-small', 14), weighed('really-empty', 18))).toEqual([
+    ['source-too-small', 'likely'],
+    ['really-empty', 'possible', 'source-too-small'],
+  ]);
+});

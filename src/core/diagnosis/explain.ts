@@ -125,6 +125,9 @@ const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
 };
 
 const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
+  // What is never filled is empty soon.
+  'source-too-small': ['really-empty', 'never-started'],
+  'source-derated': ['really-empty', 'never-started'],
   'load-path-drop': ['cutoff-set-high', 'surge-trip'],
   'battery-resistance': ['cutoff-set-high', 'rate-expected'],
   'cold-battery': ['cutoff-set-high'],
