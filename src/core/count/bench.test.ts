@@ -82,6 +82,19 @@ test('criteria that a cloud meets make a false sync each morning; a voltage that
   expect(never.missed).toBeGreaterThan(3);
 });
 
+test('a battery that may have been full by the doubt about it makes no sync false', () => {
+  const settings = { ...good, chargedV: 13.2, detectionMinutes: 1 };
+  const unsure = (points: number) => ({
+    ...log,
+    truth: { ...log.truth, band: Array.from(log.truth.percent, () => points) },
+  });
+  const wrong = (points: number) => tryOut(unsure(points), settings).trial.wrong;
+  expect(wrong(4)).toBe(DAYS - 1);
+  // Morning clouds meet it half full: no doubt of a few points makes that full, one of half the battery does.
+  expect(wrong(10)).toBe(DAYS - 1);
+  expect(wrong(100)).toBe(0);
+});
+
 test('the fit finds its way back from them, and does not touch a setting that is right', () => {
   const steps: number[] = [];
   const { settings, trial } = fitSettings(

@@ -45,12 +45,14 @@ export function tryOut(
 ): { trial: Trial; reading: Float32Array<ArrayBuffer> } {
   const { time, truth } = log;
   const played = replayAs(log.kind, log, settings, log.start, reading);
-  const trueAt = (ms: number): number => {
+  const valueAt = (of: ArrayLike<number>, ms: number): number => {
     const k = (ms - truth.from) / truth.stepMs;
-    const low = clamp(Math.floor(k), 0, truth.percent.length - 1);
-    const high = Math.min(truth.percent.length - 1, low + 1);
-    return truth.percent[low]! + (truth.percent[high]! - truth.percent[low]!) * clamp(k - low, 0, 1);
+    const low = clamp(Math.floor(k), 0, of.length - 1);
+    const high = Math.min(of.length - 1, low + 1);
+    return of[low]! + (of[high]! - of[low]!) * clamp(k - low, 0, 1);
   };
+  // The doubt goes to the settings: plainly not full by a standard deviation, which is half the band.
+  const mostAt = (ms: number): number => valueAt(truth.percent, ms) + valueAt(truth.band, ms) / 2;
   let squares = 0;
   let known = 0;
   for (let k = 0; k < truth.percent.length; k++) {
@@ -66,7 +68,7 @@ export function tryOut(
   const trial = {
     off: known > 0 ? Math.sqrt(squares / known) : NaN,
     syncs: first.length,
-    wrong: first.filter((one) => trueAt(one.ms) < NOT_FULL).length,
+    wrong: first.filter((one) => mostAt(one.ms) < NOT_FULL).length,
     missed: log.fulls.filter((full) => !isSet(full, at, played.reading, time)).length,
     jump: median(first.map((one) => 100 - one.from)),
   };

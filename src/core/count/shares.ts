@@ -131,6 +131,8 @@ export function sharesOf(
 
 /** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */
 const TURNED_SHOWS = -0.3;
+/** Part of the most that it ever gives. */
+const NEARLY_ALL = 0.8;
 
 /**
  * A charger that bypasses the monitor and answers the loads steps against them, as if it were seen the wrong way round; but where it
@@ -146,7 +148,7 @@ function onlyAnswers(
   let given = 0;
   let shown = 0;
   device.amps.forEach((one, i) => {
-    if (!(one >= 0.8 * most) || amps[i]! !== amps[i]!) return;
+    if (!(one >= NEARLY_ALL * most) || amps[i]! !== amps[i]!) return;
     given += one;
     shown += amps[i]!;
   });

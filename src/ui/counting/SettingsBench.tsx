@@ -171,9 +171,9 @@ function Bench(props: BenchProps) {
             </div>
             <p className="text-ink-soft mt-2 text-xs">
               Off by: the usual distance of the replayed reading from the true charge, in points. False: syncs
-              with the battery under 90 %. Missed: full charges after which the reading did not stand at full.
-              The fit takes the settings with the smallest error that keep syncs true over this whole log;
-              weigh it against the schools before you set it.
+              with the battery plainly under 90 %. Missed: full charges after which the reading did not stand
+              at full. The fit takes the settings with the smallest error that keep syncs true over this whole
+              log; weigh it against the schools before you set it.
             </p>
           </div>
         </div>

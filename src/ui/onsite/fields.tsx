@@ -25,7 +25,7 @@ function Frame({
     <div className="min-w-0">
       <label htmlFor={id} className="text-sm font-semibold">
         {label}
-        {unit && <span className="text-ink-soft font-normal">, {unit}</span>}
+        {unit && <span className="text-ink-soft font-normal">,&nbsp;{unit}</span>}
       </label>
       {children}
       <div id={`${id}-problem`}>
