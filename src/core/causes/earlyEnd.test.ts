@@ -98,6 +98,14 @@ describe('a charger that others push off', () => {
   });
   test('and is not, where the leader itself ends early by its clock', () => {
     expect(sum(pushed, leader('timer', 5))).toBeLessThan(sum(pushed, leader('source-lost', 5)) - 8);
+    // The days on which it goes on to the tail count by their share.
+    const onSome = { ...leader('tail', 1.5), charges: [...leader('tail', 1.5).charges] };
+    onSome.charges = [...onSome.charges, ...leader('source-lost', 4).charges].map((one, day) => ({
+      ...one,
+      from: day * 24 * HOUR,
+      to: (day * 24 + 8) * HOUR,
+    }));
+    expect(sum(pushed, onSome)).toBeGreaterThan(sum(pushed, leader('tail', 1.5)));
     // One that goes on to the tail leaves nothing short.
     expect(sum(pushed, leader('tail', 1.5))).toBeLessThan(sum(pushed, leader('source-lost', 4)) - 6);
   });

@@ -20,8 +20,8 @@ const two: KnownSystem = {
   ],
 };
 
-/** Six days: bulk three hours, absorption of about two that no clock ends, float. @param sunAmps what the sun gives meanwhile @param restAmps what the battery still takes at the end of absorption */
-function draw(sunAmps: number, restAmps: number): Series[] {
+/** Six days: bulk three hours, absorption of about two that no clock ends, float. @param sunAmps what the sun gives meanwhile @param restAmps what the battery still takes at the end of absorption @param sinkMinutes how long the voltage sinks before float */
+function draw(sunAmps: number, restAmps: number, sinkMinutes = 0): Series[] {
   const random = seededRandom(8);
   const count = 6 * 1440;
   const time = Float64Array.from({ length: count }, (_, i) => START + i * MINUTE);
@@ -45,8 +45,11 @@ function draw(sunAmps: number, restAmps: number): Series[] {
         ? 12.7 + 1.7 * (into / 180) ** 1.5
         : into < 180 + minutes
           ? 14.4
-          : 13.6;
-    const mains = charging ? Math.max(0, battery - sun) : 0;
+          : into < 180 + minutes + sinkMinutes
+            ? 14.4 - (0.6 * (into - 180 - minutes + 1)) / sinkMinutes
+            : 13.6;
+    const sinks = into >= 180 + minutes && into < 180 + minutes + sinkMinutes;
+    const mains = charging && !sinks ? Math.max(0, battery - sun) : 0;
     [volts + random.normal(0, 0.004), mains, sun, battery].forEach((value, k) => {
       columns[k]![i] = value + (k > 0 ? random.normal(0, 0.03) : 0);
     });
@@ -70,6 +73,15 @@ test('with the sun giving most of it, the mains charger leaves while the battery
   expect(left.batteryAmps).toBeGreaterThan(0.05 * capacityAh);
   expect(left.ownAmps / left.batteryAmps).toBeLessThan(0.5);
   expect(left.othersAmps / (0.8 * rest)).toBeCloseTo(1, 1);
+});
+
+test('a voltage that sinks for a minute or two on its way to float hides none of it', () => {
+  const rest = 0.06 * capacityAh;
+  for (const minutes of [1, 2, 3]) {
+    const left = ofMains(draw(0.8 * rest, rest, minutes));
+    expect([minutes, left.ended]).toEqual([minutes, ofMains(draw(0.8 * rest, rest)).ended]);
+    expect([minutes, left.stages.length]).toEqual([minutes, left.ended]);
+  }
 });
 
 test('without the log of the sun, others gave what the battery took and the charger did not', () => {

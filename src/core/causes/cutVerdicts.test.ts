@@ -1,0 +1,108 @@
+/** An empty battery, a high resistance and a cold one, told apart by what was seen at the cut-offs: figures set down by hand. */
+
+import { agm, lithium, sumOf } from '../../../tests/support/drawnCharges';
+import type { CutOff, CutOffs } from '../cutoff/types';
+import { bankOhms } from '../system/sag';
+import { batteryResistance } from './battery-resistance';
+import type { Judged } from './cause';
+import { coldBattery } from './cold-battery';
+import { reallyEmpty } from './really-empty';
+
+const cut = (part: Partial<CutOff>): CutOff =>
+  ({
+    at: 0,
+    last: 0,
+    trips: 1,
+    by: 'pump',
+    why: 'volts',
+    held: 60,
+    deviation: 3,
+    volts: 11.4,
+    loadVolts: NaN,
+    loadAmps: 10,
+    amps: 10,
+    ranMs: 60_000,
+    restVolts: 12.3,
+    lowestV: NaN,
+    meanV: NaN,
+    celsius: NaN,
+    ...part,
+  }) as CutOff;
+
+/** Eight cut-offs alike. */
+const seen = (part: Partial<CutOff>, bank: typeof agm | typeof lithium = agm, all: Partial<CutOffs> = {}) =>
+  ({
+    bank,
+    system: { bank, sources: [], loads: [] },
+    cutoffs: {
+      hasLoads: true,
+      list: Array.from({ length: 8 }, () => cut(part)),
+      nearMisses: [],
+      resistance: null,
+      paths: [],
+      celsius: { cold: NaN, middle: NaN, warm: NaN },
+      ...all,
+    },
+  }) as unknown as Judged;
+
+describe('an empty battery', () => {
+  test('held next to nothing, and stood under its knee at a small current', () => {
+    const lead = reallyEmpty.weigh!(seen({ held: 3, volts: 11, amps: 3, restVolts: 11.7 }));
+    expect(sumOf(lead)).toBeGreaterThan(15);
+    expect(sumOf(lead, 'knee')).toBeGreaterThan(2);
+    const empty = seen({ held: 1, volts: 10.6, amps: 20, restVolts: NaN }, lithium);
+    expect(sumOf(reallyEmpty.weigh!(empty))).toBeGreaterThan(14);
+  });
+
+  test('a low voltage says nothing of it at a current that brings a charged one there too', () => {
+    expect(sumOf(reallyEmpty.weigh!(seen({ volts: 11, amps: 40 })), 'knee')).toBe(0);
+    expect(sumOf(reallyEmpty.weigh!(seen({ volts: 10.6, amps: 60, restVolts: NaN }, lithium)), 'knee')).toBe(
+      0,
+    );
+    expect(sumOf(reallyEmpty.weigh!(seen({ volts: 11.9, amps: 3 })), 'knee')).toBe(0);
+  });
+
+  test('one that held more than half was not', () => {
+    expect(sumOf(reallyEmpty.weigh!(seen({})))).toBeLessThan(-10);
+  });
+
+  test('nothing is said without a cut-off, and next to nothing where the state is not known', () => {
+    expect(reallyEmpty.weigh!({ ...seen({}), cutoffs: null })).toEqual([]);
+    expect(reallyEmpty.weigh!(seen({ deviation: 20, restVolts: NaN }))).toEqual([]);
+  });
+});
+
+describe('a high inner resistance', () => {
+  const good = bankOhms(agm);
+  /** Comes back by so many times what a good battery's would. */
+  const sagging = (times: number, part: Partial<CutOff> = {}) =>
+    seen({ amps: 20, volts: 12.4 - times * 20 * good, restVolts: 12.4, ...part });
+
+  test('sinks far more than a good battery, and comes back', () => {
+    expect(sumOf(batteryResistance.weigh!(sagging(6)), 'ohms')).toBeGreaterThan(8);
+    expect(sumOf(batteryResistance.weigh!(sagging(1.1)), 'ohms')).toBeLessThan(-5);
+  });
+
+  test('is not told by a voltage that nobody saw at rest: a charger held it', () => {
+    expect(batteryResistance.weigh!(sagging(6, { restVolts: NaN }))).toEqual([]);
+  });
+
+  test('nor of an empty battery, which sinks whatever it has', () => {
+    expect(sumOf(batteryResistance.weigh!(sagging(6, { held: 5 })), 'ohms')).toBe(0);
+  });
+});
+
+describe('a cold battery', () => {
+  const at = (celsius: number, held = 60) =>
+    sumOf(
+      coldBattery.weigh!(
+        seen({ celsius, held }, agm, { celsius: { cold: celsius, middle: celsius + 5, warm: 16 } }),
+      ),
+    );
+  test('the colder at its cut-offs, the more; not in the mild, and less where it was empty anyway', () => {
+    expect(at(-4)).toBeGreaterThan(at(4));
+    expect(at(4)).toBeGreaterThan(at(9));
+    expect(at(15)).toBeLessThan(-5);
+    expect(at(-4, 5)).toBeLessThan(at(-4));
+  });
+});
