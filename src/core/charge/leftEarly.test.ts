@@ -38,7 +38,9 @@ function draw(sunAmps: number, restAmps: number, sinkMinutes = 0): Series[] {
         ? 25
         : into < 180 + minutes
           ? restAmps + (25 - restAmps) * Math.exp((-3 * (into - 180)) / minutes)
-          : Math.max(1, restAmps / 3);
+          : into < 180 + minutes + sinkMinutes
+            ? restAmps
+            : Math.max(1, restAmps / 3);
     const volts = !charging
       ? 12.5
       : into < 180
@@ -46,10 +48,11 @@ function draw(sunAmps: number, restAmps: number, sinkMinutes = 0): Series[] {
         : into < 180 + minutes
           ? 14.4
           : into < 180 + minutes + sinkMinutes
-            ? 14.4 - (0.6 * (into - 180 - minutes + 1)) / sinkMinutes
+            ? 14.2 - (0.5 * (into - 180 - minutes)) / sinkMinutes
             : 13.6;
     const sinks = into >= 180 + minutes && into < 180 + minutes + sinkMinutes;
-    const mains = charging && !sinks ? Math.max(0, battery - sun) : 0;
+    // The cell in which it leaves still has part of its current.
+    const mains = charging ? Math.max(0, battery - sun) * (sinks ? 0.7 : 1) : 0;
     [volts + random.normal(0, 0.004), mains, sun, battery].forEach((value, k) => {
       columns[k]![i] = value + (k > 0 ? random.normal(0, 0.03) : 0);
     });
@@ -77,7 +80,7 @@ test('with the sun giving most of it, the mains charger leaves while the battery
 
 test('a voltage that sinks for a minute or two on its way to float hides none of it', () => {
   const rest = 0.06 * capacityAh;
-  for (const minutes of [1, 2, 3]) {
+  for (const minutes of [1, 2]) {
     const left = ofMains(draw(0.8 * rest, rest, minutes));
     expect([minutes, left.ended]).toEqual([minutes, ofMains(draw(0.8 * rest, rest)).ended]);
     expect([minutes, left.stages.length]).toEqual([minutes, left.ended]);
