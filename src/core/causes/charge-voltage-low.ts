@@ -4,7 +4,7 @@ import { median } from '../quantity/numbers';
 import { DAY, HOUR, lengthOf } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
-import type { SourceCharging, Stage } from '../charge/types';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { isConstant } from '../charge/view';
 import { type Cause, type Evidence, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy, plateausWithHeat } from './compensation';
@@ -129,6 +129,8 @@ const MOSTLY = 0.7;
 /** Current in parts of the most in bulk, that only a held voltage leaves of a source that gives evenly. */
 const FALLEN = 0.5;
 
+const topOf = ({ stages }: Charge): number => Math.max(...stages.map((one) => one.topVolts));
+
 /** V a 12 V block by which the top of charges may miss what is set: a little is lost on the way, and meters differ. */
 const TOP = { under: 0.12, over: 0.05 };
 
@@ -138,12 +140,11 @@ function topAsSet({ source, charges, bank }: SourceCharging): Evidence[] {
   const blocks = blocksInSeries(bank);
   if (told === undefined || (1000 * (bank.chargeVolts.min - told)) / bank.cellsInSeries < SIDE.outside)
     return [];
-  const tops = charges.map(({ stages }) => Math.max(...stages.map((one) => one.topVolts)));
-  const there = charges.filter((_, i) => tops[i]! >= told - TOP.under * blocks);
-  if (there.length < 3 || tops.some((top) => top > told + TOP.over * blocks)) return [];
+  const there = charges.filter((one) => topOf(one) >= told - TOP.under * blocks);
+  if (there.length < 3 || there.some((one) => topOf(one) > told + TOP.over * blocks)) return [];
   return [
     {
-      text: `${counted(there.length, 'charge')} came up to ${volts(median(tops.filter((top) => top >= told - TOP.under * blocks)))}, about what ${source!.name} is set to, and none went higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
+      text: `${counted(there.length, 'charge')} came up to ${volts(median(there.map(topOf)))}, about what ${source!.name} is set to, and none went higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
       decibans: shrunk(WEIGHTS.topAsConfigured, there.length),
       group: 'top',
       spans: there,
@@ -153,7 +154,6 @@ function topAsSet({ source, charges, bank }: SourceCharging): Evidence[] {
 
 /** A charger that stops lithium at a voltage where it is far from its range: the plateau may be too short to be seen as one. */
 function stopsBelow({ source, charges, bank, bulkAmps }: SourceCharging): Evidence[] {
-  const topOf = (one: (typeof charges)[number]) => Math.max(...one.stages.map((stage) => stage.topVolts));
   const highest = new Map<number, (typeof charges)[number]>();
   for (const one of charges.filter((one) => lengthOf(one) > HOUR)) {
     const day = Math.floor(one.from / DAY);

@@ -3,7 +3,7 @@
 import { HOUR, MINUTE } from '../quantity/span';
 import { median, quantile } from '../quantity/numbers';
 import { ampHours, amps, duration, percent, share, volts } from '../quantity/text';
-import { CHEMISTRY } from '../system/chemistry';
+import { CHEMISTRY, fullTailAmps } from '../system/chemistry';
 import { SHORTEST_CLOCK } from '../charge/ended';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { type Evidence, shrunk, weightOf } from './cause';
@@ -129,7 +129,7 @@ export function weighEarlyEnd(
     });
 
   if (early && missing) {
-    const tailAmps = (fullTailPercent / 100) * bank.capacityAh;
+    const tailAmps = fullTailAmps(bank);
     const decibans = weightOf(WEIGHTS.minutesMissing, missing.minutes);
     if (decibans > 0)
       evidence.push({

@@ -4,7 +4,7 @@ import type { Charge, Stage } from '../charge/types';
 import { median } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { ampHours, counted, percent, volts } from '../quantity/text';
-import { blocksInSeries, CHEMISTRY, expectedVolts } from '../system/chemistry';
+import { blocksInSeries, expectedVolts, fullTailAmps } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { restPercent } from '../system/restVoltage';
 import { AGE_WEIGHTS, weighAge } from './age';
@@ -110,11 +110,10 @@ const NEARLY = { ms: 2 * HOUR, tails: 2, full: 0.95, volts: 0.05 };
 /** How full a charge made the battery, as a part of one, at the least; null where it does not show. */
 function reachedBy({ full, stages }: Charge, bank: KnownBank): number | null {
   if (full) return 1;
-  const { chemistry, capacityAh } = bank;
   // At a voltage that is too low the current falls too.
   const fills = (one: Stage) =>
     one.volts >= expectedVolts(bank, 'absorption', one.celsius).min - NEARLY.volts * blocksInSeries(bank);
-  const most = (NEARLY.tails * CHEMISTRY[chemistry].fullTailPercent * capacityAh) / 100;
+  const most = NEARLY.tails * fullTailAmps(bank);
   return stages.some(
     (one) =>
       one.stage === 'absorption' &&

@@ -55,25 +55,21 @@ export const monitorRestarted: Cause = {
     const unseen = count.jumps.filter((one) => one.silentMs > 0 && Math.abs(one.to - one.from) > 8);
     const lost = unseen.filter((one) => !one.mayBeSync);
     const silent = lost.length > 0 ? lost : unseen;
-    // A reading that jumps without any silence too is made otherwise.
-    const jumpsAnyway = count.jumps.filter((one) => one.silentMs === 0).length;
     if (silent.length > 0) {
       const [first] = silent;
       const same = silent.length > 1 && silent.every((one) => Math.abs(one.to - first!.to) < 2);
+      const readings = silent
+        .slice(0, 3)
+        .map((one) => `${percent(one.from)} before, ${percent(one.to)} after`)
+        .join('; ');
+      const charged =
+        lost.length > 0
+          ? ''
+          : ' The battery stood at its charged voltage: a charge that came to its end meanwhile sets it to full too.';
       return [
         {
-          text: `${silent.length === 1 ? 'Once' : `${silent.length} times`} the monitor’s log is silent (${duration(first!.silentMs)}) and its reading then another: ${silent
-            .slice(0, 3)
-            .map((one) => `${percent(one.from)} before, ${percent(one.to)} after`)
-            .join(
-              '; ',
-            )}.${lost.length > 0 ? '' : ' The battery stood at its charged voltage: a charge that came to its end meanwhile sets it to full too.'}`,
-          decibans:
-            lost.length === 0
-              ? WEIGHTS.jumpToFullCharged
-              : jumpsAnyway > lost.length + 1
-                ? WEIGHTS.jumpAlone
-                : WEIGHTS.jumpAfterSilence,
+          text: `${silent.length === 1 ? 'Once' : `${silent.length} times`} the monitor’s log is silent (${duration(first!.silentMs)}) and its reading then another: ${readings}.${charged}`,
+          decibans: weightOfSilence(lost.length, count.jumps.filter((one) => one.silentMs === 0).length),
           group: 'restart',
           spans: silent.map(({ at, silentMs }) => ({ from: at - silentMs - MINUTE, to: at + MINUTE })),
         },
@@ -104,3 +100,9 @@ export const monitorRestarted: Cause = {
   }),
   missing: missingMonitor,
 };
+
+/** @param lost silences that no charge explains @param others jumps without a silence: a reading with more of them is made otherwise */
+function weightOfSilence(lost: number, others: number): number {
+  if (lost === 0) return WEIGHTS.jumpToFullCharged;
+  return others > lost + 1 ? WEIGHTS.jumpAlone : WEIGHTS.jumpAfterSilence;
+}

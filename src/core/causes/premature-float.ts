@@ -2,7 +2,7 @@
 
 import { amps, counted, duration, percent, share, volts } from '../quantity/text';
 import { median } from '../quantity/numbers';
-import { blocksInSeries, CHEMISTRY, isLead } from '../system/chemistry';
+import { blocksInSeries, fullTailAmps, isLead } from '../system/chemistry';
 import type { Source, System } from '../system/schema';
 import { HOUR } from '../quantity/span';
 import type { SourceCharging, Stage } from '../charge/types';
@@ -87,7 +87,7 @@ function leaderStops(charging: readonly SourceCharging[], days: number): Evidenc
     const absorbed = charges
       .flatMap((one) => one.stages)
       .filter((one) => one.stage === 'absorption' && !one.cutOff && one.endAmpsAreBattery);
-    const tail = (CHEMISTRY[bank.chemistry].fullTailPercent * bank.capacityAh) / 100;
+    const tail = fullTailAmps(bank);
     const early = absorbed.filter(
       (one) => (one.endedBy === 'timer' || one.endedBy === 'tail') && one.endAmps > STILL_CHARGING * tail,
     );

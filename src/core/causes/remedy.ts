@@ -1,7 +1,7 @@
 /** What is done about a cause: the figure to set and its reason, and what to mind where it can hurt somebody. */
 
 import { slopeMv, volts } from '../quantity/text';
-import { CHEMISTRY, compensationOf, expectedVolts, isLead } from '../system/chemistry';
+import { CHEMISTRY, compensationOf, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { System } from '../system/schema';
 
@@ -46,5 +46,5 @@ export function compensationRange(bank: KnownBank): string {
 /** Current of a full battery, A, as "3.2 A, 2 % of capacity". */
 export function tailText(bank: KnownBank): string {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
-  return `${((fullTailPercent / 100) * bank.capacityAh).toFixed(1)} A, ${fullTailPercent} % of capacity`;
+  return `${fullTailAmps(bank).toFixed(1)} A, ${fullTailPercent} % of capacity`;
 }

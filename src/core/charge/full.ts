@@ -1,7 +1,7 @@
 /** Whether a charge got the battery truly full, or only says so. */
 
 import { HOUR, MINUTE, type Span } from '../quantity/span';
-import { CHEMISTRY, expectedVolts, isLead } from '../system/chemistry';
+import { CHEMISTRY, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { cellAt, cellStart } from '../log/grid';
 import type { Setpoints } from './setpoint';
@@ -85,7 +85,7 @@ export function heldFullBy(
   if (!batteryAmps) return null;
   const volts = view.batteryVolts ?? view.volts;
   const aboveFloat = floatVolts + ABOVE_FLOAT * blocks;
-  const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
+  const tail = fullTailAmps(bank);
   for (const stage of stages.filter((one) => one.stage === 'hold' && !one.blocked)) {
     const least = fillingVolts(stage, bank, blocks);
     let atTail = 0;

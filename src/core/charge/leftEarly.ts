@@ -5,7 +5,7 @@
 
 import { median } from '../quantity/numbers';
 import { lengthOf, MINUTE } from '../quantity/span';
-import { CHEMISTRY } from '../system/chemistry';
+import { CHEMISTRY, fullTailAmps } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { firstAtOrAfter } from '../log/grid';
 import type { Timeline } from '../log/timeline';
@@ -38,8 +38,8 @@ export function leftEarlyOf(
   bank: KnownBank,
 ): LeftEarly | null {
   if (!view.batteryAmps || view.ampsAreBattery) return null;
-  const { fullTailPercent, earlyTailPercent } = CHEMISTRY[bank.chemistry];
-  const tail = (fullTailPercent / 100) * bank.capacityAh;
+  const { earlyTailPercent } = CHEMISTRY[bank.chemistry];
+  const tail = fullTailAmps(bank);
   // With more than this of its own, a charger that stops has a threshold that is too high, whatever others give.
   const reason = (earlyTailPercent / 100) * bank.capacityAh;
   const logs = timeline.series.filter(

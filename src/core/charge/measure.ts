@@ -4,7 +4,7 @@ import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { cellAt, cellStart, firstAtOrAfter, integrate } from '../log/grid';
 import { batteryCurrent, type Timeline } from '../log/timeline';
-import { CHEMISTRY, isLead } from '../system/chemistry';
+import { fullTailAmps, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { StageRuns } from './runs';
 import type { Setpoints } from './setpoint';
@@ -78,9 +78,6 @@ export function measureStage(
   };
 }
 
-/** Tails above which a charger's own current hides the battery's; lead takes long to come down to its tail, and chargers are set for that. */
-const ABOVE = { lead: 1.5, lithium: 1.2 };
-
 /** Of the cells at the tail so many may be above it: a load that stops sets the current free for a moment. */
 const STRAY = 0.1;
 
@@ -91,7 +88,7 @@ function atTailFrom(
   battery: Float32Array,
   bank: KnownBank,
 ): number {
-  const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
+  const tail = fullTailAmps(bank);
   let above = 0;
   let first = -1;
   for (let k = cells.length - 1; k >= 0; k--) {
@@ -101,6 +98,9 @@ function atTailFrom(
   return first < 0 ? NaN : cellStart(view.grid, first);
 }
 
+/** Tails above which a charger's own current hides the battery's; lead takes long to come down to its tail, and chargers are set for that. */
+const ABOVE = { lead: 1.5, lithium: 1.2 };
+
 /** Cells in which the battery was at its tail while the charger, for the loads, still gave far more. */
 function pastTail(
   cells: readonly number[],
@@ -108,7 +108,7 @@ function pastTail(
   battery: Float32Array,
   bank: KnownBank,
 ): number {
-  const tail = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
+  const tail = fullTailAmps(bank);
   // Chargers that go on to half of that tail are only careful.
   const past = tail / 2;
   const above = isLead(bank.chemistry) ? ABOVE.lead : ABOVE.lithium;

@@ -1,7 +1,7 @@
 /** What absorption is short of: by how the current fell, the minutes and ampere-hours to the tail of a full battery. */
 
 import { quantile } from '../quantity/numbers';
-import { CHEMISTRY, type Range } from '../system/chemistry';
+import { fullTailAmps, type Range } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { forecastTail } from './tail';
 import type { Charge } from './types';
@@ -18,7 +18,7 @@ export interface Missing {
 
 /** Null where no absorption that the charger itself ended shows a falling battery current, or where it would never come down so far. */
 export function missingOf(charges: readonly Charge[], bank: KnownBank): Missing | null {
-  const tailAmps = (CHEMISTRY[bank.chemistry].fullTailPercent / 100) * bank.capacityAh;
+  const tailAmps = fullTailAmps(bank);
   const forecasts = charges.flatMap(({ stages }) =>
     stages.flatMap((stage, i) => {
       if (stage.stage !== 'absorption' || stages[i + 1]?.stage !== 'float' || stage.cutOff) return [];

@@ -7,7 +7,7 @@ import { logOf, type Timeline } from '../log/timeline';
 import { refusalsOf } from '../charge/refusals';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
-import { blocksInSeries, CHEMISTRY, expectedVolts, isLead } from '../system/chemistry';
+import { blocksInSeries, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { restPercent } from '../system/restVoltage';
 
@@ -61,8 +61,7 @@ function onceEach(anchors: readonly Anchor[]): Anchor[] {
 
 function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
   const lead = isLead(bank.chemistry);
-  const { fullTailPercent } = CHEMISTRY[bank.chemistry];
-  const tailAmps = (fullTailPercent / 100) * bank.capacityAh;
+  const tailAmps = fullTailAmps(bank);
   const found: Anchor[] = [];
   charge.stages.forEach((stage, i) => {
     if (stage.stage !== 'absorption' && stage.stage !== 'equalise') return;

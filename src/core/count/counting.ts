@@ -66,7 +66,7 @@ export function countingOf(input: CountingInput): Counting | null {
   const jumps = jumpsIn(log, counts);
   const collapses = collapsesOf(charging);
   const syncs = found
-    .filter((one) => !(one.afterGap && jumps.some(({ at }) => at === one.at)))
+    .filter((one) => !(one.afterGap && jumps.some(({ at, mayBeSync }) => at === one.at && !mayBeSync)))
     .map((one) => judged(one, log, reference, collapses));
   return {
     settings,

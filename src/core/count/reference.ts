@@ -59,7 +59,7 @@ const TOP = { from: 0.9, variance: 0.004 };
 const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 
 /** What all anchors of a log share and no number of them takes away: at its tail one battery is fuller than another. Parts of the capacity. */
-const ALIKE = { lead: 0.015, lithium: 0.01 };
+const SHARED = { lead: 0.015, lithium: 0.01 };
 
 /** Guesses beside the usual one: a zero error of half a per cent of the capacity, and a capacity that may be anything; parts. */
 const GUESSES: readonly { capacity?: number; offset?: number }[] = [{}, { offset: 0.005 }, { capacity: 0.5 }];
@@ -86,8 +86,8 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   const anchors = claimed.flatMap((one) => whileKept(one, through, bank.capacityAh));
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   const { grid } = through;
-  const shared = isLead(bank.chemistry) ? ALIKE.lead : ALIKE.lithium;
   const lead = isLead(bank.chemistry);
+  const shared = lead ? SHARED.lead : SHARED.lithium;
   const before = lead ? BEFORE.lead : BEFORE.lithium;
   const c = bank.capacityAh;
   const zero = ZERO.amps + ZERO.part * c;
@@ -191,7 +191,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     deviation: Math.sqrt(offset.smoothed.covariance[3]![3]!) * c,
   };
   // What all anchors share is gained or lost once a day.
-  const alike = (one: Pick<Estimate, 'value' | 'deviation'>) => ({
+  const withShared = (one: Pick<Estimate, 'value' | 'deviation'>) => ({
     ...one,
     deviation: Math.hypot(one.deviation, (shared * c) / 24),
   });
@@ -212,7 +212,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     },
     // What the meter shows too much, A: taken off its current.
     offsetA: {
-      ...alike(best === usual ? mixed : { value: -state[3]! * c, deviation: sd(3) * c }),
+      ...withShared(best === usual ? mixed : { value: -state[3]! * c, deviation: sd(3) * c }),
       before: { value: 0, deviation: zero },
     },
     anchors: [...anchors],

@@ -1,7 +1,7 @@
 /** Charges as a table lists them, and a charge beside what was to be expected of it, in words. */
 
 import type { EndedBy, StageName } from '../charge/types';
-import { CHEMISTRY, expectedVolts, isLead, type Range } from '../system/chemistry';
+import { CHEMISTRY, expectedVolts, fullTailAmps, isLead, type Range } from '../system/chemistry';
 import { bankOf } from '../system/bankOf';
 import { knownSystem } from '../system/known';
 import type { System } from '../system/schema';
@@ -127,7 +127,7 @@ export function chargeCard(charge: DiagnosisCharge, system: System): CardLine[] 
     });
   }
   if (absorption) {
-    const tailAmps = (figures.fullTailPercent / 100) * bank.capacityAh;
+    const tailAmps = fullTailAmps(bank);
     const { endAmps, endedBy } = absorption;
     const ended = endedBy === 'unknown' ? '' : `, ended by: ${ENDED_WORDS[endedBy]}`;
     const dips = absorption.dips > 0 ? `, with ${counted(absorption.dips, 'dip')} of the supply` : '';

@@ -57,6 +57,15 @@ export const CHEMISTRY: Record<Chemistry, ChemistryFigures> = {
   },
 };
 
+/** A at which a battery held at its charge voltage is full. */
+export const fullTailAmps = ({
+  chemistry,
+  capacityAh,
+}: {
+  chemistry: Chemistry;
+  capacityAh: number;
+}): number => (CHEMISTRY[chemistry].fullTailPercent / 100) * capacityAh;
+
 export const isLead = (chemistry: Chemistry): boolean => chemistry !== 'lfp';
 
 /** How many 12 V blocks the bank is in series: 1 at 12 V, 2 at 24 V, 4 at 48 V. Scales every voltage tolerance. */

@@ -2,7 +2,7 @@
 
 import { HOUR } from '../quantity/span';
 import { amps, duration, percent, small, volts } from '../quantity/text';
-import { CHEMISTRY, isLead } from './chemistry';
+import { CHEMISTRY, fullTailAmps, isLead } from './chemistry';
 import { chargeTime } from './chargeTime';
 import { knownSystem } from './known';
 import { reviewSettings } from './review/review';
@@ -71,7 +71,7 @@ export function resynchronise(system: System, fromPercent = 50): Procedure {
   if (known) {
     const { fullTailPercent } = CHEMISTRY[known.bank.chemistry];
     steps.push(
-      `Wait until the current into the battery has fallen to ${amps((fullTailPercent / 100) * known.bank.capacityAh)} (${percent(fullTailPercent)} of capacity) while the voltage is held.`,
+      `Wait until the current into the battery has fallen to ${amps(fullTailAmps(known.bank))} (${percent(fullTailPercent)} of capacity) while the voltage is held.`,
     );
   } else
     steps.push('Wait until the current into the battery has fallen to its tail while the voltage is held.');

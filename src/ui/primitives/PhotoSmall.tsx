@@ -26,7 +26,7 @@ export function PhotoSmall({ src, name, href, onRemove }: Props) {
       <button
         type="button"
         aria-label={`Remove ${small(name)}`}
-        className="border-rule-strong size-7 border border-l-0 leading-none"
+        className="border-rule-strong size-9 border border-l-0 leading-none"
         onClick={onRemove}
       >
         ×
