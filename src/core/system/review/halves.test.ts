@@ -2,6 +2,7 @@
 
 import type { System } from '../schema';
 import { reviewSettings } from './review';
+import { lead } from '../../../../tests/support/ruleCases';
 
 const charger = (id: string, across: 'lower' | 'upper', absorptionV = 14.4): System['sources'][number] => ({
   id,
@@ -29,15 +30,10 @@ const split = (
   name: 'Split bank',
   timeZone: 'Europe/Rome',
   bank: {
-    chemistry: 'agm',
+    ...lead().bank,
     cellsInSeries: 12,
-    stringsInParallel: 1,
-    capacityAh: 100,
-    capacityHours: 20,
     chargeVolts: { min: 28.4, max: 29.2 },
     floatVolts: { min: 27.2, max: 27.6 },
-    compensationMvPerCellPerC: { min: -5, max: -3 },
-    maxChargeA: 30,
   },
   sources,
   monitor: {
