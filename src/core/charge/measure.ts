@@ -133,9 +133,13 @@ function isBlocked(ending: readonly number[], { allowed }: ChargeView): boolean 
   return allowed !== null && median(ending.map((cell) => allowed[cell]!).filter((one) => one === one)) < 0.5;
 }
 
-/** The last five minutes of a stage without its very last cell, which may lie half beyond its end; at least one cell. */
+/** The end of a stage: so long, and no more than this part of it, for in a short one the current falls fast. */
+const ENDING = { most: 5 * MINUTE, part: 1 / 5 };
+
+/** The cells at the end of a stage without its very last one, which may lie half beyond its end; at least one cell. */
 function endingCells(cells: number[], view: ChargeView): number[] {
-  const wanted = Math.max(1, Math.round((5 * MINUTE) / view.grid.step));
+  const most = Math.round(ENDING.most / view.grid.step);
+  const wanted = Math.max(1, Math.min(most, Math.round(ENDING.part * cells.length)));
   const inner = cells.length > 2 ? cells.slice(0, -1) : cells;
   return inner.slice(-wanted);
 }

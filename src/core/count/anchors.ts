@@ -169,8 +169,11 @@ const CALM = { drawn: 0.03, taken: 0.003 };
 const SETTLES = { lead: 3 * HOUR, lithium: 1 * HOUR };
 /** Sealed lead rests higher than flooded at the same charge, V a block (common practice, no source). */
 const SEALED = 0.06;
-/** A rest voltage speaks once in so long. */
+/** A rest voltage speaks once in so long; or where the charge has changed by so much since. */
 const EVERY = 8 * HOUR;
+const OTHER = 0.15;
+/** After a heavy load the voltage comes back for so long. */
+const RECOVERS = { lead: HOUR, lithium: 20 * MINUTE };
 
 /**
  * On its flat part a lithium voltage says little, and by makers' tables alone: once in so long, after so long a rest, that well, below
@@ -193,7 +196,9 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
   let last = -Infinity;
   let strainedAt = -Infinity;
   let flatAt = -Infinity;
+  let lastCharge = NaN;
   const settles = lead ? SETTLES.lead : SETTLES.lithium;
+  const recovers = lead ? RECOVERS.lead : RECOVERS.lithium;
   for (let cell = 0; cell < grid.count; cell++) {
     const part = amps[cell]! / bank.capacityAh;
     if (part !== part) continue;
@@ -201,13 +206,13 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     if (part > CALM.taken) chargedAt = at;
     if (part < -CALM.drawn) strainedAt = at;
     const perBlock = volts[cell]! / blocks;
-    if (perBlock !== perBlock || at - chargedAt < settles || at - strainedAt < HOUR || at - last < EVERY)
-      continue;
+    if (perBlock !== perBlock || at - chargedAt < settles || at - strainedAt < recovers) continue;
     // Nothing was seen before the start of a log.
     if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
     const open = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part);
     const charge =
       restPercent(bank.chemistry, open - (lead && bank.chemistry !== 'flooded' ? SEALED : 0)) / 100;
+    if (at - last < EVERY && !(Math.abs(charge - lastCharge) > OTHER)) continue;
     if (lead) {
       if (perBlock < 11.3 || perBlock > 13.1) continue;
       // Under the end of its table a voltage no longer says how far.
@@ -224,6 +229,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
       found.push({ kind: perBlock < 12 ? 'empty' : 'rest', at, until: at, charge, deviation: 0.04 });
     }
     last = at;
+    lastCharge = charge;
   }
   return found;
 }

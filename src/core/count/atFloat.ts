@@ -9,6 +9,7 @@ import type { KnownSystem } from '../system/known';
 
 /** The monitor's current while a full battery is only kept so. */
 export interface AtFloat {
+  /** What nearly every float shows at least, A; 0 where some show a current in and others one out. */
   amps: number;
   /** What scatter from time to time leaves open, A. */
   error: number;
@@ -52,10 +53,11 @@ export function atFloatOf(
     cells += last - first;
   }
   if (medians.length === 0) return null;
-  const spread = quantile(medians, 0.84) - quantile(medians, 0.16);
+  const [low, high] = [quantile(medians, 0.16), quantile(medians, 0.84)];
   return {
-    amps: quantile(medians, 0.5),
-    error: Math.max(0.0005 * bank.capacityAh, spread / 2 / Math.sqrt(medians.length)),
+    // A zero error is there on every float; what is there on some alone is what the battery still takes then.
+    amps: low > 0 ? low : high < 0 ? high : 0,
+    error: Math.max(0.0005 * bank.capacityAh, (high - low) / 2 / Math.sqrt(medians.length)),
     hours: (cells * grid.step) / HOUR,
     spans,
   };

@@ -20,6 +20,8 @@ export interface Unseen {
 /** V a 12 V block that no battery has which is being drawn on, some minutes after charging. */
 const CHARGING_V = { lead: 13.3, lithium: 14 };
 const PIECE = { lead: 30 * MINUTE, lithium: 10 * MINUTE };
+/** What sinks too little in a piece is seen to sink in so long. */
+const WINDOW = HOUR;
 
 export const chargingVolts = (bank: KnownBank): number =>
   (isLead(bank.chemistry) ? CHARGING_V.lead : CHARGING_V.lithium) * blocksInSeries(bank);
@@ -39,11 +41,17 @@ export function unseenOf(
   let from = -1;
   const blocks = blocksInSeries(bank);
   const least = Math.max(3, Math.round((isLead(bank.chemistry) ? PIECE.lead : PIECE.lithium) / grid.step));
+  const window = Math.round(WINDOW / grid.step);
   // In pieces: a voltage that is held for hours and then let go is held for those hours.
   const close = (cell: number) => {
     for (let first = from; from >= 0 && cell - first >= least; first += least) {
       const last = cell - first >= 2 * least ? first + least : cell;
-      if (stands(volts, first, last, blocks)) {
+      const before = Math.max(from, last - window);
+      const after = Math.min(cell, first + window);
+      if (
+        stands(volts, first, last, blocks) &&
+        (stands(volts, before, last, blocks) || stands(volts, first, after, blocks))
+      ) {
         spans.push({ from: cellStart(grid, first), to: cellStart(grid, last) });
         for (let i = first; i < last; i++) currents.push(amps[i]!);
       }

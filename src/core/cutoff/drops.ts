@@ -24,6 +24,8 @@ export interface Drop {
   most: number;
   /** V at the load's terminals at least, NaN where not logged. */
   loadVolts: number;
+  /** What was drawn before the run goes on after it. */
+  goesOn: boolean;
   moment: Moment;
 }
 
@@ -40,41 +42,64 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
   const step = medianStep(time);
   const limit = gapLimit(step);
   const found: Drop[] = [];
+  const dropAt = (ran: number, i: number, end: number, goes: boolean): Drop => {
+    let peak = 0;
+    let loadVolts = NaN;
+    for (let k = i - 1; k >= 0 && (i - k <= BEFORE.samples || time[i]! - time[k]! <= BEFORE.ms); k--) {
+      if (time[i]! - time[k]! > Math.max(BEFORE.ms, BEFORE.samples * step)) break;
+      if (amps[k]! > peak) peak = amps[k]!;
+      if (volts && !(volts[k]! >= loadVolts)) loadVolts = volts[k]!;
+    }
+    return {
+      load,
+      at: time[i]!,
+      back: end < time.length ? time[end]! : NaN,
+      amps: amps[ran]!,
+      peak,
+      ranMs: time[i]! - time[startOfRun(load, ran)]!,
+      most,
+      loadVolts,
+      goesOn: goes,
+      moment: readMoment(time[i]!),
+    };
+  };
   let last = -1;
   for (let i = 0; i < time.length; i++) {
     if (amps[i]! > on) last = i;
-    if (last < 0 || !(amps[i]! <= off)) continue;
+    if (last < 0) continue;
+    if (!(amps[i]! <= off)) {
+      // One load of several that lets go leaves what the others draw.
+      if (i > 0 && time[i]! - time[i - 1]! <= limit && fallsByHalf(amps, i, LEAST_PART * capacityAh)) {
+        const level = amps[i - 1]! / 2;
+        let end = i;
+        while (end < time.length && !(amps[end]! > level)) end++;
+        found.push(dropAt(i - 1, i, end, true));
+      }
+      continue;
+    }
     const ran = last;
     last = -1;
     if (time[i]! - time[i - 1]! > limit || i - ran > FADES) continue;
     let end = i;
     while (end < time.length && !(amps[end]! > on)) end++;
-    const start = startOfRun(load, ran);
-    // A sun that rises takes the loads over by and by, and soon charges; a run that ends leaves what was drawn before it.
-    const isOver = load.hidden ? isTakenOver(load, i) : goesOn(load, start, i, noise);
-    if (!isOver) {
-      let peak = 0;
-      let loadVolts = NaN;
-      for (let k = i - 1; k >= 0 && (i - k <= BEFORE.samples || time[i]! - time[k]! <= BEFORE.ms); k--) {
-        if (time[i]! - time[k]! > Math.max(BEFORE.ms, BEFORE.samples * step)) break;
-        if (amps[k]! > peak) peak = amps[k]!;
-        if (volts && !(volts[k]! >= loadVolts)) loadVolts = volts[k]!;
-      }
-      found.push({
-        load,
-        at: time[i]!,
-        back: end < time.length ? time[end]! : NaN,
-        amps: amps[ran]!,
-        peak,
-        ranMs: time[i]! - time[start]!,
-        most,
-        loadVolts,
-        moment: readMoment(time[i]!),
-      });
-    }
+    // A sun that rises takes the loads over by and by, and soon charges.
+    if (!(load.hidden && isTakenOver(load, i)))
+      found.push(dropAt(ran, i, end, !load.hidden && goesOn(load, startOfRun(load, ran), i, noise)));
     i = end - 1;
   }
   return found;
+}
+
+/** What lets go alone draws so much at least, parts of the capacity in A, and so many samples stay low. */
+const LEAST_PART = 0.03;
+const STAYS = 3;
+
+/** Whether a current falls to less than half by so many amperes at the least, and stays there. */
+function fallsByHalf(amps: Float32Array, i: number, least: number): boolean {
+  const before = amps[i - 1]!;
+  if (!(before - amps[i]! >= least)) return false;
+  for (let k = i; k < Math.min(amps.length, i + STAYS); k++) if (!(amps[k]! < before / 2)) return false;
+  return true;
 }
 
 /** A current that takes longer than so many samples to fall is not cut. */
@@ -82,7 +107,7 @@ const FADES = 3;
 /** Samples before a run and after it that say what is drawn without it, and how far they may differ, parts. */
 const WITHOUT = { samples: 10, differs: 0.25, noise: 3 };
 
-/** What was drawn before a run goes on after it: the run has ended, and nothing was cut. */
+/** What was drawn before a run goes on after it: the run has ended, or one load of several was cut. */
 function goesOn({ amps }: LoadCurrent, start: number, end: number, noise: number): boolean {
   const before = median(amps.subarray(Math.max(0, start - WITHOUT.samples), start));
   const after = median(amps.subarray(end, end + WITHOUT.samples));

@@ -73,8 +73,12 @@ export function findCutOffs(
   for (const drop of drops) {
     // While the BMS lets nothing out the loads come and go with the chargers: that is one stop.
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
-    const reason = reasonOf(drop, system, stops, runs.isDone);
+    const reason = drop.goesOn
+      ? reasonOfPart(drop, system, runs.isDone)
+      : reasonOf(drop, system, stops, runs.isDone);
     if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
+    // What ends while others go on has ended by itself, unless a limit that is known was reached.
+    else if (drop.goesOn) continue;
     // Of runs that all come low, the whole ones were not cut.
     else if (!runs.isWhole(drop)) open.push(drop);
   }
@@ -139,6 +143,26 @@ function reasonOf(
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
   if (volts <= limit && (isUnder || !done(drop))) return { by: idOf(load), why: 'volts' };
   return surges ? { by: idOf(load), why: 'surge' } : null;
+}
+
+/** What cut a load while others went on: a limit of its own that is known, or null. */
+function reasonOfPart(
+  drop: Drop,
+  system: KnownSystem,
+  done: (drop: Drop) => boolean,
+): { by: string; why: CutReason } | null {
+  const { load, moment, loadVolts, peak } = drop;
+  const blocks = blocksInSeries(system.bank);
+  const by = idOf(load);
+  for (const { cutoffPercent, cutoffV, surgeA } of loadOf(system, load)) {
+    if (surgeA !== undefined && peak >= NEARLY * surgeA) return { by, why: 'surge' };
+    if (cutoffPercent !== undefined && reaches(moment, cutoffPercent)) return { by, why: 'percent' };
+    if (cutoffV === undefined || done(drop)) continue;
+    const own = loadVolts === loadVolts;
+    if ((own ? loadVolts : moment.volts) <= cutoffV + (own ? NEAR.load : NEAR.battery / 2) * blocks)
+      return { by, why: 'volts' };
+  }
+  return null;
 }
 
 const loadOf = ({ loads }: KnownSystem, { id }: LoadCurrent): readonly Load[] =>

@@ -79,7 +79,7 @@ export function conclude(
   const capacityTests = judgeTests(records['capacity-test'], system);
   const bank = knownSystem(system)?.bank ?? null;
   const seen = { ...observed, job, system, bank, rounds, capacityTests, visits: records.visit };
-  const weighed = explain(weighCauses(CAUSES, seen));
+  const weighed = explain(weighCauses(CAUSES, seen), job.complaints);
   const review = reviewSettings(today, job);
   const made = (job.tests ?? []).map((one) => one.test);
   const [next = null, ...further] = rankTests(weighed, [...made, ...(job.testsLeftOut ?? [])]);

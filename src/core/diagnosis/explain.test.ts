@@ -1,5 +1,6 @@
 import { CAUSES } from '../causes';
 import type { CauseCode } from '../causes/codes';
+import type { Complaint } from '../system/schema';
 import { explain } from './explain';
 import { standingOf, type Weighed } from './weigh';
 
@@ -11,8 +12,9 @@ const weighed = (code: CauseCode, decibans: number): Weighed => ({
   missing: [],
   ruledOut: null,
 });
-const told = (...some: Weighed[]) =>
-  explain(some).map(({ cause, standing, explainedBy }) => [cause.code, standing, ...explainedBy]);
+const explained = (complaints: Complaint[], some: readonly Weighed[]) =>
+  explain(some, complaints).map(({ cause, standing, explainedBy }) => [cause.code, standing, ...explainedBy]);
+const told = (...some: Weighed[]) => explained(['undercharging'], some);
 
 test('what a fault upstream explains is possible at most, and behind it', () => {
   expect(told(weighed('absorption-too-short', 25), weighed('charge-path-drop', 15))).toEqual([
@@ -49,5 +51,28 @@ test('a battery that is never filled is empty soon: that is told as what it brin
   expect(told(weighed('source-too-small', 14), weighed('really-empty', 18))).toEqual([
     ['source-too-small', 'likely'],
     ['really-empty', 'possible', 'source-too-small'],
+  ]);
+});
+
+test('a fact that the owner complains of keeps its standing behind its cause', () => {
+  expect(
+    explained(['premature-cutoff'], [weighed('really-empty', 18), weighed('source-too-small', 14)]),
+  ).toEqual([
+    ['source-too-small', 'likely'],
+    ['really-empty', 'likely', 'source-too-small'],
+  ]);
+  expect(
+    explained(['drifting-soc'], [weighed('charged-voltage-unreached', 22), weighed('never-started', 13)]),
+  ).toEqual([
+    ['charged-voltage-unreached', 'strong'],
+    ['never-started', 'likely', 'charged-voltage-unreached'],
+  ]);
+});
+
+test('a low cell ends the discharge of a battery that is not empty: that is not shown beside it', () => {
+  expect(explained(['premature-cutoff'], [weighed('weak-cell', 14), weighed('really-empty', 12)])[1]).toEqual([
+    'really-empty',
+    'possible',
+    'weak-cell',
   ]);
 });

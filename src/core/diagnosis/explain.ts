@@ -1,9 +1,11 @@
 /**
  * One fault explains another: resistance in the path makes absorption end early, a charger that gives half looks like a source too small.
- * What is explained is not shown as likely beside its cause: it is told as its consequence, and the fault upstream comes first.
+ * What is explained is not shown as likely beside its cause: it is told as its consequence, and the fault upstream comes first. A
+ * consequence that is true all the same, and that the owner complains of, keeps its standing behind its cause.
  */
 
 import type { CauseCode } from '../causes/codes';
+import type { Complaint } from '../system/schema';
 import type { Weighed } from './weigh';
 
 /** Fault upstream, and what it brings with it. */
@@ -137,6 +139,11 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'capacity-lost': ['really-empty', 'rate-expected'],
 };
 
+/** Facts that hold whatever brought them: a battery that is empty is empty, a reading that began anywhere began anywhere. */
+const FACTS: readonly CauseCode[] = ['really-empty', 'never-started'];
+/** What says the same is not shown twice: a low cell ends the discharge of a battery that is not empty. */
+const IN_ITS_STEAD: readonly CauseCode[] = ['weak-cell', 'cell-imbalance', 'capacity-lost', 'voltage-guess'];
+
 const shown = ({ standing }: Weighed): boolean => standing === 'strong' || standing === 'likely';
 
 export interface Explained extends Weighed {
@@ -157,8 +164,11 @@ const isNoWeaker = (upstream: Weighed, one: Weighed): boolean =>
   upstream.cause.complaint !== 'drifting-soc' ||
   upstream.decibans >= one.decibans - MUCH;
 
-/** Weighed causes, those that another explains taken down to possible at most and put behind it. */
-export function explain(weighed: readonly Weighed[]): Explained[] {
+/**
+ * Weighed causes, those that another explains taken down to possible at most and put behind it.
+ * @param complaints of the owner
+ */
+export function explain(weighed: readonly Weighed[], complaints: readonly Complaint[]): Explained[] {
   const upstream = weighed.filter(shown);
   return weighed
     .map((one): Explained => {
@@ -168,7 +178,15 @@ export function explain(weighed: readonly Weighed[]): Explained[] {
       // What is not even possible comes with nothing.
       if (explainedBy.length === 0 || (!shown(one) && one.standing !== 'possible'))
         return { ...one, explainedBy: [] };
-      return { ...one, standing: 'possible', explainedBy };
+      const stands =
+        FACTS.includes(one.cause.code) &&
+        complaints.includes(one.cause.complaint) &&
+        !explainedBy.some((code) => IN_ITS_STEAD.includes(code));
+      return { ...one, standing: stands ? one.standing : 'possible', explainedBy };
     })
-    .sort((a, b) => Number(shown(b)) - Number(shown(a)));
+    .sort(
+      (a, b) =>
+        Number(shown(b)) - Number(shown(a)) ||
+        (shown(a) ? Number(a.explainedBy.length > 0) - Number(b.explainedBy.length > 0) : 0),
+    );
 }
