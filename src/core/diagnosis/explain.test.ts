@@ -70,9 +70,7 @@ test('a fact that the owner complains of keeps its standing behind its cause', (
 });
 
 test('a low cell ends the discharge of a battery that is not empty: that is not shown beside it', () => {
-  expect(explained(['premature-cutoff'], [weighed('weak-cell', 14), weighed('really-empty', 12)])[1]).toEqual([
-    'really-empty',
-    'possible',
-    'weak-cell',
-  ]);
+  expect(explained(['premature-cutoff'], [weighed('weak-cell', 14), weighed('really-empty', 12)])[1]).toEqual(
+    ['really-empty', 'possible', 'weak-cell'],
+  );
 });
