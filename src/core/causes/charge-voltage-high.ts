@@ -4,9 +4,9 @@ import { median } from '../quantity/numbers';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { type Cause, type Evidence, oneIsEnough, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy } from './compensation';
-import { plateausOf, weighPlateaus, weighConfigured } from './plateaus';
-import type { SourceCharging } from '../charge/types';
-import { isLead } from '../system/chemistry';
+import { COLDER_MV, plateausOf, weighPlateaus, weighConfigured } from './plateaus';
+import type { SourceCharging, Stage } from '../charge/types';
+import { expectedVolts, isLead } from '../system/chemistry';
 import { chargeRange, GAS } from './remedy';
 
 const WEIGHTS = {
@@ -84,9 +84,7 @@ export const chargeVoltageHigh: Cause = {
         return speaksFor(evidence) ? [...evidence, ...byTemperature(one)] : evidence;
       }),
     ),
-    ...(isLead(bank.chemistry)
-      ? []
-      : oneIsEnough(charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges))),
+    ...oneIsEnough(charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges)),
     ...highTogether(refusals ?? [], bank.chargeVolts.max / bank.cellsInSeries),
   ],
   missing: (seen, evidence) =>
@@ -97,15 +95,30 @@ export const chargeVoltageHigh: Cause = {
 
 /** Where no plateau is long enough to judge, how high the charges went. */
 function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
-  const tops = charges.map((one) => Math.max(...one.stages.map((stage) => stage.topVolts)));
-  const highest = median(tops);
-  if (tops.length < 2 || !Number.isFinite(highest)) return [];
-  const above = (1000 * (highest - bank.chargeVolts.max)) / bank.cellsInSeries;
-  const over = charges.filter((_, i) => tops[i]! > bank.chargeVolts.max);
+  const lead = isLead(bank.chemistry);
+  const heights = charges.map(({ stages }) => {
+    const top = stages.reduce<Stage | null>(
+      (most, one) => (one.topVolts > (most?.topVolts ?? 0) ? one : most),
+      null,
+    );
+    if (!top) return NaN;
+    const known = top.celsius === top.celsius || !lead;
+    const most =
+      expectedVolts(bank, 'absorption', top.celsius).max +
+      (known ? 0 : (COLDER_MV * bank.cellsInSeries) / 1000);
+    return top.topVolts - most;
+  });
+  const usual = median(heights);
+  if (heights.length < 2 || !Number.isFinite(usual)) return [];
+  const above = (1000 * usual) / bank.cellsInSeries;
+  // Lead that is not brought so high by all that its charger has says nothing of the setting.
+  if (lead && above < 12) return [];
+  const over = charges.filter((_, i) => heights[i]! > 0);
+  const highest = median(charges.map((one) => Math.max(...one.stages.map((stage) => stage.topVolts))));
   return [
     {
-      text: `Charges of ${source?.name ?? 'the charger'} went up to ${volts(highest)}; the battery takes ${volts(bank.chargeVolts.max)} at most. It was above in ${share(over.length, charges.length, 'charge')}.`,
-      decibans: shrunk(weightOf(WEIGHTS.topAbove, above), tops.length),
+      text: `Charges of ${source?.name ?? 'the charger'} went up to ${volts(highest)}; the battery takes ${volts(highest - usual)} at most. It was above in ${share(over.length, charges.length, 'charge')}.`,
+      decibans: shrunk(weightOf(WEIGHTS.topAbove, above), heights.length),
       group: 'plateau',
       spans: above > 8 ? over : [],
     },

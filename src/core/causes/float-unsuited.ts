@@ -142,9 +142,12 @@ export const floatUnsuited: Cause = {
           spans: off > 10 ? floats : [],
         },
       ];
-      if (off > 20 && floats.length >= 3)
+      const often = floats.length >= 3;
+      if (off > 20 && (often || hours >= ON_END))
         evidence.push({
-          text: `It was so on ${share(outside.filter((one) => Math.max(one.above, one.below) > 10).length, floats.length, 'float')}.`,
+          text: often
+            ? `It was so on ${share(outside.filter((one) => Math.max(one.above, one.below) > 10).length, floats.length, 'float')}.`
+            : 'It was so for days on end.',
           decibans: WEIGHTS.again,
           group: 'again',
           spans: [],
@@ -156,6 +159,9 @@ export const floatUnsuited: Cause = {
       ? ['a charge that goes on to float']
       : [],
 };
+
+/** A float that never ends tells in so long as much as several do. */
+const ON_END = 72 * HOUR;
 
 /** A float that no absorption came before may be a supply that stands still for a while; for so long none does. */
 const STANDS_STILL = 3 * HOUR;

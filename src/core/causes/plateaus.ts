@@ -24,7 +24,7 @@ export interface Plateaus {
 const LEAST_HELD = 10 * MINUTE;
 /** With no temperature known a plateau may lie lower for a warm battery, and higher for a cold one, by so much, mV per cell. */
 const WARMER_MV = 30;
-const COLDER_MV = 75;
+export const COLDER_MV = 75;
 
 /** °C by which a temperature that only the float tells may be off. */
 const FLOAT_TELLS = 5;

@@ -69,7 +69,7 @@ test('lithium that goes far above its range without a plateau, on every charge, 
       bank: lithium,
       charges: Array.from({ length: 5 }, () => ({
         ...held(14.4, 13.7, 20).charges[0]!,
-        stages: [{ stage: 'bulk', topVolts: volts } as never],
+        stages: [{ stage: 'bulk', topVolts: volts, celsius: NaN } as never],
       })),
     });
   const sum = (...tops: number[]) => sumOf(chargeVoltageHigh.weigh!(seen(tops.map(top), lithium)));
@@ -91,4 +91,21 @@ test('a stop of the supply before any absorption is no float; hours of it are', 
   expect(brief(60, 'bulk')).toBe(0);
   expect(brief(60, 'absorption')).toBeGreaterThan(10);
   expect(brief(240, 'bulk')).toBeGreaterThan(10);
+});
+
+test('lead that is carried far above its range by a charger that never comes to its voltage is found; one that stays under it says nothing', () => {
+  const top = (volts: number, celsius: number) =>
+    held(14.4, 13.7, 20, {
+      charges: Array.from({ length: 5 }, () => ({
+        ...held(14.4, 13.7, 20).charges[0]!,
+        stages: [{ stage: 'bulk', topVolts: volts, celsius } as never],
+      })),
+    });
+  const sum = (volts: number, celsius: number) =>
+    sumOf(chargeVoltageHigh.weigh!(seen([top(volts, celsius)])));
+  expect(sum(15.4, 25)).toBeGreaterThan(16);
+  expect(sum(15.4, NaN)).toBeGreaterThan(10);
+  // Cold, the battery asks for as much.
+  expect(sum(15.0, 5)).toBe(0);
+  expect(sum(14.2, 25)).toBe(0);
 });

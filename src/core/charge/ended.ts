@@ -108,6 +108,8 @@ const SAME_DURATION = 0.05;
 const SAME_CURRENT = 0.15;
 /** Spread of nine in ten of the durations, relative, above which no clock made them. */
 const NO_CLOCK = 0.3;
+/** Part of the absorptions that must agree with a clock that is set. */
+const AGREES = 0.8;
 /** Nobody sets a shorter absorption time. */
 export const SHORTEST_CLOCK = 10 * MINUTE;
 /** A cell of the log in parts of the duration, above which nothing is the same again. */
@@ -193,6 +195,9 @@ function timerOrTail(
   const looseTail = currents.some(
     (one) => one.spread <= (tellsTime ? SAME_CURRENT : SHARP_CURRENT) + one.resolution,
   );
+  // A clock that is set, and that every length agrees with as far as the log tells: days that are alike end at like currents too.
+  const agrees = absorbed.filter((one) => bySetting(one) === 'timer').length;
+  if (profile?.tailA === undefined && agrees >= AGREES * absorbed.length) return by(bySetting);
   if (together && tellsTime && !sharpTail) return { endedBy: timerAt(together), lengthOf: () => together };
   if (looseTimer !== looseTail) return by(looseTimer ? timer : tail);
   // Undisturbed plateaus of plainly differing length are no clock's doing, even where loads blur the current at their ends.

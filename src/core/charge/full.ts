@@ -13,8 +13,11 @@ const LEAST_ABSORPTION = 3 * MINUTE;
 
 /** V a 12 V block above its float at which another source plainly holds more than a float. */
 const ABOVE_FLOAT = 0.3;
-/** At its tail for so long the battery is full, whoever holds the voltage. */
-const LEAST_AT_TAIL = 10 * MINUTE;
+/** At its tail for so long the battery is full, whoever holds the voltage; the voltage of lithium falls at once when the current does. */
+const AT_TAIL = { lead: 10 * MINUTE, lithium: 2 * MINUTE };
+
+/** What comes within so long belongs to the same time. */
+const AGAIN = 2 * HOUR;
 
 /** V a 12 V block by which a plateau may lie under the battery's range and still fill it, given its tail. */
 const STILL_FILLS = 0.2;
@@ -33,7 +36,7 @@ export function isFull(
 ): boolean {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;
-  if (charge.heldFull) return true;
+  if (charge.heldFull.length > 0) return true;
   return charge.stages.some((one, i) => {
     const amps = one.endedBy === 'source-lost' || one.endedBy === 'load' ? one.settledAmps : one.endAmps;
     // No current because the BMS lets none in is no tail, nor is a current that a load draws from the battery.
@@ -72,29 +75,41 @@ function fillingVolts({ celsius }: Stage, bank: KnownBank, blocks: number): numb
 }
 
 /**
- * When others held the voltage at a height that fills the battery and its current stood at the tail for a while: from the end of that
- * while to the end of the stage. Null where that is not seen.
+ * When the battery stood at its tail at a height that fills it though its own charger was in no absorption. Others held the voltage: from
+ * the end of a while at the tail to the end of the stage. Or it is lithium, which is full when it comes to the voltage, in whatever
+ * stage: each time for as long as it stood there. Empty where that is not seen.
  */
 export function heldFullBy(
   stages: readonly Stage[],
   bank: KnownBank,
   view: ChargeView,
   { floatVolts, voltsPerC }: Pick<Setpoints, 'floatVolts' | 'voltsPerC'>,
-): Span | null {
+): Span[] {
   const { grid, batteryAmps, batteryNoise, blocks } = view;
-  if (!batteryAmps) return null;
+  if (!batteryAmps) return [];
   const volts = view.batteryVolts ?? view.volts;
   const aboveFloat = floatVolts + ABOVE_FLOAT * blocks;
   const tail = fullTailAmps(bank);
-  for (const stage of stages.filter((one) => one.stage === 'hold' && !one.blocked)) {
+  const lithium = !isLead(bank.chemistry);
+  const atTailFor = lithium ? Math.max(2 * grid.step, AT_TAIL.lithium) : AT_TAIL.lead;
+  const found: Span[] = [];
+  for (const stage of stages) {
+    const others = stage.stage === 'hold';
+    if (stage.blocked || !(others || (lithium && stage.stage === 'bulk'))) continue;
     const least = fillingVolts(stage, bank, blocks);
     let atTail = 0;
+    let spell: Span | null = null;
     for (let cell = cellAt(grid, stage.from); cell <= cellAt(grid, stage.to); cell++) {
       const amps = batteryAmps[cell]!;
       const high = volts[cell]! >= least && at25(view, cell, voltsPerC) >= aboveFloat;
-      atTail = high && amps >= -3 * batteryNoise && amps <= tail ? atTail + grid.step : 0;
-      if (atTail >= LEAST_AT_TAIL) return { from: cellStart(grid, cell), to: stage.to };
+      const isAtTail = high && amps >= -3 * batteryNoise && amps <= tail;
+      atTail = isAtTail ? atTail + grid.step : 0;
+      if (spell && isAtTail && !others) spell.to = cellStart(grid, cell);
+      const again = !spell || (!others && cellStart(grid, cell) - spell.to > AGAIN);
+      if (atTail < atTailFor || !again) continue;
+      spell = { from: cellStart(grid, cell), to: others ? stage.to : cellStart(grid, cell) };
+      found.push(spell);
     }
   }
-  return null;
+  return found;
 }

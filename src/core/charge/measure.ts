@@ -101,6 +101,9 @@ function atTailFrom(
 /** Tails above which a charger's own current hides the battery's; lead takes long to come down to its tail, and chargers are set for that. */
 const ABOVE = { lead: 1.5, lithium: 1.2 };
 
+/** So long at its tail a battery is full, whatever it gasses away. */
+const CAREFUL = 3 * HOUR;
+
 /** Cells in which the battery was at its tail while the charger, for the loads, still gave far more. */
 function pastTail(
   cells: readonly number[],
@@ -109,12 +112,16 @@ function pastTail(
   bank: KnownBank,
 ): number {
   const tail = fullTailAmps(bank);
-  // Chargers that go on to half of that tail are only careful.
-  const past = tail / 2;
+  // Chargers that go on to half of that tail are only careful, and some batteries gas away more: those tell by the hours.
+  const careful = CAREFUL / view.grid.step;
   const above = isLead(bank.chemistry) ? ABOVE.lead : ABOVE.lithium;
-  return cells.filter(
-    (cell) => battery[cell]! <= past && view.amps[cell]! > Math.max(above * tail, battery[cell]! + tail),
-  ).length;
+  let atTail = 0;
+  return cells.filter((cell) => {
+    const amps = battery[cell]!;
+    if (!(amps <= tail)) return false;
+    atTail++;
+    return (amps <= tail / 2 || atTail > careful) && view.amps[cell]! > Math.max(above * tail, amps + tail);
+  }).length;
 }
 
 /** Half an hour before a moment: what the battery stood at, and what it was drawn upon. */

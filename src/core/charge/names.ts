@@ -4,6 +4,7 @@ import { expectedVolts, isLead, type Range } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
 import type { Setpoint, Setpoints } from './setpoint';
+import { stepsDown } from './stepsDown';
 import { at25, type ChargeView } from './view';
 
 /**
@@ -24,6 +25,14 @@ export function nameSetpoints(
   const habits = all.filter(
     (one) => one.called !== 'equalise' && one.days >= (mostDays <= 3 ? 1 : 2) && one.days >= 0.2 * mostDays,
   );
+  // What is held round the clock is a float, however the battery came there; what stood above it once, as it came, is absorption.
+  const kept = habits.find(
+    (one) => one.called !== 'absorption' && one.days >= 2 && one.hours >= CLOCK * one.days,
+  );
+  const above =
+    kept && all.find((one) => one.volts > kept.volts + APART * view.blocks && one.called !== 'float');
+  if (kept && above && !habits.some((one) => one.volts > kept.volts && one !== above))
+    return { absorption: above, float: kept };
   const byHours = (some: Setpoint[]): Setpoint | null =>
     [...some].sort((a, b) => b.hours - a.hours)[0] ?? null;
   // An equalisation is rarer than what is held below it, and higher than any battery is charged.
@@ -40,10 +49,19 @@ export function nameSetpoints(
     );
   const top = habits.find((one) => one.called !== 'float' && !rare(one));
   if (!top) return { absorption: null, float: byHours(habits) };
+  const cells = [...held.keys()].filter((cell) => held[cell]! > 0.8);
   const lower = byHours(
     habits.filter(
       (one) =>
-        one.volts < top.volts - APART * view.blocks &&
+        (one.volts < top.volts - APART * view.blocks ||
+          // However close, where the charger itself parts them, or charges go down from one to the other.
+          (one.called === 'float' && top.called === 'absorption' && one.volts < top.volts) ||
+          (one.volts < top.volts &&
+            stepsDown(view, cells, voltsPerC, {
+              upper: top.volts,
+              lower: one.volts,
+              near: 2 * Math.max(top.width, one.width),
+            }))) &&
         one.called !== 'absorption' &&
         (one.hours > 0.1 * top.hours || one.called === 'float'),
     ),
@@ -65,6 +83,9 @@ export function nameSetpoints(
         to(middleOf(expectedVolts(bank, 'absorption', 25))) < to(middleOf(expectedVolts(bank, 'float', 25))));
   return nearer ? { absorption: top, float: null } : { absorption: null, float: top };
 }
+
+/** Hours of a day on which a voltage is held round the clock. */
+const CLOCK = 18;
 
 const middleOf = ({ min, max }: Range): number => (min + max) / 2;
 

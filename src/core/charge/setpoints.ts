@@ -13,6 +13,7 @@ import { FLAT_PART } from './regulation';
 import { type Ceiling, ceilingOf } from './ceiling';
 import { APART, findEqualise, nameSetpoints } from './names';
 import type { Setpoint, Setpoints } from './setpoint';
+import { stepsDown } from './stepsDown';
 import { OTHERS_HOLD } from './together';
 import { at25, type ChargeView } from './view';
 
@@ -146,9 +147,21 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
     if (height < leastCells) continue;
     let highest = true;
     for (let k = key - reach; k <= key + reach && highest; k++)
-      if (k !== key && (smooth(k) > height || (smooth(k) === height && k > key))) highest = false;
+      if (k !== key && (smooth(k) > height || (smooth(k) === height && k > key)))
+        highest =
+          hasValley(smooth, key, k) &&
+          stepsDown(view, cells, voltsPerC, {
+            upper: bin * Math.max(key, k),
+            lower: bin * Math.min(key, k),
+            near: 1.5 * bin,
+          });
     if (!highest) continue;
     const members = cells.filter((cell) => Math.abs(at25(view, cell, voltsPerC) / bin - key) <= 2);
+    for (const some of byItsWord(view, members, voltsPerC, leastCells)) found.push(setpointOf(some));
+  }
+  return found;
+
+  function setpointOf(members: number[]): Setpoint {
     const volts = members.map((cell) => at25(view, cell, voltsPerC));
     const middle = median(volts);
     const days = new Map<number, number>();
@@ -157,7 +170,7 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
       days.set(day, (days.get(day) ?? 0) + 1);
     }
     const tenMinutes = Math.max(1, 600_000 / view.grid.step);
-    found.push({
+    return {
       volts: middle,
       width: Math.max(
         1.4826 * median(volts.map((v) => Math.abs(v - middle))),
@@ -168,9 +181,34 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
       hours: (members.length * view.grid.step) / 3_600_000,
       days: [...days.values()].filter((count) => count >= tenMinutes).length,
       called: calledMostly(view, members),
-    });
+    };
   }
-  return found;
+}
+
+/** Two peaks are no one peak where between them some bin has less than this part of the smaller. */
+const VALLEY = 0.5;
+
+/** Whether few stand between two peaks, against the smaller of them. */
+function hasValley(smooth: (key: number) => number, one: number, other: number): boolean {
+  const [from, to] = [Math.min(one, other), Math.max(one, other)];
+  let least = Infinity;
+  for (let k = from + 1; k < to; k++) least = Math.min(least, smooth(k));
+  return least < VALLEY * Math.min(smooth(one), smooth(other));
+}
+
+/** What the charger calls by another name must make up this part of a peak, and lie so far from the rest, V a 12 V block. */
+const ANOTHER = { part: 0.1, apart: 0.02 };
+
+/** Two voltages so close that they make one peak, where the charger itself calls the higher absorption and the lower float. */
+function byItsWord(view: ChargeView, members: number[], voltsPerC: number, least: number): number[][] {
+  const { reported } = view;
+  if (!reported) return [members];
+  const called = (stage: ReportedStage) =>
+    members.filter((cell) => reported[cell] === REPORTED_STAGES.indexOf(stage));
+  const parts = [called('absorption'), called('float')] as const;
+  const [upper, lower] = parts.map((some) => median(some.map((cell) => at25(view, cell, voltsPerC))));
+  const both = parts.every((some) => some.length >= Math.max(least, ANOTHER.part * members.length));
+  return both && upper! - lower! > ANOTHER.apart * view.blocks ? [...parts] : [members];
 }
 
 /** Whether the other sources hold a voltage, and this one only happens to give something at it. */

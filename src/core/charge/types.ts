@@ -72,8 +72,8 @@ export interface Charge extends Span {
   before: { volts: number; amps: number };
   /** The battery got truly full in it. */
   full: boolean;
-  /** When it stood full while others held the voltage; null where that is not seen. */
-  heldFull: Span | null;
+  /** When it stood full though its own charger was in no absorption. */
+  heldFull: Span[];
   ampHours: number;
 }
 

@@ -63,7 +63,7 @@ describe('full charges', () => {
       bank: agm,
       knowsBatteryAmps: true,
       charges: [
-        { ...charge(stages), from: stages[0]!.from, to: stages.at(-1)!.to, full: true, heldFull: null },
+        { ...charge(stages), from: stages[0]!.from, to: stages.at(-1)!.to, full: true, heldFull: [] },
       ],
     }) as unknown as SourceCharging;
   const hours = (charging: SourceCharging[]) =>
@@ -85,7 +85,7 @@ describe('full charges', () => {
 
   test('while others held the voltage', () => {
     const one = by(float(1, 9));
-    one.charges[0]!.heldFull = { from: 3 * HOUR, to: 6 * HOUR };
+    one.charges[0]!.heldFull = [{ from: 3 * HOUR, to: 6 * HOUR }];
     expect(hours([one])).toEqual([['full', 3, 6]]);
   });
 });

@@ -77,13 +77,9 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
     const partial = partialOf(stage, amps, bank, tailAmps);
     if (partial) found.push({ kind: 'absorption', at: stage.to, until: stage.to, ...partial });
   });
-  if (charge.full && charge.heldFull && !found.some((one) => one.kind === 'full'))
-    found.push({
-      kind: 'full',
-      at: charge.heldFull.from,
-      until: charge.heldFull.to,
-      ...(lead ? FULL.lead : FULL.lithium),
-    });
+  if (charge.full && !found.some((one) => one.kind === 'full'))
+    for (const { from, to } of charge.heldFull)
+      found.push({ kind: 'full', at: from, until: to, ...(lead ? FULL.lead : FULL.lithium) });
   if (!lead) found.push(...floatAnchors(charge, bank));
   const last = charge.stages.at(-1);
   // Full by a long float alone.

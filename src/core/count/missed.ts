@@ -1,6 +1,6 @@
 /** Full charges that did not set the reading to full: which criterion of the sync failed, and by how much. */
 
-import { MINUTE, type Span } from '../quantity/span';
+import { DAY, MINUTE, type Span } from '../quantity/span';
 import { firstAtOrAfter, gapLimit, medianStep } from '../log/grid';
 import type { Charge, SourceCharging } from '../charge/types';
 import type { CounterLog } from './counterLog';
@@ -15,7 +15,7 @@ export function fullCharges(charging: readonly SourceCharging[]): (Span & { full
   const all = charging
     .flatMap((one) => one.charges)
     .filter((one) => one.full || wentThrough(one))
-    .map(({ from, to, full }) => ({ from, to, full }))
+    .flatMap(eachTime)
     .sort((a, b) => a.from - b.from);
   const merged: (Span & { full: boolean })[] = [];
   for (const one of all) {
@@ -26,6 +26,17 @@ export function fullCharges(charging: readonly SourceCharging[]): (Span & { full
     } else merged.push({ ...one });
   }
   return merged;
+}
+
+/** A charger that is never off charges day after day: each time that the battery stood full is a charge, to half way to the next. */
+function eachTime({ from, to, full, heldFull }: Charge): (Span & { full: boolean })[] {
+  if (to - from <= DAY || heldFull.length < 2) return [{ from, to, full }];
+  const half = (k: number) => (heldFull[k - 1]!.to + heldFull[k]!.from) / 2;
+  return heldFull.map((_, k) => ({
+    from: k === 0 ? from : half(k),
+    to: k === heldFull.length - 1 ? to : half(k + 1) - LATE,
+    full,
+  }));
 }
 
 /** Its charger went through absorption to float, which it may have done too soon. */

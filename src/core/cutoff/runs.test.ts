@@ -19,6 +19,7 @@ const run = (minutes: number, volts: number, some: Partial<Drop> = {}): Drop => 
   back: HOUR,
   amps: 10,
   peak: 10,
+  goesOn: false,
   ranMs: minutes * MINUTES,
   most: 10,
   loadVolts: NaN,

@@ -139,10 +139,11 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'capacity-lost': ['really-empty', 'rate-expected'],
 };
 
-/** Facts that hold whatever brought them: a battery that is empty is empty, a reading that began anywhere began anywhere. */
-const FACTS: readonly CauseCode[] = ['really-empty', 'never-started'];
-/** What says the same is not shown twice: a low cell ends the discharge of a battery that is not empty. */
-const IN_ITS_STEAD: readonly CauseCode[] = ['weak-cell', 'cell-imbalance', 'capacity-lost', 'voltage-guess'];
+/** Facts that hold all the same where these alone brought them: what is never filled is empty, and its reading began anywhere. */
+const HOLDS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
+  'really-empty': ['source-too-small', 'source-derated'],
+  'never-started': ['source-too-small', 'source-derated', 'charged-voltage-unreached', 'tail-unreached'],
+};
 
 const shown = ({ standing }: Weighed): boolean => standing === 'strong' || standing === 'likely';
 
@@ -179,9 +180,8 @@ export function explain(weighed: readonly Weighed[], complaints: readonly Compla
       if (explainedBy.length === 0 || (!shown(one) && one.standing !== 'possible'))
         return { ...one, explainedBy: [] };
       const stands =
-        FACTS.includes(one.cause.code) &&
         complaints.includes(one.cause.complaint) &&
-        !explainedBy.some((code) => IN_ITS_STEAD.includes(code));
+        explainedBy.every((code) => HOLDS[one.cause.code]?.includes(code));
       return { ...one, standing: stands ? one.standing : 'possible', explainedBy };
     })
     .sort(
