@@ -106,6 +106,13 @@ export const coldChargeBlock: Cause = {
           group: 'idle',
           spans: [],
         });
+        if (source?.profile.chargeAboveC !== undefined)
+          evidence.push({
+            text: `${source.name} itself is set to give nothing below ${celsius(asked)}.`,
+            decibans: WEIGHTS.asConfigured,
+            group: 'told',
+            spans: [],
+          });
         continue;
       }
       if (coldIdle) {

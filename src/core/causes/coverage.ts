@@ -84,6 +84,8 @@ export function weighCoverage(
 
 /** No zero is off by so much, parts of the capacity in A. */
 export const NO_ZERO = 0.006;
+/** What goes by this is plainly more, whatever was told of the wiring. */
+const FAR_FROM_ZERO = 0.015;
 /** What comes and goes beside the BMS's meter for this part of the time is a load, no zero error. */
 export const COMES_AND_GOES = 0.1;
 
@@ -101,7 +103,7 @@ function isMissed({ counting, system }: Observations, kind: 'source' | 'load'): 
   );
   const missing = Math.max(float, favours.offset > 4 ? offsetA.value : 0);
   return (
-    missing > NO_ZERO * capacity ||
+    missing > FAR_FROM_ZERO * capacity ||
     logged.some(({ amps: mean }) => missing > 0 && Math.abs(missing / mean - 1) < 0.3)
   );
 }

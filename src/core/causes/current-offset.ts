@@ -37,8 +37,15 @@ const WEIGHTS = {
   /** The reading walks so far a day, points. */
   /** A device that may bypass the sensor would look the same; one that draws comes and goes beside the BMS's meter. */
   otherCause: -4,
+  allCounted: 4,
   comesAndGoes: -7,
-  tooMuch: -8,
+  /** Thousandths of the capacity that are missing, as an uncounted load would have it; what is too little proves no load. */
+  tooMuch: [
+    [15, -8],
+    [10, -5],
+    [6, -3],
+    [0, 0],
+  ],
   drift: [
     [5, 5],
     [2.5, 3],
@@ -128,11 +135,18 @@ export const currentOffset: Cause = {
         group: 'ledger',
         spans: [count.logged],
       });
-    if (size > 1000 * NO_ZERO && favour > 3)
+    if (size > 1000 * NO_ZERO && favour > 3 && offsetA.value > 0)
       evidence.push({
-        text: 'That is more than a zero is ever off by.',
-        decibans: WEIGHTS.tooMuch,
+        text: 'That is more than a zero is usually off by.',
+        decibans: weightOf(WEIGHTS.tooMuch, size),
         group: 'too-much',
+        spans: [],
+      });
+    if (unknown.length === 0 && size >= LEAST && favour > 3 && isFirm(count) && !count.byBms)
+      evidence.push({
+        text: 'Each charger and each load is wired so that the monitor counts it: what is left is its zero.',
+        decibans: WEIGHTS.allCounted,
+        group: 'other-cause',
         spans: [],
       });
     const drift = driftBy(count, 'offset');

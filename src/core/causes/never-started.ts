@@ -69,13 +69,12 @@ export const neverStarted: Cause = {
         },
       ];
     const evidence: Evidence[] = [];
-    if (fulls.length === 0)
-      evidence.push({
-        text: 'In the whole log nothing set the reading to full, and no charge could have.',
-        decibans: WEIGHTS.noSync,
-        group: 'syncs',
-        spans: [count.logged],
-      });
+    evidence.push({
+      text: `In the whole log nothing set the reading to full, ${fulls.length === 0 ? 'and no charge could have' : `though ${counted(fulls.length, 'charge')} filled the battery`}.`,
+      decibans: WEIGHTS.noSync,
+      group: 'syncs',
+      spans: [count.logged],
+    });
     const first: number[] = [];
     let band = 0;
     for (let k = 0; k < Math.min(HOURS, hourly.reported.length); k++) {

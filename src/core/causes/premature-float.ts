@@ -2,10 +2,11 @@
 
 import { amps, counted, duration, percent, share, volts } from '../quantity/text';
 import { median } from '../quantity/numbers';
-import { blocksInSeries, fullTailAmps, isLead } from '../system/chemistry';
+import { blocksInSeries, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
 import type { Source, System } from '../system/schema';
 import { HOUR } from '../quantity/span';
-import type { SourceCharging, Stage } from '../charge/types';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
+import type { KnownBank } from '../system/known';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { tailText } from './remedy';
 
@@ -118,13 +119,31 @@ function leaderStops(charging: readonly SourceCharging[], days: number): Evidenc
   });
 }
 
-/** Days on which some source reached absorption, and those of them on which the battery got truly full, by whichever. */
+/** Days on which some source reached absorption, and those of them on which the battery got full, or nearly, by whichever. */
 function fullDays(charging: readonly SourceCharging[]): { full: number; of: number } {
-  const charges = charging.flatMap((one) => one.charges);
-  const absorbed = charges.filter((one) => one.stages.some((stage) => stage.stage === 'absorption'));
-  const daysOf = (some: typeof charges) => new Set(some.map((one) => Math.floor(one.to / (24 * HOUR)))).size;
-  return { full: daysOf(absorbed.filter((one) => one.full)), of: daysOf(absorbed) };
+  const charges = charging.flatMap((one) => one.charges.map((charge) => ({ charge, bank: one.bank })));
+  const absorbed = charges.filter(({ charge }) => charge.stages.some(({ stage }) => stage === 'absorption'));
+  const daysOf = (some: typeof charges) =>
+    new Set(some.map(({ charge }) => Math.floor(charge.to / (24 * HOUR)))).size;
+  return {
+    full: daysOf(absorbed.filter(({ charge, bank }) => isNearlyFull(charge, bank))),
+    of: daysOf(absorbed),
+  };
 }
+
+/** What others held at a voltage that fills it until it took no charging current any more left it as good as full. */
+const isNearlyFull = (charge: Charge, bank: KnownBank): boolean =>
+  charge.full ||
+  charge.stages.some(
+    (one) =>
+      (one.stage === 'hold' || one.stage === 'absorption') &&
+      !one.blocked &&
+      one.heldMs > HOUR &&
+      one.endAmpsAreBattery &&
+      one.endAmps > 0 &&
+      one.endAmps < STILL_CHARGING * fullTailAmps(bank) &&
+      one.volts >= expectedVolts(bank, 'absorption', one.celsius).min - NEAR * blocksInSeries(bank),
+  );
 
 function ofSource(
   { source, yielded, leftEarly, bank, logged }: SourceCharging,
@@ -167,7 +186,7 @@ function ofSource(
     ...(speaks && back.decibans < 0 ? [] : [back]),
     ...(back.decibans > 0 && !speaks ? [] : left),
     {
-      text: `The battery got truly full on ${share(full, of, 'day')} with absorption, by whichever source.`,
+      text: `The battery got full, or nearly, on ${share(full, of, 'day')} with absorption, by whichever source.`,
       decibans: shrunk(weightOf(WEIGHTS.fullAnyway, full / Math.max(1, of)), of),
       group: 'full',
       spans: [],

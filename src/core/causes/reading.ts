@@ -7,14 +7,18 @@ import { median } from '../quantity/numbers';
 const SAME = 2.5;
 const BETWEEN = { least: 50, most: 97 };
 
-/** Jumps to a value under full, and those that go to one and the same; none of these where they are few of them. */
+/** A reading that always jumps from full is not reset, whatever was in the battery. */
+const FROM_FULL = 99.5;
+
+/** Jumps to a value under full, and those that go to one and the same; none of these where they are few of them, or all from full. */
 export function resetsIn({ jumps }: Counting): { within: Jump[]; same: Jump[] } {
   const within = jumps.filter(
     (one) => one.to >= BETWEEN.least && one.to <= BETWEEN.most && one.silentMs === 0,
   );
   const middle = median(within.map((one) => one.to));
   const same = within.filter((one) => Math.abs(one.to - middle) <= SAME);
-  return { within, same: same.length < 0.6 * within.length ? [] : same };
+  const reset = same.length >= 0.6 * within.length && same.some((one) => one.from < FROM_FULL);
+  return { within, same: reset ? same : [] };
 }
 
 /** A voltage that tells so much of the reading, where what flows tells so little, is what it is made from. */

@@ -7,7 +7,8 @@ import { quantile } from '../quantity/numbers';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 import type { SourceCharging } from '../charge/types';
-import type { KnownSystem } from '../system/known';
+import { blocksInSeries, isLead } from '../system/chemistry';
+import type { KnownBank, KnownSystem } from '../system/known';
 import { type Against, againstBms } from './againstBms';
 import { type AtFloat, atFloatOf } from './atFloat';
 import type { CounterLog } from './counterLog';
@@ -33,7 +34,6 @@ export function metersOf(
   log: CounterLog,
   charging: readonly SourceCharging[],
 ): Meters {
-  const { capacityAh } = system.bank;
   const grid = judgingGrid(
     { from: log.time[0]!, to: log.time[log.time.length - 1]! },
     medianStep(log.time),
@@ -50,7 +50,7 @@ export function metersOf(
       : [],
     bms: againstBms(timeline, log, grid, amps, system),
     voltageFollows: volts
-      ? follows(amps, volts, held, capacityAh)
+      ? follows(amps, volts, held, system.bank)
       : { correlation: NaN, steps: 0, chargingV: NaN, drawingV: NaN },
     unseen: volts ? unseenOf(system, grid, amps, volts) : null,
     atFloat: atFloatOf(system, charging, grid, amps),
@@ -71,13 +71,20 @@ function heldCells(charging: readonly SourceCharging[], grid: Grid): Uint8Array 
   return held;
 }
 
-/** Whether voltage follows current, by steps from cell to cell where nobody holds it. */
+/** V a 12 V block under the charge voltage, and for lithium the end of its flat part: higher up the current falls while the voltage rises. */
+const UNDER = 0.2;
+const KNEE = 13.7;
+
+/** Whether voltage follows current, by steps from cell to cell where nobody holds it and the battery is not being filled up. */
 function follows(
   amps: Float32Array,
   volts: Float32Array,
   held: Uint8Array,
-  capacityAh: number,
+  bank: KnownBank,
 ): Meters['voltageFollows'] {
+  const { capacityAh } = bank;
+  const blocks = blocksInSeries(bank);
+  const high = isLead(bank.chemistry) ? bank.chargeVolts.min - UNDER * blocks : KNEE * blocks;
   let steps = 0;
   let xx = 0;
   let yy = 0;
@@ -95,6 +102,7 @@ function follows(
     }
     const da = a - amps[i - 1]!;
     const dv = v - volts[i - 1]!;
+    if (v > high || volts[i - 1]! > high) continue;
     if (da !== da || dv !== dv || held[i] || held[i - 1] || Math.abs(da) < 0.015 * capacityAh) continue;
     steps++;
     xx += da * da;

@@ -145,6 +145,12 @@ const HOLDS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'never-started': ['source-too-small', 'source-derated', 'charged-voltage-unreached', 'tail-unreached'],
 };
 
+/** A setting that is plainly wrong on paper is no echo of anything, dB of what was told. */
+const ON_PAPER = 13;
+const isOnPaper = ({ cause, evidence }: Weighed): boolean =>
+  cause.code === 'capacity-wrong' &&
+  evidence.some(({ decibans, spans }) => decibans >= ON_PAPER && spans.length === 0);
+
 const shown = ({ standing }: Weighed): boolean => standing === 'strong' || standing === 'likely';
 
 export interface Explained extends Weighed {
@@ -160,6 +166,12 @@ const brings = (code: CauseCode): readonly CauseCode[] => [
 
 /** Of two faults of counting the much surer is not explained by the other. */
 const MUCH = 10;
+/** Of two that explain each other the surer does. */
+const isFirst = (upstream: Weighed, one: Weighed): boolean =>
+  !brings(one.cause.code).includes(upstream.cause.code) ||
+  upstream.decibans > one.decibans ||
+  (upstream.decibans === one.decibans && upstream.cause.code < one.cause.code);
+
 const isNoWeaker = (upstream: Weighed, one: Weighed): boolean =>
   one.cause.complaint !== 'drifting-soc' ||
   upstream.cause.complaint !== 'drifting-soc' ||
@@ -174,14 +186,20 @@ export function explain(weighed: readonly Weighed[], complaints: readonly Compla
   return weighed
     .map((one): Explained => {
       const explainedBy = upstream
-        .filter((other) => brings(other.cause.code).includes(one.cause.code) && isNoWeaker(other, one))
+        .filter(
+          (other) =>
+            brings(other.cause.code).includes(one.cause.code) &&
+            isFirst(other, one) &&
+            isNoWeaker(other, one),
+        )
         .map((other) => other.cause.code);
       // What is not even possible comes with nothing.
       if (explainedBy.length === 0 || (!shown(one) && one.standing !== 'possible'))
         return { ...one, explainedBy: [] };
       const stands =
-        complaints.includes(one.cause.complaint) &&
-        explainedBy.every((code) => HOLDS[one.cause.code]?.includes(code));
+        isOnPaper(one) ||
+        (complaints.includes(one.cause.complaint) &&
+          explainedBy.every((code) => HOLDS[one.cause.code]?.includes(code)));
       return { ...one, standing: stands ? one.standing : 'possible', explainedBy };
     })
     .sort(
