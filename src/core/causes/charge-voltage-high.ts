@@ -1,6 +1,7 @@
 /** The charge voltage is above what the battery takes: lead gasses and dries, the BMS of a lithium battery stops the charge. */
 
 import { median } from '../quantity/numbers';
+import { DAY } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { type Cause, type Evidence, oneIsEnough, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy } from './compensation';
@@ -96,33 +97,36 @@ export const chargeVoltageHigh: Cause = {
 /** Where no plateau is long enough to judge, how high the charges went. */
 function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   const lead = isLead(bank.chemistry);
-  const heights = charges.map(({ stages }) => {
-    const top = stages.reduce<Stage | null>(
-      (most, one) => (one.topVolts > (most?.topVolts ?? 0) ? one : most),
-      null,
-    );
-    if (!top) return NaN;
+  const overBy = (top: Stage): number => {
     const known = top.celsius === top.celsius || !lead;
-    const most =
-      expectedVolts(bank, 'absorption', top.celsius).max +
-      (known ? 0 : (COLDER_MV * bank.cellsInSeries) / 1000);
-    return top.topVolts - most;
-  });
+    const slack = known ? 0 : (COLDER_MV * bank.cellsInSeries) / 1000;
+    return top.topVolts - expectedVolts(bank, 'absorption', top.celsius).max - slack;
+  };
+  // A charger that is never off goes up once a day.
+  const days = new Map<number, Stage>();
+  for (const stage of charges.flatMap(({ stages }) => stages)) {
+    if (!Number.isFinite(stage.topVolts)) continue;
+    const day = Math.floor(stage.from / DAY);
+    const top = days.get(day);
+    if (!top || stage.topVolts > top.topVolts) days.set(day, stage);
+  }
+  const tops = charges.length > 1 ? charges.flatMap((one) => highest(one.stages) ?? []) : [...days.values()];
+  const heights = tops.map(overBy);
   const usual = median(heights);
   if (heights.length < 2 || !Number.isFinite(usual)) return [];
   const above = (1000 * usual) / bank.cellsInSeries;
   // Lead that is not brought so high by all that its charger has says nothing of the setting.
   if (lead && above < 12) return [];
-  const over = charges.filter((_, i) => heights[i]! > 0);
-  const highest = median(charges.map((one) => Math.max(...one.stages.map((stage) => stage.topVolts))));
+  const over = tops.filter((_, i) => heights[i]! > 0);
+  const wentTo = median(tops.map((one) => one.topVolts));
   return [
     {
-      text: `Charges of ${source?.name ?? 'the charger'} went up to ${volts(highest)}; the battery takes ${volts(highest - usual)} at most. It was above in ${share(over.length, charges.length, 'charge')}.`,
+      text: `Charges of ${source?.name ?? 'the charger'} went up to ${volts(wentTo)}; the battery takes ${volts(wentTo - usual)} at most. It was above in ${share(over.length, tops.length, 'charge')}.`,
       decibans: shrunk(weightOf(WEIGHTS.topAbove, above), heights.length),
       group: 'plateau',
       spans: above > 8 ? over : [],
     },
-    ...(above > 12 && over.length >= 3 && over.length >= 0.8 * charges.length
+    ...(above > 12 && over.length >= 3 && over.length >= 0.8 * tops.length
       ? [
           {
             text: 'So it was on nearly every charge.',
@@ -134,6 +138,9 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
       : []),
   ];
 }
+
+const highest = (stages: readonly Stage[]): Stage | null =>
+  stages.reduce<Stage | null>((most, one) => (one.topVolts > (most?.topVolts ?? 0) ? one : most), null);
 
 type Refusals = NonNullable<Parameters<NonNullable<Cause['weigh']>>[0]['refusals']>;
 

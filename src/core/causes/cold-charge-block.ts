@@ -37,6 +37,8 @@ const WEIGHTS = {
 /** °C by which sensors differ. */
 const SENSORS = 2;
 const COLD = 6;
+/** V under the BMS's limit at which a cell is full. */
+const NEARLY = 0.05;
 /** The warmest of many readings is so much too warm. */
 const NOISE = 1;
 
@@ -67,7 +69,9 @@ export const coldChargeBlock: Cause = {
   weigh({ charging, refusals, bank, system }) {
     const evidence: Evidence[] = [];
     const limit = bank.chargeAboveC ?? system.bms?.chargeAboveC ?? 0;
-    const cold = (refusals ?? []).filter((one) => one.celsius <= limit + SENSORS);
+    // What stops at a cell that is full has another reason.
+    const full = (system.bms?.cellHighV ?? Infinity) - NEARLY;
+    const cold = (refusals ?? []).filter((one) => one.celsius <= limit + SENSORS && !(one.highestV >= full));
     const hours = cold.reduce((total, one) => total + lengthOf(one), 0) / HOUR;
     if (cold.length > 0)
       evidence.push({

@@ -40,8 +40,9 @@ export interface Cutting extends Omit<CutOffs, 'celsius'> {
   spans: Span[];
 }
 
-/** A band wider than this says nothing of the state, %. */
+/** A deviation wider than this says nothing of the state, unless it is low with all its doubt, %. */
 const KNOWN = 12;
+const LOW = 30;
 /** A sag of a current smaller than this says nothing, parts of the capacity in A. */
 const SAGS = 0.04;
 
@@ -65,7 +66,7 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
       cutoffs.paths.length > 0
         ? Math.max(...cutoffs.paths.map((one) => one.ohms * drawnAt(list, one))) / blocks
         : middle((one) => (one.volts - one.loadVolts) / blocks),
-    held: middle((one) => (one.deviation <= KNOWN ? one.held : NaN)),
+    held: middle((one) => (one.deviation <= KNOWN || one.held + one.deviation < LOW ? one.held : NaN)),
     rest,
     restPercent: isNumber(rest) ? restPercent(bank.chemistry, rest) : NaN,
     volts: middle((one) => one.volts / blocks),

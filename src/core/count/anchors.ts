@@ -170,6 +170,8 @@ const EVERY = 8 * HOUR;
 const OTHER = 0.15;
 /** After a heavy load the voltage comes back for so long. */
 const RECOVERS = { lead: HOUR, lithium: 20 * MINUTE };
+/** What has come back to no more than this by then, V a 12 V block, is empty whatever it still comes back to (common practice, no source). */
+const NO_MORE = { within: 20 * MINUTE, volts: 11.75 };
 
 /**
  * On its flat part a lithium voltage says little, and by makers' tables alone: once in so long, after so long a rest, that well, below
@@ -202,7 +204,8 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     if (part > CALM.taken) chargedAt = at;
     if (part < -CALM.drawn) strainedAt = at;
     const perBlock = volts[cell]! / blocks;
-    if (perBlock !== perBlock || at - chargedAt < settles || at - strainedAt < recovers) continue;
+    const soon = lead && perBlock < NO_MORE.volts ? NO_MORE.within : recovers;
+    if (perBlock !== perBlock || at - chargedAt < settles || at - strainedAt < soon) continue;
     // Nothing was seen before the start of a log.
     if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
     const open = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part);

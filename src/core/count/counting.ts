@@ -108,6 +108,7 @@ export function countingOf(input: CountingInput): Counting | null {
     ),
     deviation: median(reference.deviation),
     hourly: hourlyOf(log, reference),
+    course: { grid: reference.grid, percent: reference.percent, deviation: reference.deviation },
   };
 }
 

@@ -324,7 +324,7 @@ function below(x: number): number {
 
 /** State of charge and its standard deviation at a moment, %; NaN before and after the log. */
 export function referenceAt(
-  { grid, percent, deviation }: Reference,
+  { grid, percent, deviation }: Pick<Reference, 'grid' | 'percent' | 'deviation'>,
   ms: number,
 ): { percent: number; deviation: number } {
   const cell = cellOf(grid, ms);

@@ -5,7 +5,7 @@ import type { Span } from '../quantity/span';
 import type { Behaves } from './device';
 import type { FollowsVolts } from './followsVolts';
 import type { Meters } from './meters';
-import type { Estimate, EstimateName } from './reference';
+import type { Estimate, EstimateName, Reference } from './reference';
 import type { Recipes } from './recipes';
 import type { CounterSettings, SettingName } from './settings';
 import type { Wrong } from './trueCurrent';
@@ -156,4 +156,9 @@ export interface Counting {
   /** Median over the log of the band, one standard deviation, %. */
   deviation: number;
   hourly: Hourly;
+  /** The same at any moment: a load that empties the battery within the hour is seen by it. */
+  course: Course;
 }
+
+/** The true state of charge on even cells, %, and one standard deviation. */
+export type Course = Pick<Reference, 'grid' | 'percent' | 'deviation'>;

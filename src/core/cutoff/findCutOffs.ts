@@ -13,6 +13,7 @@ import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
 import type { Load } from '../system/schema';
 import { type Drop, dropsOf } from './drops';
+import { coldStops } from './coldStops';
 import type { LoadCurrent } from './loadCurrents';
 import { usualRuns } from './runs';
 import { momentReader, type Moment } from './moment';
@@ -69,13 +70,15 @@ export function findCutOffs(
   const stops = refusalsOf(timeline, 'bms_discharge_allowed');
   const found: Found[] = [];
   const open: Drop[] = [];
+  const isTooCold = stops === null ? coldStops(system, timeline) : () => false;
   const runs = usualRuns(drops, (one) => !mayBeCut(one, system), blocksInSeries(system.bank));
   for (const drop of drops) {
     // While the BMS lets nothing out the loads come and go with the chargers: that is one stop.
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
     const reason = drop.goesOn
       ? reasonOfPart(drop, system, runs.isDone)
-      : reasonOf(drop, system, stops, runs.isDone);
+      : (reasonOf(drop, system, stops, runs.isDone) ??
+        (isTooCold(drop.moment.celsius) ? ({ by: 'bms', why: 'cold' } as const) : null));
     if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
     // What ends while others go on has ended by itself, unless a limit that is known was reached.
     else if (drop.goesOn) continue;

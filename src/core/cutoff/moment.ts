@@ -1,5 +1,6 @@
 /** What the logs of the battery say of a moment. */
 
+import { referenceAt } from '../count/reference';
 import type { Counting } from '../count/types';
 import { type Channel, cellChannels, cellNumber, type Series } from '../log/channels';
 import { firstAtOrAfter, medianStep } from '../log/grid';
@@ -55,8 +56,7 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
     const cell = cells
       ? lowestCellBefore(cells, names, at, stepOf(cells))
       : { volts: NaN, mean: NaN, name: '' };
-    const hourly = counting?.hourly;
-    const hour = hourly ? hourOf(hourly, at) : -1;
+    const held = counting ? referenceAt(counting.course, at) : { percent: NaN, deviation: NaN };
     return {
       volts: lowest,
       after: volts ? valueAfter(volts, voltage, at) : NaN,
@@ -66,8 +66,8 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
       shownBefore: reading
         ? highest(SHOWN_BEFORE.map((ago) => valueBefore(reading, 'soc', at - ago, stepOf(reading))))
         : NaN,
-      held: hourly?.reference[hour] ?? NaN,
-      deviation: (hourly?.band[hour] ?? NaN) / 2,
+      held: held.percent,
+      deviation: held.deviation,
       celsius: heat ? valueBefore(heat, 'battery_temperature', at, stepOf(heat)) : NaN,
       lowestV: cell.volts,
       meanV: cell.mean,
@@ -79,11 +79,9 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
 /** NaN where none is known. */
 const highest = (values: readonly number[]): number => quantile(values, 1);
 
-const hourOf = ({ from, stepMs }: Counting['hourly'], at: number) => Math.round((at - from) / stepMs);
-
 /** What the battery truly held, %; NaN where not known. */
 export const heldAt = (counting: Counting | null, at: number): number =>
-  counting?.hourly.reference[hourOf(counting.hourly, at)] ?? NaN;
+  counting ? referenceAt(counting.course, at).percent : NaN;
 
 /** The last value before a moment; NaN where the log was silent. */
 function valueBefore({ time, channels }: Series, channel: Channel, at: number, step: number): number {

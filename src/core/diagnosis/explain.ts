@@ -34,7 +34,13 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'compensation-missing',
     'fake-full',
   ],
-  'compensation-missing': ['charge-voltage-low', 'charge-voltage-high', 'float-unsuited', 'fake-full'],
+  'compensation-missing': [
+    'charge-voltage-low',
+    'charge-voltage-high',
+    'float-unsuited',
+    'fake-full',
+    'absorption-too-short',
+  ],
   'premature-float': [
     'absorption-too-short',
     'tail-threshold-high',
@@ -52,14 +58,13 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'fake-full': ['absorption-too-short'],
 };
 
-/** Errors of counting that a wrong or missing current looks like. */
+/** Errors of counting that a wrong or missing current looks like. The voltage that is never reached is none: no current makes that. */
 const COUNTED_WRONG = [
   'capacity-wrong',
   'efficiency-wrong',
   'peukert-wrong',
   'current-offset',
   'false-sync',
-  'charged-voltage-unreached',
   'tail-unreached',
   'never-started',
   'full-too-rarely',
@@ -87,9 +92,16 @@ const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'current-scale': [...COUNTED_WRONG, ...CHARGED_WRONG, 'source-not-counted', 'load-not-counted'],
   'source-not-counted': [...COUNTED_WRONG, ...CHARGED_WRONG, 'current-scale'],
   'load-not-counted': [...COUNTED_WRONG, 'absorption-too-short', 'tail-threshold-high'],
-  'voltage-guess': [...COUNTED_WRONG, 'bulk-end-reset', 'monitor-restarted', 'current-scale'],
+  'voltage-guess': [
+    ...COUNTED_WRONG,
+    'charged-voltage-unreached',
+    'bulk-end-reset',
+    'monitor-restarted',
+    'current-scale',
+  ],
   'bulk-end-reset': [
     ...COUNTED_WRONG,
+    'charged-voltage-unreached',
     'current-scale',
     'source-not-counted',
     'load-not-counted',
@@ -99,6 +111,7 @@ const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   ],
   'half-bank': [
     ...COUNTED_WRONG,
+    'charged-voltage-unreached',
     ...CHARGED_WRONG,
     'current-scale',
     'source-not-counted',
@@ -111,6 +124,7 @@ const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'cold-charge-block': ['false-sync', 'never-started', 'full-too-rarely'],
   'runner-stops-charge': ['false-sync', 'never-started', 'full-too-rarely', 'charged-voltage-unreached'],
   'current-offset': [
+    'never-started',
     'full-too-rarely',
     'efficiency-wrong',
     'tail-unreached',
