@@ -56,6 +56,8 @@ test('find: the next time of a value, two crossings for the caliper, the next ev
   const first = await status.textContent();
   await find.getByRole('button', { name: 'Next time' }).click();
   await expect(status).not.toHaveText(first!);
+  // It says "Looking …" first.
+  await expect(status).toContainText('Battery voltage, Monitor');
   await find.getByRole('button', { name: 'Previous time' }).click();
   await expect(status).toHaveText(first!);
   await expectAccessible(page, 'find');

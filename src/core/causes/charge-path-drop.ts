@@ -1,8 +1,9 @@
 /** Resistance between a charger and the battery: the charger sees its target early. */
 
+import type { SourceCharging } from '../charge/types';
 import { amps, milliohms, volts } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
-import { type Cause, type Evidence, weightOf } from './cause';
+import { type Cause, type Evidence, oneIsEnough, weightOf } from './cause';
 import { PATH_ANSWERS, PATH_WEIGHTS, weighPaths } from './paths';
 import { LIVE } from './remedy';
 
@@ -61,46 +62,49 @@ export const chargePathDrop: Cause = {
         .map((one) => ({ name: one.name, conductor: one.conductor, amps: one.ratedA })),
     ),
   weigh: ({ charging }) =>
-    charging.flatMap(({ source, path, bank, charges }): Evidence[] => {
-      if (!path) return [];
-      const blocks = blocksInSeries(bank);
-      // Noise in two meters is no resistance.
-      const sure = path.ohms > 4 * path.error;
-      const lost = sure ? path.lostVolts / blocks : 0;
-      const name = source?.name ?? 'The charger';
-      const apart =
-        Math.abs(path.offsetVolts) > 0.06 * blocks
-          ? ` At no current the two meters differ by ${volts(path.offsetVolts)}: that is the meters, not the path.`
-          : '';
-      return [
-        {
-          text: `Between ${name} and the battery ${volts(Math.max(0, path.lostVolts))} are lost at ${amps(path.amps)}: ${milliohms(Math.max(0, path.ohms))}, ${Math.max(0, path.lostWatts).toFixed(0)} W of heat in cable and joints.${apart}`,
-          decibans: weightOf(WEIGHTS.lostVolts, lost),
-          group: 'path',
-          spans: charges,
-        },
-        ...(lost >= 0.14
-          ? [
-              {
-                text: 'The difference follows the current over its whole range, as only a resistance makes it.',
-                decibans: weightOf(WEIGHTS.proportional, path.ohms / path.error),
-                group: 'proportional',
-                spans: [],
-              },
-            ]
-          : []),
-        ...(source?.senses === 'battery' && lost > 0.1
-          ? [
-              {
-                text: `${name} measures at the battery: it holds its voltage there, whatever is lost on the way.`,
-                decibans: WEIGHTS.sensesThere,
-                group: 'sense',
-                spans: [],
-              },
-            ]
-          : []),
-      ];
-    }),
+    // Another charger whose path is sound clears none.
+    oneIsEnough(charging.map(ofPath)),
   missing: (_, evidence) =>
     evidence.some((one) => one.group === 'joints') ? [] : ['millivolts over each joint while charging'],
 };
+
+function ofPath({ source, path, bank, charges }: SourceCharging): Evidence[] {
+  if (!path) return [];
+  const blocks = blocksInSeries(bank);
+  // Noise in two meters is no resistance.
+  const sure = path.ohms > 4 * path.error;
+  const lost = sure ? path.lostVolts / blocks : 0;
+  const name = source?.name ?? 'The charger';
+  const apart =
+    Math.abs(path.offsetVolts) > 0.06 * blocks
+      ? ` At no current the two meters differ by ${volts(path.offsetVolts)}: that is the meters, not the path.`
+      : '';
+  return [
+    {
+      text: `Between ${name} and the battery ${volts(Math.max(0, path.lostVolts))} are lost at ${amps(path.amps)}: ${milliohms(Math.max(0, path.ohms))}, ${Math.max(0, path.lostWatts).toFixed(0)} W of heat in cable and joints.${apart}`,
+      decibans: weightOf(WEIGHTS.lostVolts, lost),
+      group: 'path',
+      spans: charges,
+    },
+    ...(lost >= 0.14
+      ? [
+          {
+            text: 'The difference follows the current over its whole range, as only a resistance makes it.',
+            decibans: weightOf(WEIGHTS.proportional, path.ohms / path.error),
+            group: 'proportional',
+            spans: [],
+          },
+        ]
+      : []),
+    ...(source?.senses === 'battery' && lost > 0.1
+      ? [
+          {
+            text: `${name} measures at the battery: it holds its voltage there, whatever is lost on the way.`,
+            decibans: WEIGHTS.sensesThere,
+            group: 'sense',
+            spans: [],
+          },
+        ]
+      : []),
+  ];
+}

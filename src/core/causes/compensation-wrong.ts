@@ -211,11 +211,25 @@ const FAR = 6;
 /** mV per cell that no temperature makes: a sensor 30 °C off at 5 mV per °C. What lies further off is held by something else. */
 const MOST_SHIFT = 150;
 
+/** mV per cell within which absorption and float are off alike: some degrees lie between the two. */
+const ALIKE = 30;
+
 /** A voltage that is set right and is off at the battery's temperature: it goes by another temperature, or by a wrong slope. */
 function otherTemperature(charging: SourceCharging): Evidence | null {
   const { source, bank } = charging;
   const { absorptionV, floatV } = source?.profile ?? {};
   const cells = bank.cellsInSeries;
+  // A temperature moves absorption and float alike; where one of them is off by itself, its setting is.
+  const shifts = (
+    [
+      ['absorption', absorptionV],
+      ['float', floatV],
+    ] as const
+  ).flatMap(([name, told]) => {
+    const volts = plateausWithHeat(charging, name).map((one) => one.volts);
+    return told === undefined || volts.length < 3 ? [] : [(1000 * (median(volts) - told)) / cells];
+  });
+  if (shifts.length === 2 && Math.abs(shifts[0]! - shifts[1]!) > ALIKE) return null;
   for (const [name, told] of [
     ['absorption', absorptionV],
     ['float', floatV],

@@ -1,7 +1,8 @@
 /** A high cell makes the BMS stop the charge before the pack is full. */
 
 import { median } from '../quantity/numbers';
-import { counted, volts } from '../quantity/text';
+import { DAY, type Span } from '../quantity/span';
+import { counted, share, volts } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk } from './cause';
 import { NO_HIDING } from './remedy';
@@ -13,12 +14,16 @@ const WEIGHTS = {
   packBelow: 4,
   /** Always the same cell. */
   sameCell: 7,
+  /** It did so on few of the days with a charge: what happens now and then keeps no battery from being filled. */
+  seldom: -6,
   /** It never stopped the charge for a cell. */
   never: -13,
 } as const;
 
 /** V a 12 V block under its charge voltage at which a pack that is stopped is plainly not full. */
 const BELOW = 0.15;
+/** Part of the days with a charge that is seldom. */
+const SELDOM = 0.15;
 /** V by which the highest cell stands above the mean of all. */
 const AHEAD = 0.08;
 
@@ -42,7 +47,7 @@ export const runnerStopsCharge: Cause = {
       { name: 'nothing changes', ifHolds: 0.15, ifNot: 0.85 },
     ],
   },
-  weigh({ refusals, system, bank }) {
+  weigh({ refusals, system, bank, charging }) {
     if (!refusals) return [];
     const limit = system.bms?.cellHighV ?? 3.6;
     const ahead = refusals.filter(
@@ -70,6 +75,15 @@ export const runnerStopsCharge: Cause = {
         spans: ahead,
       },
     ];
+    const daysOf = (some: readonly Span[]) => new Set(some.map((one) => Math.floor(one.from / DAY))).size;
+    const of = daysOf(charging.flatMap((one) => one.charges));
+    if (daysOf(ahead) < SELDOM * of)
+      evidence.push({
+        text: `So it was on ${share(daysOf(ahead), of, 'day')} with a charge.`,
+        decibans: WEIGHTS.seldom,
+        group: 'seldom',
+        spans: [],
+      });
     const packVolts = median(ahead.map((one) => one.meanV)) * bank.cellsInSeries;
     if (packVolts < bank.chargeVolts.min - BELOW * blocksInSeries(bank))
       evidence.push({

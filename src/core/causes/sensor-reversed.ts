@@ -2,6 +2,7 @@
 
 import { percent, volts } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { blocksInSeries } from '../system/chemistry';
 import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
 
 const WEIGHTS = {
@@ -14,6 +15,13 @@ const WEIGHTS = {
     [-0.3, -8],
     [-9, -13],
   ],
+  /** What it calls a charge stands so far under what it calls a discharge, V a 12 V block, over some hours of both. */
+  levels: [
+    [1, 12],
+    [0.6, 7],
+    [0.35, 3],
+    [-99, 0],
+  ],
   /** Another meter shows the same current with the other sign. */
   otherMeter: 15,
   otherAgrees: -13,
@@ -21,6 +29,11 @@ const WEIGHTS = {
   readsNegative: 15,
   readsPositive: -10,
 } as const satisfies Record<string, Bands | number>;
+
+/** Hours of a charge, and of a discharge, that tell their voltages. */
+const LEAST_HOURS = 3;
+/** Correlation of the steps that goes the wrong way, if weakly. */
+const AGAINST = -0.2;
 
 export const sensorReversed: Cause = {
   code: 'sensor-reversed',
@@ -80,6 +93,16 @@ export const sensorReversed: Cause = {
         text: `Over ${steps} steps of the current the voltage ${correlation < 0 ? 'falls when the current says charge, and rises when it says discharge' : 'rises with a charging current and falls with a load'}${levels === levels ? ` (${volts(chargingV)} on average at what it calls charge, ${volts(drawingV)} at discharge)` : ''}.`,
         decibans: shrunk(weightOf(WEIGHTS.voltage, -correlation), steps / 3),
         group: 'voltage',
+        spans: [count.logged],
+      });
+    const under = -levels / blocksInSeries(seen.bank);
+    const byLevels = weightOf(WEIGHTS.levels, under);
+    // A charger that nobody counts holds the voltage up too, but there the steps go the right way.
+    if (count.meters.voltageFollows.bothHours >= LEAST_HOURS && correlation < AGAINST && byLevels > 0)
+      evidence.push({
+        text: `It calls it a charge while the battery stands at ${volts(chargingV)}, and a discharge while it stands at ${volts(drawingV)}.`,
+        decibans: byLevels,
+        group: 'levels',
         spans: [count.logged],
       });
     return evidence;

@@ -332,14 +332,32 @@ test('one stop for one high cell, with the pack far from full, is enough; high u
     highestCell: '2',
     meanV,
   });
-  const sum = (meanV: number) =>
+  const sum = (meanV: number, charges = 1) =>
     sumOf(
       runnerStopsCharge.weigh!({
         refusals: [stop(meanV)],
         system: {},
         bank: lithium,
+        charging: [
+          {
+            charges: Array.from({ length: charges }, (_, k) => ({ from: 24 * k * HOUR, to: 24 * k * HOUR })),
+          },
+        ],
       } as unknown as Judged),
     );
   expect(sum(3.43)).toBeGreaterThanOrEqual(sum(3.56) + 4);
   expect(sum(3.65)).toBeLessThan(0);
+  // On one day of twenty it keeps no battery from being filled.
+  expect(sum(3.43, 20)).toBeLessThanOrEqual(sum(3.43) - 6);
+});
+
+test('a temperature moves absorption and float alike: one that is off alone is set so', () => {
+  const off = (absorption: number, float: number) =>
+    sumOf(
+      compensationWrong.weigh!(seen([held(absorption, float, 24, { slope: null })])).filter(
+        (one) => one.decibans > 0,
+      ),
+    );
+  expect(off(13.9, 13.2)).toBeGreaterThan(10);
+  expect(off(13.9, 13.7)).toBe(0);
 });

@@ -4,6 +4,7 @@ import { charge, source, stage } from '../../../tests/support/drawnCharges';
 import { drawnView } from '../../../tests/support/drawnView';
 import { demoSite } from '../simulate/demo';
 import { HOUR, MINUTE } from '../quantity/span';
+import type { Source } from '../system/schema';
 import type { Charge, Stage } from './types';
 import { whatEnded } from './ended';
 
@@ -17,7 +18,12 @@ interface Day {
 }
 
 /** Charges with an absorption of so many minutes that ends at such a current of the source's own, and what follows it. */
-function ended(days: Day[], next: Stage['stage'] = 'float', step = MINUTE): Stage['endedBy'][] {
+function ended(
+  days: Day[],
+  next: Stage['stage'] = 'float',
+  step = MINUTE,
+  by: Source = bare,
+): Stage['endedBy'][] {
   const charges: Charge[] = days.map(({ minutes, own, battery = own }, i) => {
     const from = (24 * i + 2) * HOUR;
     const to = from + minutes * MINUTE;
@@ -42,7 +48,7 @@ function ended(days: Day[], next: Stage['stage'] = 'float', step = MINUTE): Stag
     };
   });
   const view = drawnView({ minutes: days.length * 1440, volts: () => 13, amps: () => 1, step });
-  whatEnded(charges, view, bare, system, { absorption: null, voltsPerC: 0 });
+  whatEnded(charges, view, by, system, { absorption: null, voltsPerC: 0 });
   return charges.map(({ stages }) => stages[1]!.endedBy);
 }
 
@@ -79,4 +85,12 @@ test('a log of ten-minute cells shows no clock of ten minutes', () => {
   expect(ended(days, 'float', 10 * MINUTE)).not.toContain('timer');
   const long = CURRENTS.map((own) => ({ minutes: 120, own }));
   expect(new Set(ended(long, 'float', 10 * MINUTE))).toEqual(new Set(['timer']));
+});
+
+test('a clock that is set and that the log agrees with has ended it, though days that are alike end at like currents', () => {
+  const days = CURRENTS.map((_, i) => ({ minutes: 20 + (i % 2) * 5, own: 6 + 0.1 * i }));
+  const set = (profile: object) => ended(days, 'float', 5 * MINUTE, { ...bare, profile });
+  expect(new Set(set({ absorptionMinutes: 20 }))).toEqual(new Set(['timer']));
+  expect(new Set(set({}))).toEqual(new Set(['tail']));
+  expect(new Set(set({ absorptionMinutes: 20, tailA: 6.2 }))).not.toContain('timer');
 });

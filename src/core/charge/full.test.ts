@@ -1,7 +1,7 @@
 /** When a battery counts as truly full: by its own source, by others that hold the voltage, and by no low plateau. Drawn views. */
 
 import { drawnView } from '../../../tests/support/drawnView';
-import { agm, charge, stage } from '../../../tests/support/drawnCharges';
+import { agm, charge, lithium, stage } from '../../../tests/support/drawnCharges';
 import { HOUR, MINUTE } from '../quantity/span';
 import type { Stage } from './types';
 import { heldFullBy, isFull } from './full';
@@ -75,5 +75,32 @@ describe('by its own absorption', () => {
   test('what others did counts too', () => {
     const held = { ...charge([absorption({ endAmps: 9 })]), heldFull: [{ from: 0, to: HOUR }] };
     expect(isFull(held, agm, { ampNoise: 0.05, blocks: 1 })).toBe(true);
+  });
+});
+
+describe('lithium that comes to its voltage', () => {
+  // 30 A up to 14.4 V, where the current is gone within minutes; then it rests. Once a day.
+  const day = 1440;
+  const top = (m: number) => m % day >= 300 && m % day < 304;
+  const lithiumView = (least: number) =>
+    drawnView({
+      minutes: 2 * day,
+      volts: (m) => (top(m) ? 14.4 : m % day < 300 ? 13.4 : 13.35),
+      amps: (m) => (m % day < 300 ? 30 : top(m) ? least : 0),
+      battery: (m) => (m % day < 300 ? 30 : top(m) ? least : 0),
+    });
+  const bulk = stage({ stage: 'bulk', from: 0, to: 48 * HOUR, celsius: 25, blocked: false });
+  const by = (least: number, part: Partial<Stage> = {}, bank: typeof agm | typeof lithium = lithium) =>
+    heldFullBy([{ ...bulk, ...part }], bank, lithiumView(least), { floatVolts: 13.5, voltsPerC: 0 });
+  test('is full there each time, for as long as it stands there', () => {
+    expect(by(1).map(({ from, to }) => [Math.round(from / HOUR), to - from < 5 * MINUTE])).toEqual([
+      [5, true],
+      [29, true],
+    ]);
+  });
+  test('not while much still flows, nor where the BMS stops it; lead is not', () => {
+    expect(by(10)).toEqual([]);
+    expect(by(1, { blocked: true })).toEqual([]);
+    expect(by(1, {}, agm)).toEqual([]);
   });
 });

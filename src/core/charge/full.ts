@@ -104,10 +104,13 @@ export function heldFullBy(
       const high = volts[cell]! >= least && at25(view, cell, voltsPerC) >= aboveFloat;
       const isAtTail = high && amps >= -3 * batteryNoise && amps <= tail;
       atTail = isAtTail ? atTail + grid.step : 0;
-      if (spell && isAtTail && !others) spell.to = cellStart(grid, cell);
-      const again = !spell || (!others && cellStart(grid, cell) - spell.to > AGAIN);
-      if (atTail < atTailFor || !again) continue;
-      spell = { from: cellStart(grid, cell), to: others ? stage.to : cellStart(grid, cell) };
+      const at = cellStart(grid, cell);
+      if (spell && (others || at - spell.to <= AGAIN)) {
+        if (isAtTail && !others) spell.to = at;
+        continue;
+      }
+      if (atTail < atTailFor) continue;
+      spell = { from: at, to: others ? stage.to : at };
       found.push(spell);
     }
   }

@@ -110,3 +110,44 @@ test('a temperature is carried over an hour of silence, and not over a day', () 
     celsius((m) => m > 1000 && m < 1000 + 1.5 * DAY).filter((one) => one !== one).length,
   ).toBeGreaterThan(10 * 60);
 });
+
+describe('two close voltages', () => {
+  // Half a tenth of a volt a cell apart: four hours at the upper, then the lower; or the two by turns, as a load on a long cable makes them.
+  const day = (m: number) => m % DAY;
+  const drawing = (turns: boolean): Drawing => ({
+    minutes: 8 * DAY,
+    volts: (m) => {
+      const into = day(m);
+      if (into < 200) return 12.4 + (1.5 * into) / 200;
+      if (into >= 1000) return 12.6;
+      const upper = turns ? Math.floor(into / 20) % 2 === 0 : into < 440;
+      return upper ? 13.9 : 13.8;
+    },
+    amps: (m) => (day(m) < 200 ? 20 : day(m) < 1000 ? 3 : 0),
+    battery: (m) => (day(m) < 200 ? 20 : day(m) < 1000 ? 3 : -1),
+  });
+  const held = (m: number) => (day(m) >= 200 && day(m) < 1000 ? 2 : -2);
+  test('are absorption and float where every charge goes down from one to the other', () => {
+    const found = find(drawing(false), held, agm);
+    expect(found.absorption!.volts).toBeCloseTo(13.9, 2);
+    expect(found.float!.volts).toBeCloseTo(13.8, 2);
+  });
+  test('are one where it goes to and fro', () => {
+    expect(find(drawing(true), held, agm).float).toBeNull();
+  });
+});
+
+test('what is held round the clock is a float, and what stood above it once absorption', () => {
+  const found = find(
+    {
+      minutes: 8 * DAY,
+      volts: (m) => (m < 200 ? 12.4 + (2 * m) / 200 : m < 440 ? 14.4 : 14.0),
+      amps: (m) => (m < 200 ? 20 : 2),
+      battery: (m) => (m < 200 ? 20 : 1),
+    },
+    (m) => (m < 200 ? -2 : 2),
+    agm,
+  );
+  expect(found.absorption!.volts).toBeCloseTo(14.4, 2);
+  expect(found.float!.volts).toBeCloseTo(14.0, 2);
+});

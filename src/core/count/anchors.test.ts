@@ -113,3 +113,39 @@ describe('an empty lead battery', () => {
     expect(emptyAnchors(lithium, grid, even(-5), even(11.2))[0]!.charge).toBe(0.04);
   });
 });
+
+describe('rests that say something new', () => {
+  const cells = (of: (minute: number) => number) => Float32Array.from({ length: 1440 }, (_, i) => of(i));
+  const grid = { from: 0, step: MINUTE, count: 1440, cuts: [] };
+  test('a rest within hours of another speaks where the charge has changed since', () => {
+    const at = (low: number) =>
+      restAnchors(
+        agm,
+        grid,
+        cells((m) => (m >= 400 && m < 440 ? -20 : -0.5)),
+        cells((m) => (m < 400 ? 12.6 : m < 440 ? 11.8 : low)),
+      ).filter((one) => one.at / HOUR < 10);
+    expect(at(12.1)).toHaveLength(2);
+    expect(at(12.58)).toHaveLength(1);
+  });
+  test('lithium has come back twenty minutes after a heavy load, lead after an hour', () => {
+    const first = (bank: typeof agm | typeof lithium, volts: number) =>
+      restAnchors(
+        bank,
+        grid,
+        cells((m) => (m < 400 ? -20 : 0)),
+        cells((m) => (m < 400 ? volts - 0.4 : volts)),
+      )[0]!.at / MINUTE;
+    expect(first(lithium, 12.4) - 399).toBe(20);
+    expect(first(agm, 12.2) - 399).toBe(60);
+  });
+  test('lead that has come back to less than any rest is empty, soon after its load', () => {
+    const [one] = restAnchors(
+      agm,
+      grid,
+      cells((m) => (m < 400 ? -20 : 0)),
+      cells((m) => (m < 400 ? 11.0 : 11.6)),
+    );
+    expect([one!.kind, one!.at / MINUTE - 399]).toEqual(['empty', 20]);
+  });
+});

@@ -4,6 +4,7 @@
  */
 
 import { quantile } from '../quantity/numbers';
+import { HOUR } from '../quantity/span';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 import type { SourceCharging } from '../charge/types';
@@ -21,7 +22,14 @@ export interface Meters {
   means: MeanCurrent[];
   bms: Against | null;
   /** Correlation of steps of voltage with steps of current, and how many there were. */
-  voltageFollows: { correlation: number; steps: number; chargingV: number; drawingV: number };
+  voltageFollows: {
+    correlation: number;
+    steps: number;
+    /** Mean voltage at what it calls a charge, and a discharge, and hours of the shorter of the two. */
+    chargingV: number;
+    drawingV: number;
+    bothHours: number;
+  };
   unseen: Unseen | null;
   atFloat: AtFloat | null;
   /** Greatest current into the battery that the monitor shows, A: 99.5th percentile. */
@@ -50,8 +58,8 @@ export function metersOf(
       : [],
     bms: againstBms(timeline, log, grid, amps, system),
     voltageFollows: volts
-      ? follows(amps, volts, held, system.bank)
-      : { correlation: NaN, steps: 0, chargingV: NaN, drawingV: NaN },
+      ? follows(amps, volts, held, system.bank, grid.step)
+      : { correlation: NaN, steps: 0, chargingV: NaN, drawingV: NaN, bothHours: 0 },
     unseen: volts ? unseenOf(system, grid, amps, volts) : null,
     atFloat: atFloatOf(system, charging, grid, amps),
     mostIn: quantile(amps, 0.995),
@@ -81,6 +89,7 @@ function follows(
   volts: Float32Array,
   held: Uint8Array,
   bank: KnownBank,
+  step: number,
 ): Meters['voltageFollows'] {
   const { capacityAh } = bank;
   const blocks = blocksInSeries(bank);
@@ -114,5 +123,6 @@ function follows(
     steps,
     chargingV: sums.in / counts.in,
     drawingV: sums.out / counts.out,
+    bothHours: (Math.min(counts.in, counts.out) * step) / HOUR,
   };
 }

@@ -13,7 +13,7 @@ const BELOW = { fewest: 10, drawn: 0.05, usual: 0.2 };
 
 /** Whether a temperature is one at which the BMS of this log lets go; never where its limit is not known, or loads run below it. */
 export function coldStops(system: KnownSystem, timeline: Timeline): (celsius: number) => boolean {
-  const limit = system.bms?.dischargeAboveC;
+  const limit = system.bms?.dischargeAboveC ?? system.bank.dischargeAboveC;
   const heat = anyLogWith(timeline, 'battery_temperature');
   const battery = batteryCurrent(timeline);
   if (limit === undefined || !heat || !battery) return () => false;

@@ -221,3 +221,65 @@ describe('what only looks like a cut-off', () => {
     expect(find(drawn, {}, { more: [bms(600)], chemistry: 'lfp' })).toEqual([]);
   });
 });
+
+describe('one load of several lets go, and the others draw on', () => {
+  // 2 A always; 30 A more for an hour from the sixth hour on, cut after twenty minutes or not.
+  const heavy = (m: number, minutes: number) => m % DAY >= 360 && m % DAY < 360 + minutes;
+  const drawn = (minutes: number, under: number): Drawn => ({
+    amps: (m) => (heavy(m, minutes) ? 32 : 2),
+    volts: (m) => (heavy(m, minutes) ? under - 0.005 * ((m % DAY) - 360) : 12.7),
+  });
+  test('at its limit that is known', () => {
+    expect(find(drawn(20, 11.6), { cutoffV: 11.5 }).map((one) => [one.by, one.why])).toEqual([
+      ['pump', 'volts'],
+      ['pump', 'volts'],
+    ]);
+    expect(
+      find(
+        { ...drawn(20, 12.4), shown: (m) => 40 + Math.max(0, 379 - (m % DAY)) / 18 },
+        { cutoffPercent: 40 },
+      )[0],
+    ).toMatchObject({ by: 'pump', why: 'percent' });
+    const spike: Drawn = { amps: (m) => (m % DAY === 360 ? 60 : 2), volts: () => 12.5 };
+    expect(find(spike, { surgeA: 50 }).map((one) => one.why)).toEqual(['surge', 'surge']);
+  });
+  test('none without a limit, nor well above it', () => {
+    expect(find(drawn(20, 11.6))).toEqual([]);
+    expect(find(drawn(20, 12.4), { cutoffV: 11.5 })).toEqual([]);
+  });
+});
+
+describe('a BMS that lets go in the cold and has no log', () => {
+  const heat = (celsius: (minute: number) => number): Series => ({
+    device: 'bms',
+    time: Float64Array.from({ length: 4 * DAY }, (_, i) => i * MINUTE),
+    channels: { battery_temperature: column(celsius, 4) },
+  });
+  const cold = (m: number) => m % DAY >= 300 && m % DAY < 500;
+  const run = (amps: (m: number) => number) => {
+    const time = Float64Array.from({ length: 4 * DAY }, (_, i) => i * MINUTE);
+    const monitor: Series = {
+      device: 'monitor',
+      time,
+      channels: { battery_voltage: column(() => 13.1, 4), battery_current: column((m) => -amps(m), 4) },
+    };
+    const system = {
+      bank: { chemistry: 'lfp', cellsInSeries: 4, capacityAh: 100 },
+      sources: [],
+      loads: [{ id: 'pump', name: 'Pump', counted: true }],
+      bms: { dischargeAboveC: -5 },
+      timeZone: 'UTC',
+    } as unknown as KnownSystem;
+    const celsius = (m: number) => (cold(m) ? -7 : m % DAY === 299 ? -5 : 4);
+    const timeline = timelineOf([monitor, heat(celsius)]);
+    return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
+  };
+  test('below its limit nothing is ever drawn: it let go there', () => {
+    expect(run((m) => (cold(m) ? 0 : 5)).map((one) => [one.by, one.why])).toEqual(
+      Array.from({ length: 4 }, () => ['bms', 'cold']),
+    );
+  });
+  test('where loads run below it, a load that stops was switched off', () => {
+    expect(run((m) => (m % DAY >= 360 && m % DAY < 420 ? 0 : 5))).toEqual([]);
+  });
+});

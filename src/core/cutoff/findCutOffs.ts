@@ -39,6 +39,8 @@ const AWAY = 5 * MINUTE;
 const START = 2.2;
 /** A start lasts so many samples at most. */
 const STARTS = 2;
+/** °C by which the BMS's sensor and the logged one may differ. */
+const SENSORS = 1.5;
 /** A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V. */
 const CELL = { over: 0.12, usual: 2.85 };
 /** How far over and under a set percentage the reading may stand as it is acted on, points. */
@@ -197,7 +199,7 @@ function bmsReason(
   surges: boolean,
 ): CutReason {
   if (hasLowCell({ lowestV }, { bms })) return 'cell-low';
-  if (celsius < (bms?.dischargeAboveC ?? -25)) return 'cold';
+  if (celsius < (bms?.dischargeAboveC ?? bank.dischargeAboveC ?? -25) + SENSORS) return 'cold';
   if (surges) return 'surge';
   // Without cells a pack that was low is taken for one with a low cell.
   return lowestV !== lowestV && volts < LOW.lithium * blocksInSeries(bank) ? 'cell-low' : 'unknown';

@@ -74,3 +74,39 @@ test('a low cell ends the discharge of a battery that is not empty: that is not 
     ['really-empty', 'possible', 'weak-cell'],
   );
 });
+
+test('of two that explain each other the surer does, and stands', () => {
+  const pair = (guess: number, reset: number) =>
+    told(weighed('voltage-guess', guess), weighed('bulk-end-reset', reset)).map(([code, standing]) => [
+      code,
+      standing,
+    ]);
+  expect(pair(24, 12)).toEqual([
+    ['voltage-guess', 'strong'],
+    ['bulk-end-reset', 'possible'],
+  ]);
+  expect(pair(12, 24)).toEqual([
+    ['bulk-end-reset', 'strong'],
+    ['voltage-guess', 'possible'],
+  ]);
+});
+
+test('no current makes a voltage that is never reached: an uncounted load explains none', () => {
+  expect(told(weighed('charged-voltage-unreached', 19), weighed('load-not-counted', 12))).toEqual([
+    ['charged-voltage-unreached', 'likely'],
+    ['load-not-counted', 'likely'],
+  ]);
+});
+
+test('a capacity that is plainly wrong on paper is no echo', () => {
+  const onPaper = {
+    ...weighed('capacity-wrong', 14),
+    evidence: [{ text: '', decibans: 15, group: 'settings', spans: [] }],
+  };
+  expect(told(onPaper, weighed('false-sync', 12))[1]).toEqual(['capacity-wrong', 'likely', 'false-sync']);
+  expect(told(weighed('capacity-wrong', 14), weighed('false-sync', 12))[1]).toEqual([
+    'capacity-wrong',
+    'possible',
+    'false-sync',
+  ]);
+});

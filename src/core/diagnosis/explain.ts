@@ -131,6 +131,8 @@ const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'absorption-too-short',
     'tail-threshold-high',
   ],
+  // Both look alike where the log has few full charges: the surer stands.
+  'efficiency-wrong': ['current-offset'],
   'never-started': ['full-too-rarely'],
   // What never fills the battery never sets the reading right.
   'absorption-too-short': ['tail-unreached'],
