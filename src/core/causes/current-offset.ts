@@ -126,7 +126,13 @@ export const currentOffset: Cause = {
         });
     }
     const size = Math.abs(thousandths(offsetA.value));
-    const { offset: favour } = count.favours;
+    // Float shows its current and the zero together: no zero is further off than what it shows.
+    const beyondFloat =
+      float !== null &&
+      float.hours >= 4 &&
+      isLead(bank.chemistry) &&
+      offsetA.value - 2 * offsetA.deviation > float.amps + float.error;
+    const favour = beyondFloat ? Math.min(0, count.favours.offset) : count.favours.offset;
     // By the BMS's current the truth says nothing of the monitor's.
     if (isFirm(count) && !count.byBms && !isTooCoarse(count))
       evidence.push({

@@ -55,6 +55,13 @@ const COUNTING = { cycle: 0.03, day: 0.015 };
 const COARSE = 3;
 /** Near the top part of what goes in is lost to gas, and it varies: variance for each part of the capacity that goes in there. */
 const TOP = { from: 0.9, variance: 0.004 };
+/**
+ * Ah beyond what was drawn that Peukert's law takes off at a rate above that of twenty hours (W. Peukert, Elektrotechnische Zeitschrift
+ * 20, 1897); how much of it a battery truly loses is open, and the log may tell: most of it comes back with time.
+ */
+const RATE = { exponent: 1.2, hours: 20, share: 0.3 };
+const rateLoss = (out: number, hours: number, capacityAh: number): number =>
+  out * (Math.max(1, (out / hours / capacityAh) * RATE.hours) ** (RATE.exponent - 1) - 1);
 /** Where nothing is known a battery may be anywhere, parts of the capacity. */
 const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 
@@ -91,8 +98,9 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   const before = lead ? BEFORE.lead : BEFORE.lithium;
   const c = bank.capacityAh;
   const zero = ZERO.amps + ZERO.part * c;
-  // Level; capacity (parts, as its inverse), loss of what goes in (parts), zero error (parts of the capacity an hour); rest table.
-  const size = 6;
+  // Level; capacity (parts, as its inverse), loss of what goes in (parts), zero error (parts of the capacity an hour), what a high rate
+  // costs (parts of what Peukert's law says); rest table: level and slope.
+  const size = 7;
   const { count } = grid;
   const drive = new Float64Array(count);
   const rows = new Float64Array(count * (size - 1));
@@ -110,6 +118,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     rows[k * (size - 1)] = net;
     rows[k * (size - 1) + 1] = -into / c;
     rows[k * (size - 1) + 2] = hours;
+    rows[k * (size - 1) + 3] = lead && hours > 0 ? -rateLoss(out, hours, c) / c : 0;
     noise[k] =
       cycle ** 2 * ((into + out) / (2 * c)) +
       (COUNTING.day ** 2 * (grid.step / HOUR)) / 24 +
@@ -122,7 +131,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
       const step = cellOfAnchor(grid, anchor);
       const h =
         (anchor.kind === 'rest' && lead) || anchor.kind === 'flat'
-          ? [1, 0, 0, 0, 1, anchor.charge - TABLE.middle]
+          ? [1, 0, 0, 0, 0, 1, anchor.charge - TABLE.middle]
           : [1];
       const seen: Measurement = { step, value: anchor.charge, deviation: anchor.deviation, h };
       if (anchor.kind !== 'full' || !lead) return [seen];
@@ -133,12 +142,13 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     .sort((a, b) => a.step - b.step);
   const motion = { steps: count, size, drive, rows, noise };
   const startWith = (capacity: number, offset: number) => ({
-    state: [lead ? START.lead : START.lithium, 0, 0, 0, 0, 0],
+    state: [lead ? START.lead : START.lithium, 0, 0, 0, 0, 0, 0],
     deviations: [
       START.deviation,
       capacity,
       before.efficiencyDeviation,
       offset,
+      RATE.share,
       lead ? TABLE.level.lead : TABLE.level.lithium,
       TABLE.slope,
     ],

@@ -82,6 +82,10 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
     if (time[i]! - time[i - 1]! > limit || i - ran > FADES) continue;
     let end = i;
     while (end < time.length && !(amps[end]! > on)) end++;
+    if (isCarried(load, ran, i)) {
+      i = end - 1;
+      continue;
+    }
     // A sun that rises takes the loads over by and by, and soon charges.
     if (!(load.hidden && isTakenOver(load, i)))
       found.push(dropAt(ran, i, end, !load.hidden && goesOn(load, startOfRun(load, ran), i, noise)));
@@ -153,12 +157,23 @@ function startOfRun({ time, amps }: LoadCurrent, last: number): number {
   return first;
 }
 
+/** A source that begins to give by this part of what was drawn. */
+const BEGINS = 0.5;
+
+/** A load that is told by what sources and battery give vanishes where a source begins and a meter is wrong. */
+function isCarried({ amps, given }: LoadCurrent, ran: number, at: number): boolean {
+  const before = given?.[ran];
+  const after = Math.max(given?.[at] ?? NaN, given?.[at + 1] ?? NaN);
+  return before !== undefined && after - before > BEGINS * amps[ran]!;
+}
+
 /** So long after a drop a source that nobody logged may not charge, and so far the current may not have sunk before. */
 const TAKEN_OVER = { ms: 20 * MINUTE, from: 0.6 };
 
 function isTakenOver({ time, amps }: LoadCurrent, at: number): boolean {
   const before = median(amps.subarray(Math.max(0, at - 6), at - 1));
-  if (amps[at - 1]! < TAKEN_OVER.from * before) return true;
+  // Just before, something charged the battery: it carries the loads now.
+  if (amps[at - 1]! !== amps[at - 1]! || amps[at - 1]! < TAKEN_OVER.from * before) return true;
   for (let k = at; k < time.length && (k < at + 3 || time[k]! - time[at]! < TAKEN_OVER.ms); k++)
     if (amps[k]! !== amps[k]!) return true;
   return false;

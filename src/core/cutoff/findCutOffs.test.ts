@@ -283,3 +283,60 @@ describe('a BMS that lets go in the cold and has no log', () => {
     expect(run((m) => (m % DAY >= 360 && m % DAY < 420 ? 0 : 5))).toEqual([]);
   });
 });
+
+test('a load that always runs its whole time beside others has ended by itself, however near its limit', () => {
+  // Twenty minutes each day, down to 11.55 V or a tenth less, with a limit of 11.5 V.
+  const run = (end: number): Drawn => ({
+    amps: (m) => (m % DAY >= 360 && m % DAY < 380 ? 32 : 2),
+    volts: (m) => (m % DAY >= 360 && m % DAY < 380 ? end + 0.01 * (379 - (m % DAY)) : 12.7),
+  });
+  expect(find(run(11.55), { cutoffV: 11.5 }, { days: 6 })).toEqual([]);
+  expect(find(run(11.45), { cutoffV: 11.5 }, { days: 6 })).toHaveLength(6);
+});
+
+test('the same percentage each day is no limit of a load that runs below it too', () => {
+  // Off at 62 % every afternoon; on other hours it runs at 50 % or does not.
+  const drawn = (below: boolean): Drawn => ({
+    amps: (m) => (m % DAY < 600 || (below && m % DAY >= 1000 && m % DAY < 1200) ? 5 : 0),
+    volts: () => 12.7,
+    shown: (m) => (m % DAY < 600 ? 72 - (m % DAY) / 60 : m % DAY < 1000 ? 62 : m % DAY < 1200 ? 50 : 72),
+  });
+  expect(find(drawn(false), {}, { days: 6 }).every((one) => one.why === 'percent')).toBe(true);
+  expect(find(drawn(false), {}, { days: 6 })).toHaveLength(6);
+  expect(find(drawn(true), {}, { days: 6 })).toEqual([]);
+});
+
+test('what vanishes where a charger begins to give is carried by it', () => {
+  // The monitor shows half of what flows: the load that is told by both vanishes as the charger begins.
+  const time = Float64Array.from({ length: 5 * DAY }, (_, i) => i * MINUTE);
+  const on = (m: number) => m % DAY >= 600 && m % DAY < 900;
+  const of = (shown: (m: number) => number, given: (m: number) => number) => {
+    const system = {
+      bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 },
+      sources: [{ id: 'charger' }],
+      loads: [{ id: 'pump', name: 'Pump', counted: true }],
+      timeZone: 'UTC',
+    } as unknown as KnownSystem;
+    const timeline = timelineOf([
+      {
+        device: 'monitor',
+        time,
+        channels: {
+          battery_voltage: column(
+            (m) => (on(m) ? 13 : m % DAY < 600 ? 12.6 - (0.5 * (m % DAY)) / 600 : 12.8),
+            5,
+          ),
+          battery_current: column(shown, 5),
+        },
+      },
+      { device: 'charger', time, channels: { source_current: column(given, 5) } },
+    ]);
+    return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
+  };
+  expect(
+    of(
+      (m) => (on(m) ? 20 : -4),
+      (m) => (on(m) ? 20 : 0),
+    ),
+  ).toEqual([]);
+});

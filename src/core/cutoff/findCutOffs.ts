@@ -6,16 +6,15 @@
 import type { Counting } from '../count/types';
 import { type Refusal, refusalsOf } from '../charge/refusals';
 import { medianStep } from '../log/grid';
-import type { Timeline } from '../log/timeline';
-import { median, robustDeviation } from '../quantity/numbers';
+import { batteryLog, type Timeline } from '../log/timeline';
 import { MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
-import type { Load } from '../system/schema';
 import { type Drop, dropsOf } from './drops';
+import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
-import type { LoadCurrent } from './loadCurrents';
-import { usualRuns } from './runs';
+import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
+import { type Runs, usualRuns } from './runs';
 import { momentReader, type Moment } from './moment';
 import { restAfter } from './recovered';
 import type { CutOff, CutReason } from './types';
@@ -24,17 +23,10 @@ import type { CutOff, CutReason } from './types';
 export const TOGETHER = 30 * MINUTE;
 /** How near a setting the log must come, V a 12 V block: at the load's own terminals, and seen from the battery. */
 const NEAR = { load: 0.12, battery: 0.25 };
+/** The same where other loads draw on: a run that ends by itself looks the same. */
+const NEAR_PART = { load: 0.06, battery: 0.12 };
 /** Where no setting is known: at this voltage something lets go, V a 12 V block (common practice, no source). */
 const LOW = { lead: 11.7, lithium: 12.2 };
-/** Drops whose cause nothing shows are cut-offs where so many came at one voltage or percentage: spread in V a block, and in points. */
-const SAME = { fewest: 3, volts: 0.08, points: 0.7, lowest: 0.1 };
-/**
- * Two drops alone are cut-offs where they came at the very same voltage, the lowest of the log and well
- * under what anything lets go at: spread in V a block, part of the log, V a block.
- */
-const PAIR = { volts: 0.02, lowest: 0.02, under: 0.25 };
-/** What was cut off is not back within this. */
-const AWAY = 5 * MINUTE;
 /** A start draws so many times what is usual at most. */
 const START = 2.2;
 /** A start lasts so many samples at most. */
@@ -49,17 +41,6 @@ const AT_PERCENT = { over: 0.8, under: 2.5 };
 const NEARLY = 0.85;
 /** A bus under this part of its nominal voltage is dead. */
 const DEAD = 0.4;
-/** Above these no disconnect lets go without a setting that says so, V a 12 V block (common practice, no source). */
-const HIGHEST = { lead: 12.6, lithium: 12.8 };
-
-interface Found {
-  drop: Drop | null;
-  at: number;
-  by: string;
-  why: CutReason;
-  moment: Moment;
-}
-
 export function findCutOffs(
   system: KnownSystem,
   timeline: Timeline,
@@ -78,7 +59,7 @@ export function findCutOffs(
     // While the BMS lets nothing out the loads come and go with the chargers: that is one stop.
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
     const reason = drop.goesOn
-      ? reasonOfPart(drop, system, runs.isDone)
+      ? reasonOfPart(drop, system, runs)
       : (reasonOf(drop, system, stops, runs.isDone) ??
         (isTooCold(drop.moment.celsius) ? ({ by: 'bms', why: 'cold' } as const) : null));
     if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
@@ -87,7 +68,7 @@ export function findCutOffs(
     // Of runs that all come low, the whole ones were not cut.
     else if (!runs.isWhole(drop)) open.push(drop);
   }
-  found.push(...alike(open, system, loads));
+  found.push(...alike(open, system, loads, batteryLog(timeline, 'soc')));
   // What the BMS says stopped, though no load's current was logged.
   for (const { from: at, beginSeen } of stops ?? [])
     if (beginSeen && !found.some((one) => one.by === 'bms' && Math.abs(one.at - at) < TOGETHER)) {
@@ -151,29 +132,22 @@ function reasonOf(
 }
 
 /** What cut a load while others went on: a limit of its own that is known, or null. */
-function reasonOfPart(
-  drop: Drop,
-  system: KnownSystem,
-  done: (drop: Drop) => boolean,
-): { by: string; why: CutReason } | null {
+function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string; why: CutReason } | null {
   const { load, moment, loadVolts, peak } = drop;
   const blocks = blocksInSeries(system.bank);
   const by = idOf(load);
+  const ends = (one: Drop) => runs.isDone(one) || runs.isUsual(one);
   for (const { cutoffPercent, cutoffV, surgeA } of loadOf(system, load)) {
     if (surgeA !== undefined && peak >= NEARLY * surgeA) return { by, why: 'surge' };
     if (cutoffPercent !== undefined && reaches(moment, cutoffPercent)) return { by, why: 'percent' };
-    if (cutoffV === undefined || done(drop)) continue;
+    if (cutoffV === undefined) continue;
     const own = loadVolts === loadVolts;
-    if ((own ? loadVolts : moment.volts) <= cutoffV + (own ? NEAR.load : NEAR.battery / 2) * blocks)
+    const over = (own ? loadVolts : moment.volts) - cutoffV;
+    if (over <= 0 || (over <= (own ? NEAR_PART.load : NEAR_PART.battery) * blocks && !ends(drop)))
       return { by, why: 'volts' };
   }
   return null;
 }
-
-const loadOf = ({ loads }: KnownSystem, { id }: LoadCurrent): readonly Load[] =>
-  id === null ? loads : loads.filter((one) => one.id === id);
-
-const idOf = ({ id }: LoadCurrent): string => id ?? 'unknown';
 
 /** The reading came down to a percentage, and stands there: it has not stood there for hours. */
 const reaches = ({ shown, shownBefore }: Moment, percent: number): boolean =>
@@ -203,50 +177,6 @@ function bmsReason(
   if (surges) return 'surge';
   // Without cells a pack that was low is taken for one with a low cell.
   return lowestV !== lowestV && volts < LOW.lithium * blocksInSeries(bank) ? 'cell-low' : 'unknown';
-}
-
-/** Drops that nothing explains, but that came at one voltage or at one percentage again and again. */
-function alike(open: readonly Drop[], system: KnownSystem, loads: readonly LoadCurrent[]): Found[] {
-  const blocks = blocksInSeries(system.bank);
-  return loads.flatMap((load): Found[] => {
-    const drops = open.filter((one) => one.load === load && !(one.back - one.at < AWAY));
-    if (drops.length < 2) return [];
-    const as = (some: readonly Drop[], why: CutReason): Found[] =>
-      some.map((drop) => ({ drop, at: drop.at, by: idOf(load), why, moment: drop.moment }));
-    const shown = drops.map((one) => one.moment.shown);
-    const volts = drops.map(
-      (one) => (one.loadVolts === one.loadVolts ? one.loadVolts : one.moment.volts) / blocks,
-    );
-    const percent = median(shown);
-    const level = median(volts);
-    const points = robustDeviation(shown);
-    const spread = robustDeviation(volts);
-    // A level that most stand at is no limit.
-    const isLowest = median(drops.map((one) => one.moment.lowShare)) < SAME.lowest;
-    const enough = drops.length >= SAME.fewest;
-    // A load has one percentage: where it is known, no other is looked for. People set round figures.
-    const isOpen = loadOf(system, load).every((one) => one.cutoffPercent === undefined);
-    const isRound = Math.abs(percent - 5 * Math.round(percent / 5)) < 0.8;
-    // Lead that stood at one voltage each time may have gone off by that; in lithium's flat part nothing does.
-    const highest = isLead(system.bank.chemistry) ? HIGHEST.lead : HIGHEST.lithium;
-    const byVolts = spread < SAME.volts / 3 && level < highest;
-    if (isOpen && points <= SAME.points && percent < 90 && (enough ? !byVolts : isRound))
-      return as(
-        drops.filter((one) => Math.abs(one.moment.shown - percent) <= 2),
-        'percent',
-      );
-    const isLimit = enough
-      ? spread <= SAME.volts && isLowest
-      : level < highest - PAIR.under &&
-        Math.abs(volts[0]! - volts[1]!) <= PAIR.volts &&
-        drops.every(({ moment }) => moment.lowShare < PAIR.lowest);
-    if (isLimit && level < highest)
-      return as(
-        drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts),
-        'volts',
-      );
-    return [];
-  });
 }
 
 /** Trips of one cutter close together as one, with what the battery came back to. */

@@ -3,6 +3,7 @@
 import { interpolateAt } from '../log/interpolateAt';
 import { batteryCurrent, logOf, type Timeline } from '../log/timeline';
 import type { KnownSystem } from '../system/known';
+import type { Load } from '../system/schema';
 
 export interface LoadCurrent {
   /** Id of the load; null where it is not known which of several it was. */
@@ -14,11 +15,19 @@ export interface LoadCurrent {
   volts: Float32Array | null;
   /** A source that has no log gives to the loads as well: what the battery gives is not all that they draw. */
   hidden: boolean;
+  /** A that the sources give meanwhile, where the load is what they and the battery give together; null where the load was logged. */
+  given: Float32Array | null;
 }
 
 /** The load that went off when somebody cut: itself, or the only one there is; null where it is not known which of several it was. */
 export const loadBehind = (loads: readonly LoadCurrent[], by: string): LoadCurrent | null =>
   loads.find((one) => one.id === by) ?? (loads.length === 1 ? loads[0]! : null);
+
+/** The loads that a current may be of. */
+export const loadOf = ({ loads }: KnownSystem, { id }: LoadCurrent): readonly Load[] =>
+  id === null ? loads : loads.filter((one) => one.id === id);
+
+export const idOf = ({ id }: LoadCurrent): string => id ?? 'unknown';
 
 /** A battery that takes more is charged, parts of the capacity in A; less is the meter's zero. */
 const CHARGES = 0.004;
@@ -38,6 +47,7 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
             amps: log.channels.load_current!,
             volts: log.channels.load_voltage ?? null,
             hidden: false,
+            given: null,
           },
         ]
       : [];
@@ -53,6 +63,7 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
         amps: carried.channels.load_current!,
         volts: carried.channels.load_voltage ?? null,
         hidden: false,
+        given: null,
       },
     ];
   const battery = batteryCurrent(timeline);
@@ -73,5 +84,5 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
     // Below nothing by the noise of the meters alone: that is left in, so that it can be told from a load.
     return hidden && one > CHARGES * system.bank.capacityAh ? NaN : given[i]! - (one - zeroA);
   });
-  return [{ id, time, amps, volts: null, hidden }];
+  return [{ id, time, amps, volts: null, hidden, given }];
 }

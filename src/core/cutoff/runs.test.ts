@@ -12,6 +12,7 @@ const load: LoadCurrent = {
   amps: new Float32Array(100),
   volts: null,
   hidden: false,
+  given: null,
 };
 const run = (minutes: number, volts: number, some: Partial<Drop> = {}): Drop => ({
   load,

@@ -16,6 +16,8 @@ const CLASS = 0.05;
 export interface Runs {
   /** Whether it went as long as runs like it do when nobody cuts them. */
   isDone(drop: Drop): boolean;
+  /** Whether runs like it are all as long as it is. */
+  isUsual(drop: Drop): boolean;
   /** Whether it is one of the longest runs, where shorter ones were cut at a lower voltage. */
   isWhole(drop: Drop): boolean;
 }
@@ -29,13 +31,15 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
     drops.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= RUNS.amps),
   );
   const uncut = perClass((load, amps) => lengthOf(like(load, amps).filter(isUncut), load));
+  const usual = perClass((load, amps) => lengthOf(like(load, amps), load));
   const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
   const isWhole = (drop: Drop) => lasted(drop, whole(drop.load, drop.amps));
   return {
     isDone: (drop) => {
-      const usual = uncut(drop.load, drop.amps);
-      return usual === null ? isWhole(drop) : lasted(drop, usual);
+      const length = uncut(drop.load, drop.amps);
+      return length === null ? isWhole(drop) : lasted(drop, length);
     },
+    isUsual: (drop) => lasted(drop, usual(drop.load, drop.amps)),
     isWhole,
   };
 }

@@ -54,6 +54,8 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'float-unsuited',
     'premature-float',
   ],
+  // Above its range lead gasses, and the current never falls.
+  'charge-voltage-high': ['absorption-too-short', 'tail-threshold-high', 'tail-unreached'],
   'load-through-absorption': ['absorption-too-short', 'tail-threshold-high'],
   'fake-full': ['absorption-too-short'],
 };

@@ -1,0 +1,105 @@
+/** Cut-offs that nothing else explains: drops of one load that came at one voltage or at one percentage again and again. */
+
+import type { Series } from '../log/channels';
+import { interpolateAt } from '../log/interpolateAt';
+import { median, quantile, robustDeviation } from '../quantity/numbers';
+import { MINUTE } from '../quantity/span';
+import { blocksInSeries, isLead } from '../system/chemistry';
+import type { KnownSystem } from '../system/known';
+import type { Drop } from './drops';
+import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
+import type { Moment } from './moment';
+import type { CutReason } from './types';
+
+/** Drops whose cause nothing shows are cut-offs where so many came at one voltage or percentage: spread in V a block, and in points. */
+const SAME = { fewest: 3, volts: 0.08, points: 0.7, lowest: 0.1 };
+/**
+ * Two drops alone are cut-offs where they came at the very same voltage, the lowest of the log and well
+ * under what anything lets go at: spread in V a block, part of the log, V a block.
+ */
+const PAIR = { volts: 0.02, lowest: 0.02, under: 0.25 };
+/** What was cut off is not back within this. */
+const AWAY = 5 * MINUTE;
+/** Above these no disconnect lets go without a setting that says so, V a 12 V block (common practice, no source). */
+const HIGHEST = { lead: 12.6, lithium: 12.8 };
+
+/** A cut-off before trips are put together; its drop, where a load's current shows one. */
+export interface Found {
+  drop: Drop | null;
+  at: number;
+  by: string;
+  why: CutReason;
+  moment: Moment;
+}
+
+/** Drops that nothing explains, but that came at one voltage or at one percentage again and again. */
+export function alike(
+  open: readonly Drop[],
+  system: KnownSystem,
+  loads: readonly LoadCurrent[],
+  reading: Series | null,
+): Found[] {
+  const blocks = blocksInSeries(system.bank);
+  return loads.flatMap((load): Found[] => {
+    const drops = open.filter((one) => one.load === load && !(one.back - one.at < AWAY));
+    if (drops.length < 2) return [];
+    const as = (some: readonly Drop[], why: CutReason): Found[] =>
+      some.map((drop) => ({ drop, at: drop.at, by: idOf(load), why, moment: drop.moment }));
+    const shown = drops.map((one) => one.moment.shown);
+    const volts = drops.map(
+      (one) => (one.loadVolts === one.loadVolts ? one.loadVolts : one.moment.volts) / blocks,
+    );
+    const percent = median(shown);
+    const level = median(volts);
+    const points = robustDeviation(shown);
+    const spread = robustDeviation(volts);
+    // A level that most stand at is no limit.
+    const isLowest = median(drops.map((one) => one.moment.lowShare)) < SAME.lowest;
+    const enough = drops.length >= SAME.fewest;
+    // A load has one percentage: where it is known, no other is looked for. People set round figures.
+    const isOpen = loadOf(system, load).every((one) => one.cutoffPercent === undefined);
+    const isRound = Math.abs(percent - 5 * Math.round(percent / 5)) < 0.8;
+    // Lead that stood at one voltage each time may have gone off by that; in lithium's flat part nothing does.
+    const highest = isLead(system.bank.chemistry) ? HIGHEST.lead : HIGHEST.lithium;
+    const byVolts = spread < SAME.volts / 3 && level < highest;
+    if (
+      isOpen &&
+      points <= SAME.points &&
+      percent < 90 &&
+      (enough ? !byVolts : isRound) &&
+      !runsBelow(load, reading, percent)
+    )
+      return as(
+        drops.filter((one) => Math.abs(one.moment.shown - percent) <= 2),
+        'percent',
+      );
+    const isLimit = enough
+      ? spread <= SAME.volts && isLowest
+      : level < highest - PAIR.under &&
+        Math.abs(volts[0]! - volts[1]!) <= PAIR.volts &&
+        drops.every(({ moment }) => moment.lowShare < PAIR.lowest);
+    if (isLimit && level < highest)
+      return as(
+        drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts),
+        'volts',
+      );
+    return [];
+  });
+}
+
+/** A load that runs so many points under a percentage, for this part of its time, is not cut by it. */
+const BELOW = { points: 3, part: 0.01 };
+
+function runsBelow({ time, amps }: LoadCurrent, reading: Series | null, percent: number): boolean {
+  if (!reading) return false;
+  const shown = interpolateAt(reading.time, reading.channels.soc!, time);
+  const running = quantile(amps, 0.5) / 2;
+  let runs = 0;
+  let below = 0;
+  amps.forEach((one, i) => {
+    if (!(one > running) || !(shown[i]! >= 0)) return;
+    runs++;
+    if (shown[i]! < percent - BELOW.points) below++;
+  });
+  return below > BELOW.part * runs;
+}
