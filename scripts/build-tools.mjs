@@ -18,6 +18,7 @@ const entries = {
   fuzz: 'tests/fuzz/fuzz.ts',
   bench: 'tests/bench/bench.ts',
   sweep: 'tests/bench/sweep.ts',
+  plain: 'tests/bench/plain/plainSweep.ts',
 };
 
 await build({
