@@ -153,7 +153,8 @@ export const coldChargeBlock: Cause = {
           group: 'refused',
           spans: [],
         });
-      else if (cold.length === 0 && refusals)
+      // A charger with a limit of its own asks no BMS.
+      else if (cold.length === 0 && refusals && source?.profile.chargeAboveC === undefined)
         evidence.push({
           text: 'The BMS never refused a charge for the cold.',
           decibans: weightOf(WEIGHTS.refusedHours, 0),
