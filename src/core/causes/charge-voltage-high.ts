@@ -5,8 +5,8 @@ import { DAY } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { type Cause, type Evidence, oneIsEnough, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy } from './compensation';
-import { COLDER_MV, plateausOf, weighPlateaus, weighConfigured } from './plateaus';
-import type { SourceCharging, Stage } from '../charge/types';
+import { COLDER_MV, plateausOf, topStage, weighPlateaus, weighConfigured } from './plateaus';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { expectedVolts, isLead } from '../system/chemistry';
 import { chargeRange, GAS } from './remedy';
 
@@ -103,14 +103,8 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
     return top.topVolts - expectedVolts(bank, 'absorption', top.celsius).max - slack;
   };
   // A charger that is never off goes up once a day.
-  const days = new Map<number, Stage>();
-  for (const stage of charges.flatMap(({ stages }) => stages)) {
-    if (!Number.isFinite(stage.topVolts)) continue;
-    const day = Math.floor(stage.from / DAY);
-    const top = days.get(day);
-    if (!top || stage.topVolts > top.topVolts) days.set(day, stage);
-  }
-  const tops = charges.length > 1 ? charges.flatMap((one) => highest(one.stages) ?? []) : [...days.values()];
+  const spells = charges.length > 1 ? charges : byDay(charges);
+  const tops = spells.flatMap((one) => topStage(one) ?? []);
   const heights = tops.map(overBy);
   const usual = median(heights);
   if (heights.length < 2 || !Number.isFinite(usual)) return [];
@@ -139,8 +133,15 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   ];
 }
 
-const highest = (stages: readonly Stage[]): Stage | null =>
-  stages.reduce<Stage | null>((most, one) => (one.topVolts > (most?.topVolts ?? 0) ? one : most), null);
+/** Their stages, those that begin on one day together. */
+function byDay(charges: readonly Charge[]): Pick<Charge, 'stages'>[] {
+  const days = new Map<number, Stage[]>();
+  for (const stage of charges.flatMap(({ stages }) => stages)) {
+    const day = Math.floor(stage.from / DAY);
+    days.set(day, [...(days.get(day) ?? []), stage]);
+  }
+  return [...days.values()].map((stages) => ({ stages }));
+}
 
 type Refusals = NonNullable<Parameters<NonNullable<Cause['weigh']>>[0]['refusals']>;
 

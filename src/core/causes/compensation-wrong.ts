@@ -6,6 +6,7 @@ import type { Slope } from '../charge/slope';
 import type { SourceCharging, Stage } from '../charge/types';
 import { expectedVolts, isLead } from '../system/chemistry';
 import { goesBy, inDoubt, isKnown, plateausWithHeat, slopeText } from './compensation';
+import { topStage } from './plateaus';
 import { type Cause, type Evidence, oneIsEnough, shrunk, weightOf } from './cause';
 import { compensationRange } from './remedy';
 
@@ -172,9 +173,7 @@ function compensatedLithium(one: SourceCharging, charging: readonly SourceChargi
 
 /** The stage of each charge that went highest, where its temperature is known. */
 const topStages = ({ charges }: SourceCharging): Stage[] =>
-  charges
-    .map(({ stages }) => stages.reduce((a, b) => (b.topVolts > a.topVolts ? b : a)))
-    .filter((one) => one.celsius === one.celsius);
+  charges.flatMap((one) => topStage(one) ?? []).filter((one) => one.celsius === one.celsius);
 
 /** mV per °C and cell beyond which no lead battery asks. */
 const STEEP = -6.5;
@@ -220,20 +219,16 @@ function otherTemperature(charging: SourceCharging): Evidence | null {
   const { absorptionV, floatV } = source?.profile ?? {};
   const cells = bank.cellsInSeries;
   // A temperature moves absorption and float alike; where one of them is off by itself, its setting is.
-  const shifts = (
-    [
-      ['absorption', absorptionV],
-      ['float', floatV],
-    ] as const
-  ).flatMap(([name, told]) => {
+  const set = [
+    ['absorption', absorptionV],
+    ['float', floatV],
+  ] as const;
+  const shifts = set.flatMap(([name, told]) => {
     const volts = plateausWithHeat(charging, name).map((one) => one.volts);
     return told === undefined || volts.length < 3 ? [] : [(1000 * (median(volts) - told)) / cells];
   });
   if (shifts.length === 2 && Math.abs(shifts[0]! - shifts[1]!) > ALIKE) return null;
-  for (const [name, told] of [
-    ['absorption', absorptionV],
-    ['float', floatV],
-  ] as const) {
+  for (const [name, told] of set) {
     const at25 = expectedVolts(bank, name, 25);
     const margin = 0.005 * cells;
     if (told === undefined || told < at25.min - margin || told > at25.max + margin) continue;

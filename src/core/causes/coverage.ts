@@ -82,7 +82,7 @@ export function weighCoverage(
   return evidence;
 }
 
-/** No zero is off by so much, parts of the capacity in A. */
+/** Hardly a zero is off by so much, parts of the capacity in A. */
 export const NO_ZERO = 0.006;
 /** What goes by this is plainly more, whatever was told of the wiring. */
 const FAR_FROM_ZERO = 0.015;

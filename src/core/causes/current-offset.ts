@@ -34,9 +34,9 @@ const WEIGHTS = {
     [0.5, 0],
     [-99, -5],
   ],
-  /** The reading walks so far a day, points. */
   /** A device that may bypass the sensor would look the same; one that draws comes and goes beside the BMS's meter. */
   otherCause: -4,
+  /** Nothing bypasses it, by what was told: then it is the zero. */
   allCounted: 4,
   comesAndGoes: -7,
   /** Thousandths of the capacity that are missing, as an uncounted load would have it; what is too little proves no load. */
@@ -46,6 +46,7 @@ const WEIGHTS = {
     [6, -3],
     [0, 0],
   ],
+  /** The reading walks so far a day, points. */
   drift: [
     [5, 5],
     [2.5, 3],
@@ -101,7 +102,8 @@ export const currentOffset: Cause = {
         group: 'comes-and-goes',
         spans: [count.logged],
       });
-    const unknown = [...seen.system.loads, ...seen.system.sources].filter((one) => one.counted !== true);
+    const devices = [...seen.system.loads, ...seen.system.sources];
+    const unknown = devices.filter((one) => one.counted !== true);
     if (unknown.length > 0)
       evidence.push({
         text: `${unknown.map((one) => one.name).join(' and ')} may bypass the sensor: that would look the same.`,
@@ -148,7 +150,8 @@ export const currentOffset: Cause = {
         group: 'too-much',
         spans: [],
       });
-    if (unknown.length === 0 && size >= LEAST && favour > 3 && isFirm(count) && !count.byBms)
+    const allCounted = devices.length > 0 && unknown.length === 0;
+    if (allCounted && size >= LEAST && favour > 3 && isFirm(count) && !count.byBms)
       evidence.push({
         text: 'Each charger and each load is wired so that the monitor counts it: what is left is its zero.',
         decibans: WEIGHTS.allCounted,

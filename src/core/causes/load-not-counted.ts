@@ -30,7 +30,7 @@ const WEIGHTS = {
   ],
   /** Beside the BMS's meter it comes and goes, as no zero error does. */
   comesAndGoes: 6,
-  /** More than any zero is off by. */
+  /** More than a zero is usually off by. */
   tooMuch: 4,
   /** A load draws as much by a log of its own; or by its usual current and hours. */
   sameAmps: 9,
@@ -98,7 +98,7 @@ function weighMissing({ counting, system, bank }: Judged): Evidence[] {
   ];
   if (most > 1000 * NO_ZERO)
     evidence.push({
-      text: 'That is more than a zero is ever off by.',
+      text: 'That is more than a zero is usually off by.',
       decibans: WEIGHTS.tooMuch,
       group: 'too-much',
       spans: [],

@@ -13,7 +13,7 @@ const WEIGHTS = {
     [0.7, 0],
     [0, -5],
   ],
-  /** No sync in the whole log, and no full charge that could have brought one. */
+  /** No sync in the whole log, whether or not a charge could have brought one. */
   noSync: 4,
   synced: -13,
   /** Configured: it was started at a value that nobody measured. */

@@ -7,7 +7,7 @@ import { expectedVolts, isLead, type Range } from '../system/chemistry';
 import { bankOf } from '../system/bankOf';
 import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
-import type { SourceCharging, Stage } from '../charge/types';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { celsiusBySetting } from './compensation';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
@@ -28,6 +28,13 @@ export const COLDER_MV = 75;
 
 /** °C by which a temperature that only the float tells may be off. */
 const FLOAT_TELLS = 5;
+/** The stage of a charge that went highest; null of a charge whose voltage is not known. */
+export const topStage = ({ stages }: Pick<Charge, 'stages'>): Stage | null =>
+  stages.reduce<Stage | null>(
+    (top, one) => (Number.isFinite(one.topVolts) && !(top && top.topVolts >= one.topVolts) ? one : top),
+    null,
+  );
+
 /** The higher of the charger's and the battery's voltage: a drop between the two is a fault of the path, not of the setting. */
 const heldVolts = (stage: Stage): number =>
   stage.batteryVolts === stage.batteryVolts ? Math.max(stage.volts, stage.batteryVolts) : stage.volts;

@@ -16,6 +16,7 @@ export function nameSetpoints(
   all: Setpoint[],
   view: ChargeView,
   held: Float32Array,
+  cells: readonly number[],
   bank: KnownBank,
   source: Source | null,
   voltsPerC: number,
@@ -49,7 +50,6 @@ export function nameSetpoints(
     );
   const top = habits.find((one) => one.called !== 'float' && !rare(one));
   if (!top) return { absorption: null, float: byHours(habits) };
-  const cells = [...held.keys()].filter((cell) => held[cell]! > 0.8);
   const lower = byHours(
     habits.filter(
       (one) =>

@@ -64,7 +64,7 @@ export function findSetpoints(
   const coldest = view.celsius
     ? view.celsius.reduce((least, one) => (one < least ? one : least), Infinity)
     : null;
-  const names = nameSetpoints(all, view, held, bank, source, voltsPerC);
+  const names = nameSetpoints(all, view, held, cells, bank, source, voltsPerC);
   const floatVolts =
     names.float?.volts ?? source?.profile.floatV ?? (isLead(bank.chemistry) ? 13.2 : 13.35) * view.blocks;
   return {

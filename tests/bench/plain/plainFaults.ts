@@ -3,7 +3,8 @@
 import type { CauseCode } from '@/core/causes/codes';
 import { mean, quantile } from '@/core/quantity/numbers';
 import type { Random } from '@/core/simulate/random';
-import { isLeadPlan, type PlainPlan, type PlainSite } from './plainSite';
+import { isLeadPlan, type PlainPlan } from './plainPlan';
+import type { PlainSite } from './plainSite';
 
 export interface PlainFault {
   code: CauseCode;

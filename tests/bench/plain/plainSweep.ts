@@ -12,7 +12,8 @@ import { quantile } from '@/core/quantity/numbers';
 import { seededRandom } from '@/core/simulate/random';
 import { devicesOf } from '@/core/system/schema';
 import { dailyPeak, PLAIN_FAULTS, readingOff } from './plainFaults';
-import { drawPlainPlan, isLeadPlan, type PlainSite, runPlainSite } from './plainSite';
+import { drawPlainPlan, isLeadPlan } from './plainPlan';
+import { type PlainSite, runPlainSite } from './plainSite';
 
 const HEALTHY = 'nothing wrong';
 const HEALTHY_TIMES = 5;
