@@ -20,14 +20,18 @@ const WEIGHTS = {
     [0.1, 4],
     [0, -7],
   ],
-  /** One half was filled by its charger again and again, the other hardly ever; or their chargers hold them apart. */
-  oneFilled: 9,
+  /** Their chargers hold them apart. */
   heldApart: [
     [0.3, 7],
     [0.2, 3],
     [0, 0],
   ],
-  bothFilled: -5,
+  /** So many times as often as the other. */
+  filled: [
+    [3, 9],
+    [2, 3],
+    [0, -5],
+  ],
   /** Measured by hand. */
   measured: [
     [0.3, 9],
@@ -96,11 +100,18 @@ export const halfBank: Cause = {
     const halves = counting?.halves;
     const apart = weighCharges(charging);
     if (!halves) return apart;
+    const decibans = weightOf(
+      WEIGHTS.apart,
+      Math.max(halves.apartVolts, halves.mostVolts / 2) / halves.blocks,
+    );
+    // Halves that are alike at rest may still be charged apart.
+    if (halves.by === 'chargers' && decibans <= 0) return apart;
+    const byMeters = halves.by === 'chargers' ? 'By the meters of their chargers at rest, the' : 'The';
     return [
       ...apart,
       {
-        text: `The halves stand ${volts(halves.apartVolts)} apart in the middle of ${duration(halves.hours * HOUR)}, and up to ${volts(halves.mostVolts)}.`,
-        decibans: weightOf(WEIGHTS.apart, Math.max(halves.apartVolts, halves.mostVolts / 2) / halves.blocks),
+        text: `${byMeters} halves stand ${volts(halves.apartVolts)} apart in the middle of ${duration(halves.hours * HOUR)}, and up to ${volts(halves.mostVolts)}.`,
+        decibans,
         group: 'apart',
         spans: [halves.logged],
       },
@@ -113,8 +124,6 @@ export const halfBank: Cause = {
   missing: missingMonitor,
 };
 
-/** Charges of a half of which so many times more got it full. */
-const OFTENER = 3;
 /** V a 12 V block by which the charge voltages of the halves may differ. */
 const HELD = 0.2;
 
@@ -129,10 +138,7 @@ function weighCharges(charging: readonly SourceCharging[]): Evidence[] {
   if (Math.max(low, high) >= 3)
     evidence.push({
       text: `The lower half was filled ${counted(low, 'time')}, the upper ${counted(high, 'time')}.`,
-      decibans:
-        Math.max(low, high) >= OFTENER * Math.max(1, Math.min(low, high))
-          ? WEIGHTS.oneFilled
-          : WEIGHTS.bothFilled,
+      decibans: weightOf(WEIGHTS.filled, Math.max(low, high) / Math.max(1, Math.min(low, high))),
       group: 'filled',
       spans: [...fulls(lower), ...fulls(upper)],
     });

@@ -31,7 +31,7 @@ const WEIGHTS = {
 } as const satisfies Record<string, Bands | number>;
 
 /** Hours of a charge, and of a discharge, that tell their voltages. */
-const LEAST_HOURS = 3;
+const LEAST_HOURS = 0.5;
 /** Correlation of the steps that goes the wrong way, if weakly. */
 const AGAINST = -0.2;
 
@@ -86,7 +86,7 @@ export const sensorReversed: Cause = {
           spans: [count.logged],
         });
     }
-    const { correlation, steps, chargingV, drawingV } = voltageFollows;
+    const { correlation, steps, chargingV, drawingV, bothHours } = voltageFollows;
     const levels = chargingV - drawingV;
     if (steps >= 3 && correlation === correlation && !(correlation < 0 && levels > 0))
       evidence.push({
@@ -98,10 +98,10 @@ export const sensorReversed: Cause = {
     const under = -levels / blocksInSeries(seen.bank);
     const byLevels = weightOf(WEIGHTS.levels, under);
     // A charger that nobody counts holds the voltage up too, but there the steps go the right way.
-    if (count.meters.voltageFollows.bothHours >= LEAST_HOURS && correlation < AGAINST && byLevels > 0)
+    if (bothHours >= LEAST_HOURS && correlation < AGAINST && byLevels > 0)
       evidence.push({
         text: `It calls it a charge while the battery stands at ${volts(chargingV)}, and a discharge while it stands at ${volts(drawingV)}.`,
-        decibans: byLevels,
+        decibans: shrunk(byLevels, bothHours / LEAST_HOURS),
         group: 'levels',
         spans: [count.logged],
       });

@@ -112,6 +112,14 @@ test('a battery that its BMS has switched off, or another than the charger’s, 
   expect(drop(() => 11.5)).toBeNull();
 });
 
+test('while the BMS lets nothing in, what the charger gives does not go to the battery', () => {
+  // The loads' share of its current, at a bus that stands the higher the less they draw.
+  const blocked = viewOf((minute) => [13.5 - 0.05 * bell(minute), bell(minute), 20, 13.2]);
+  expect(pathDropOf(blocked, 0.2)!.ohms).toBeCloseTo(-0.05, 2);
+  expect(pathDropOf({ ...blocked, allowed: new Float32Array(COUNT) }, 0.2)).toBeNull();
+  expect(pathDropOf({ ...blocked, allowed: new Float32Array(COUNT).fill(1) }, 0.2)).not.toBeNull();
+});
+
 test('what moves within a meter’s quantum is not seen to move', () => {
   const path = new Uint8Array(COUNT).fill(AT.absorption);
   const view = viewOf((minute, day) => [14.4, 3, 18 + (day % 3) + minute / 1440]);

@@ -25,12 +25,17 @@ const MOST_POINTS = 300;
 
 /** Null where the battery's voltage was not logged by another, or the current hardly moved. */
 export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
-  const { batteryVolts, volts, amps } = view;
+  const { batteryVolts, volts, amps, allowed } = view;
   if (!batteryVolts || view.ampsAreBattery) return null;
   const cells: number[] = [];
   for (let cell = 0; cell < amps.length; cell++)
     // A battery that its BMS has switched off shows what it likes.
-    if (batteryVolts[cell]! > SWITCHED_OFF * volts[cell]! && amps[cell]! > -onAmps) cells.push(cell);
+    if (
+      batteryVolts[cell]! > SWITCHED_OFF * volts[cell]! &&
+      amps[cell]! > -onAmps &&
+      !(allowed && allowed[cell]! < 0.5)
+    )
+      cells.push(cell);
   if (cells.length < LEAST_CELLS) return null;
   // As many points from every part of the range of currents: hours at rest must not outweigh minutes of bulk.
   const top = quantile(

@@ -86,7 +86,7 @@ export function countingOf(input: CountingInput): Counting | null {
     followsVolts: followsVolts(log, counts.capacityAh, blocksInSeries(countedBank(system))),
     meters,
     through: integrate(log.time, log.amps, { from: log.time[0]!, to: log.time[log.time.length - 1]! }),
-    halves: halvesOf(system.bank, timeline),
+    halves: halvesOf(system, timeline),
     recipes: recipesOf(log, countedCharges(system, charging), reference.anchors),
     discharges: dischargesOf({
       bank: countedBank(system),

@@ -1,30 +1,74 @@
-/** The halves of a bank beside each other, by the voltage between them. */
+/** The halves of a bank beside each other: by the voltage between them, or at rest by the meters of their chargers. */
 
 import { quantile } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
-import { spanOf } from '../log/channels';
-import { judgingGrid, medianStep, toGrid } from '../log/grid';
-import type { Timeline } from '../log/timeline';
+import { type Series, spanOf } from '../log/channels';
+import { type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
+import { logOf, type Timeline } from '../log/timeline';
 import { blocksInSeries } from '../system/chemistry';
-import type { KnownBank } from '../system/known';
+import type { KnownSystem } from '../system/known';
 import type { Halves } from './types';
 
-/** Null where nobody logged the voltage between the halves beside that of the bank. */
-export function halvesOf(bank: KnownBank, { series }: Timeline): Halves | null {
+/** Cells of the grid that are enough to compare by. */
+const FEWEST = 30;
+
+/** Null where nobody logged the voltage between the halves beside that of the bank, nor a charger of each half its own. */
+export function halvesOf(system: KnownSystem, timeline: Timeline): Halves | null {
+  const blocks = blocksInSeries(system.bank) / 2;
+  return byMidpoint(timeline, blocks) ?? byChargers(system, timeline, blocks);
+}
+
+function byMidpoint({ series }: Timeline, blocks: number): Halves | null {
   const log = series.find((one) => one.channels.midpoint_voltage && one.channels.battery_voltage);
   if (!log) return null;
-  const logged = spanOf(log);
-  const grid = judgingGrid(logged, medianStep(log.time), log.time);
+  const grid = judgingGrid(spanOf(log), medianStep(log.time), log.time);
   const middle = toGrid(log.time, log.channels.midpoint_voltage!, grid);
   const whole = toGrid(log.time, log.channels.battery_voltage!, grid);
-  const blocks = blocksInSeries(bank) / 2;
   // A monitor in one half may log that half's voltage as the bank's.
   const half = quantile(whole, 0.5) / blocks < 18;
   if (half) return null;
-  const apart = middle.map((one, i) => Math.abs(2 * one - whole[i]!)).filter((one) => one === one);
-  if (apart.length < 30) return null;
+  return halves(log, grid, blocks, 'midpoint', (i) => Math.abs(2 * middle[i]! - whole[i]!));
+}
+
+/** A charger that gives less rests, parts of the capacity in A; one that shows less has switched its meter off, V a 12 V block. */
+const RESTS = 0.005;
+const METER_ON = 8;
+/** V a 12 V block by which the meters of two chargers may differ (common practice, no source). */
+const METERS = 0.05;
+
+function byChargers(system: KnownSystem, timeline: Timeline, blocks: number): Halves | null {
+  const of = (across: 'lower' | 'upper') =>
+    system.sources
+      .filter((one) => one.across === across)
+      .map(({ id }) => logOf(timeline, id, 'source_voltage'))
+      .find((one) => one?.channels.source_current);
+  const [lower, upper] = [of('lower'), of('upper')];
+  if (!lower || !upper) return null;
+  const grid = judgingGrid(spanOf(lower), medianStep(lower.time), lower.time);
+  const atRest = ({ time, channels }: Series) => {
+    const amps = toGrid(time, channels.source_current!, grid);
+    return toGrid(time, channels.source_voltage!, grid).map((volts, i) =>
+      amps[i]! < RESTS * system.bank.capacityAh && volts > METER_ON * blocks ? volts : NaN,
+    );
+  };
+  const [low, high] = [atRest(lower), atRest(upper)];
+  return halves(lower, grid, blocks, 'chargers', (i) =>
+    Math.max(0, Math.abs(low[i]! - high[i]!) - METERS * blocks),
+  );
+}
+
+function halves(
+  log: Series,
+  grid: Grid,
+  blocks: number,
+  by: Halves['by'],
+  apartAt: (cell: number) => number,
+): Halves | null {
+  const apart = Array.from({ length: grid.count }, (_, i) => apartAt(i)).filter((one) => one === one);
+  if (apart.length < FEWEST) return null;
   return {
-    logged,
+    by,
+    logged: spanOf(log),
     hours: (apart.length * grid.step) / HOUR,
     apartVolts: quantile(apart, 0.5),
     mostVolts: quantile(apart, 0.95),

@@ -108,6 +108,8 @@ export interface Hourly {
 
 /** The two halves of a bank, where the voltage between them was logged. */
 export interface Halves {
+  /** By the voltage between them all the while, or at rest by the meters of a charger of each. */
+  by: 'midpoint' | 'chargers';
   logged: Span;
   hours: number;
   /** V by which they stand apart: median, and 95 % of the time no more. */

@@ -67,7 +67,8 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
   for (let i = 0; i < time.length; i++) {
     if (amps[i]! > on) last = i;
     if (last < 0) continue;
-    if (!(amps[i]! <= off)) {
+    const lets = i > 0 && time[i]! - time[i - 1]! <= limit && letsGo(load, i, LEAST_PART * capacityAh);
+    if (!(amps[i]! <= off) && !lets) {
       // One load of several that lets go leaves what the others draw.
       if (i > 0 && time[i]! - time[i - 1]! <= limit && fallsByHalf(amps, i, LEAST_PART * capacityAh)) {
         const level = amps[i - 1]! / 2;
@@ -87,7 +88,7 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
       continue;
     }
     // A sun that rises takes the loads over by and by, and soon charges.
-    if (!(load.hidden && isTakenOver(load, i)))
+    if (lets || !(load.hidden && isTakenOver(load, i)))
       found.push(dropAt(ran, i, end, !load.hidden && goesOn(load, startOfRun(load, ran), i, noise)));
     i = end - 1;
   }
@@ -165,6 +166,17 @@ function isCarried({ amps, given }: LoadCurrent, ran: number, at: number): boole
   const before = given?.[ran];
   const after = Math.max(given?.[at] ?? NaN, given?.[at + 1] ?? NaN);
   return before !== undefined && after - before > BEGINS * amps[ran]!;
+}
+
+/** A current that jumps by so many times what the sources without a log can give lost a load. */
+const BEYOND = 1.3;
+
+/** Whether the battery's current jumps to a charge by more than sources without a log can give: a load let go. */
+function letsGo({ amps, hidden }: LoadCurrent, at: number, least: number): boolean {
+  if (!hidden || amps[at]! === amps[at]!) return false;
+  // A mean over the sample in which it let go stands halfway.
+  const before = Math.min(hidden.into[at - 1]!, hidden.into[at - 2] ?? Infinity);
+  return hidden.into[at]! - before > Math.max(least, BEYOND * hidden.mostA);
 }
 
 /** So long after a drop a source that nobody logged may not charge, and so far the current may not have sunk before. */

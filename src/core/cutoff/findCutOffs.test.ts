@@ -306,6 +306,30 @@ test('the same percentage each day is no limit of a load that runs below it too'
   expect(find(drawn(true), {}, { days: 6 })).toEqual([]);
 });
 
+test('a load that lets go while a charger without a log runs: the battery’s current jumps by more than the charger can give', () => {
+  // 90 A for an hour, 45 A of it by the charger; from then on the battery takes what the charger gives.
+  const time = Float64Array.from({ length: 3 * DAY }, (_, i) => i * MINUTE);
+  const into = (m: number) => (m % DAY < 300 ? 0.5 : m % DAY < 360 ? -90 : m % DAY < 600 ? 40 : 0.5);
+  const volts = (m: number) => (m % DAY >= 300 && m % DAY < 360 ? 11.5 + 0.005 * (359 - (m % DAY)) : 13.2);
+  const of = (ratedA: number | undefined) => {
+    const system = {
+      bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 },
+      sources: [{ id: 'charger', ratedA }],
+      loads: [{ id: 'pump', name: 'Pump', counted: true, cutoffV: 11.5 }],
+      timeZone: 'UTC',
+    } as unknown as KnownSystem;
+    const channels = { battery_voltage: column(volts, 3), battery_current: column(into, 3) };
+    const timeline = timelineOf([{ device: 'monitor', time, channels }]);
+    return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
+  };
+  expect(of(45).map((one) => [one.at / MINUTE, one.by, one.why])).toEqual(
+    [360, 360 + DAY, 360 + 2 * DAY].map((at) => [at, 'pump', 'volts']),
+  );
+  // A charger that can give 130 A may have begun, and carries the load now.
+  expect(of(130)).toEqual([]);
+  expect(of(undefined)).toEqual([]);
+});
+
 test('what vanishes where a charger begins to give is carried by it', () => {
   // The monitor shows half of what flows: the load that is told by both vanishes as the charger begins.
   const time = Float64Array.from({ length: 5 * DAY }, (_, i) => i * MINUTE);

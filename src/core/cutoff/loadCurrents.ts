@@ -3,7 +3,7 @@
 import { interpolateAt } from '../log/interpolateAt';
 import { batteryCurrent, logOf, type Timeline } from '../log/timeline';
 import type { KnownSystem } from '../system/known';
-import type { Load } from '../system/schema';
+import type { Load, Source } from '../system/schema';
 
 export interface LoadCurrent {
   /** Id of the load; null where it is not known which of several it was. */
@@ -13,8 +13,13 @@ export interface LoadCurrent {
   amps: Float32Array;
   /** V at its terminals; null where not logged. */
   volts: Float32Array | null;
-  /** A source that has no log gives to the loads as well: what the battery gives is not all that they draw. */
-  hidden: boolean;
+  /** Sources without a log give to the loads as well: what the battery gives is not all that they draw. Null where there are none. */
+  hidden: {
+    /** A that they give together at most; Infinity where a rating is not known. */
+    mostA: number;
+    /** A into the battery. */
+    into: Float32Array;
+  } | null;
   /** A that the sources give meanwhile, where the load is what they and the battery give together; null where the load was logged. */
   given: Float32Array | null;
 }
@@ -46,7 +51,7 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
             time: log.time,
             amps: log.channels.load_current!,
             volts: log.channels.load_voltage ?? null,
-            hidden: false,
+            hidden: null,
             given: null,
           },
         ]
@@ -62,7 +67,7 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
         time: carried.time,
         amps: carried.channels.load_current!,
         volts: carried.channels.load_voltage ?? null,
-        hidden: false,
+        hidden: null,
         given: null,
       },
     ];
@@ -71,18 +76,20 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
   const { time } = battery;
   // What the sources give goes to the loads as well; a source without a log hides them while it runs.
   const given = new Float32Array(time.length);
-  let hidden = false;
+  const unlogged: Source[] = [];
   for (const source of system.sources) {
     const log = logOf(timeline, source.id, 'source_current');
     if (!log) {
-      hidden = true;
+      unlogged.push(source);
       continue;
     }
     interpolateAt(log.time, log.channels.source_current!, time).forEach((one, i) => (given[i]! += one));
   }
   const amps = battery.amps.map((one, i) => {
     // Below nothing by the noise of the meters alone: that is left in, so that it can be told from a load.
-    return hidden && one > CHARGES * system.bank.capacityAh ? NaN : given[i]! - (one - zeroA);
+    return unlogged.length > 0 && one > CHARGES * system.bank.capacityAh ? NaN : given[i]! - (one - zeroA);
   });
+  const mostA = unlogged.reduce((sum, { ratedA }) => sum + (ratedA ?? Infinity), 0);
+  const hidden = unlogged.length > 0 ? { mostA, into: battery.amps } : null;
   return [{ id, time, amps, volts: null, hidden, given }];
 }

@@ -11,7 +11,7 @@ const load: LoadCurrent = {
   time: Float64Array.from({ length: 100 }, (_, k) => k * MINUTES),
   amps: new Float32Array(100),
   volts: null,
-  hidden: false,
+  hidden: null,
   given: null,
 };
 const run = (minutes: number, volts: number, some: Partial<Drop> = {}): Drop => ({

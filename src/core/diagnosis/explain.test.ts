@@ -52,6 +52,10 @@ test('a battery that is never filled is empty soon: that is told as what it brin
     ['source-too-small', 'likely'],
     ['really-empty', 'possible', 'source-too-small'],
   ]);
+  expect(told(weighed('cold-charge-block', 30), weighed('really-empty', 12))).toEqual([
+    ['cold-charge-block', 'strong'],
+    ['really-empty', 'possible', 'cold-charge-block'],
+  ]);
 });
 
 test('a fact that the owner complains of keeps its standing behind its cause', () => {

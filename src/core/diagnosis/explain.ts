@@ -148,6 +148,7 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   // What is never filled is empty soon.
   'source-too-small': ['really-empty', 'never-started'],
   'source-derated': ['really-empty', 'never-started'],
+  'cold-charge-block': ['really-empty'],
   'load-path-drop': ['cutoff-set-high', 'surge-trip'],
   'battery-resistance': ['cutoff-set-high', 'rate-expected'],
   'cold-battery': ['cutoff-set-high'],
@@ -159,7 +160,7 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
 
 /** Facts that hold all the same where these alone brought them: what is never filled is empty, and its reading began anywhere. */
 const HOLDS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
-  'really-empty': ['source-too-small', 'source-derated'],
+  'really-empty': ['source-too-small', 'source-derated', 'cold-charge-block'],
   'never-started': ['source-too-small', 'source-derated', 'charged-voltage-unreached', 'tail-unreached'],
 };
 
