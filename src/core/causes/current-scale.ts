@@ -10,8 +10,8 @@ const WEIGHTS = {
   /** How far the ratio is from one, in its own errors; and how large it is. */
   sure: [
     [6, 15],
-    [3, 12],
-    [2, 8],
+    [3, 14],
+    [2, 9],
     [1, 3],
     [0, 0],
   ],

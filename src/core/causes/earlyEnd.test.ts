@@ -139,6 +139,22 @@ test('loads that hide the tail on every second charge count by how long it then 
   expect(sum([0.1, 0.1, 4, 0.1, 0.1])).toBeLessThan(0);
 });
 
+test('absorptions of eight days on a charger that is never off are eight, and each only a little long', () => {
+  const day = (k: number, pastHours: number) =>
+    absorbed(300, 0.5, {
+      from: 24 * k * HOUR,
+      to: (24 * k + 5) * HOUR,
+      pastTailMs: pastHours * HOUR,
+      endSourceAmps: 5,
+    });
+  const sum = (pastHours: number) => {
+    const stages = Array.from({ length: 8 }, (_, k) => day(k, pastHours));
+    return sumOf(loadThroughAbsorption.weigh!(seen([of([charge(stages)])])));
+  };
+  expect(sum(0.8)).toBeLessThan(0);
+  expect(sum(4)).toBeGreaterThan(12);
+});
+
 test('a clock of a quarter of an hour is one, however little of it a slow log shows', () => {
   const short = (cellMs: number) => of(times(5, [absorbed(5, 6), float]), { cellMs });
   const says = (cellMs: number) =>

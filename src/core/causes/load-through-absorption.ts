@@ -1,5 +1,6 @@
 /** Loads keep the charger from seeing the battery’s tail: absorption goes on though the battery is full. */
 
+import type { Stage } from '../charge/types';
 import { HOUR } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { amps, duration, share } from '../quantity/text';
@@ -35,6 +36,21 @@ const WEIGHTS = {
   neverThere: 5,
 } as const;
 
+/** Absorptions further apart than this are two, though the charger was never off between them. */
+const APART = 3 * HOUR;
+
+const isTold = (one: Stage): boolean => one.stage === 'absorption' && one.pastTailMs === one.pastTailMs;
+
+function timesApart(stages: readonly Stage[]): Stage[][] {
+  const times: Stage[][] = [];
+  for (const one of stages) {
+    const last = times.at(-1);
+    if (last && one.from - last.at(-1)!.to <= APART) last.push(one);
+    else times.push([one]);
+  }
+  return times;
+}
+
 export const loadThroughAbsorption: Cause = {
   code: 'load-through-absorption',
   title: 'Loads hide the tail from the charger',
@@ -58,20 +74,12 @@ export const loadThroughAbsorption: Cause = {
   weigh: ({ charging }) =>
     charging.flatMap(({ source, charges, bank, knowsOwnAmps }): Evidence[] => {
       if (!knowsOwnAmps) return [];
-      const past = charges.flatMap((charge) => {
-        const absorbed = charge.stages.filter(
-          (one) => one.stage === 'absorption' && one.pastTailMs === one.pastTailMs,
-        );
-        return absorbed.length > 0
-          ? [
-              {
-                charge,
-                ms: absorbed.reduce((total, one) => total + one.pastTailMs, 0),
-                stage: absorbed.at(-1)!,
-              },
-            ]
-          : [];
-      });
+      const past = charges
+        .flatMap(({ stages }) => timesApart(stages.filter(isTold)))
+        .map((absorbed) => ({
+          ms: absorbed.reduce((total, one) => total + one.pastTailMs, 0),
+          stage: absorbed.at(-1)!,
+        }));
       if (past.length === 0) return [];
       const long = past.filter((one) => one.ms > HOUR);
       // Where it happens every other time, what matters is how long it then goes on.

@@ -98,6 +98,10 @@ describe('lithium that comes to its voltage', () => {
       [29, true],
     ]);
   });
+  test('also by a meter whose zero is off, but not where a load draws', () => {
+    expect(by(-0.4)).toHaveLength(2);
+    expect(by(-5)).toEqual([]);
+  });
   test('not while much still flows, nor where the BMS stops it; lead is not', () => {
     expect(by(10)).toEqual([]);
     expect(by(1, { blocked: true })).toEqual([]);

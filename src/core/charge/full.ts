@@ -16,6 +16,12 @@ const ABOVE_FLOAT = 0.3;
 /** At its tail for so long the battery is full, whoever holds the voltage; the voltage of lithium falls at once when the current does. */
 const AT_TAIL = { lead: 10 * MINUTE, lithium: 2 * MINUTE };
 
+/**
+ * What a meter whose zero is off may show of a battery that takes nothing, parts of the capacity in A: lithium that gives no more than
+ * that and stands at its charge voltage all the same is full.
+ */
+const ABOUT_NOTHING = 0.005;
+
 /** What comes within so long belongs to the same time. */
 const AGAIN = 2 * HOUR;
 
@@ -91,6 +97,7 @@ export function heldFullBy(
   const aboveFloat = floatVolts + ABOVE_FLOAT * blocks;
   const tail = fullTailAmps(bank);
   const lithium = !isLead(bank.chemistry);
+  const gives = Math.max(3 * batteryNoise, lithium ? ABOUT_NOTHING * bank.capacityAh : 0);
   const atTailFor = lithium ? Math.max(2 * grid.step, AT_TAIL.lithium) : AT_TAIL.lead;
   const found: Span[] = [];
   for (const stage of stages) {
@@ -102,7 +109,7 @@ export function heldFullBy(
     for (let cell = cellAt(grid, stage.from); cell <= cellAt(grid, stage.to); cell++) {
       const amps = batteryAmps[cell]!;
       const high = volts[cell]! >= least && at25(view, cell, voltsPerC) >= aboveFloat;
-      const isAtTail = high && amps >= -3 * batteryNoise && amps <= tail;
+      const isAtTail = high && amps >= -gives && amps <= tail;
       atTail = isAtTail ? atTail + grid.step : 0;
       const at = cellStart(grid, cell);
       if (spell && (others || at - spell.to <= AGAIN)) {

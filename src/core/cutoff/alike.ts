@@ -3,7 +3,7 @@
 import type { Series } from '../log/channels';
 import { interpolateAt } from '../log/interpolateAt';
 import { median, quantile, robustDeviation } from '../quantity/numbers';
-import { MINUTE } from '../quantity/span';
+import { HOUR, MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Drop } from './drops';
@@ -22,6 +22,11 @@ const PAIR = { volts: 0.02, lowest: 0.02, under: 0.25 };
 const AWAY = 5 * MINUTE;
 /** Above these no disconnect lets go without a setting that says so, V a 12 V block (common practice, no source). */
 const HIGHEST = { lead: 12.6, lithium: 12.8 };
+/**
+ * Lithium stands higher than that over most of its range. What always goes off at the lowest voltage of the log, and then stays away, may
+ * be set so high: V a 12 V block, part of the log, time away.
+ */
+const SET_HIGH = { volts: 13.1, lowest: 0.003, away: HOUR };
 
 /** A cut-off before trips are put together; its drop, where a load's current shows one. */
 export interface Found {
@@ -78,7 +83,12 @@ export function alike(
       : level < highest - PAIR.under &&
         Math.abs(volts[0]! - volts[1]!) <= PAIR.volts &&
         drops.every(({ moment }) => moment.lowShare < PAIR.lowest);
-    if (isLimit && level < highest)
+    const isSetHigh =
+      enough &&
+      !isLead(system.bank.chemistry) &&
+      median(drops.map((one) => one.moment.lowShare)) < SET_HIGH.lowest &&
+      median(drops.map((one) => one.back - one.at)) > SET_HIGH.away;
+    if (isLimit && level < (isSetHigh ? SET_HIGH.volts : highest))
       return as(
         drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts),
         'volts',

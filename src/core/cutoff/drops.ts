@@ -26,11 +26,21 @@ export interface Drop {
   loadVolts: number;
   /** What was drawn before the run goes on after it. */
   goesOn: boolean;
+  /** By so much the current fell, A. */
+  fell: number;
   moment: Moment;
 }
 
-/** Every time a load that ran stood still, with what was logged just before. */
-export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: number) => Moment): Drop[] {
+/**
+ * Every time a load that ran stood still, with what was logged just before.
+ * @param leastPart what lets go while others draw on draws so much at least, parts of the capacity in A
+ */
+export function dropsOf(
+  load: LoadCurrent,
+  capacityAh: number,
+  readMoment: (at: number) => Moment,
+  leastPart = LEAST_PART,
+): Drop[] {
   const { time, amps, volts } = load;
   const running = amps.filter((one) => one > 2 * OFF.capacity * capacityAh);
   if (running.length < 10) return [];
@@ -60,6 +70,7 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
       most,
       loadVolts,
       goesOn: goes,
+      fell: amps[ran]! - (amps[i]! || 0),
       moment: readMoment(time[i]!),
     };
   };
@@ -70,7 +81,7 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
     const lets = i > 0 && time[i]! - time[i - 1]! <= limit && letsGo(load, i, LEAST_PART * capacityAh);
     if (!(amps[i]! <= off) && !lets) {
       // One load of several that lets go leaves what the others draw.
-      if (i > 0 && time[i]! - time[i - 1]! <= limit && fallsByHalf(amps, i, LEAST_PART * capacityAh)) {
+      if (i > 0 && time[i]! - time[i - 1]! <= limit && fallsByHalf(amps, i, leastPart * capacityAh)) {
         const level = amps[i - 1]! / 2;
         let end = i;
         while (end < time.length && !(amps[end]! > level)) end++;
@@ -96,7 +107,7 @@ export function dropsOf(load: LoadCurrent, capacityAh: number, readMoment: (at: 
 }
 
 /** What lets go alone draws so much at least, parts of the capacity in A, and so many samples stay low. */
-const LEAST_PART = 0.03;
+export const LEAST_PART = 0.03;
 const STAYS = 3;
 
 /** Whether a current falls to less than half by so many amperes at the least, and stays there. */

@@ -330,6 +330,47 @@ test('a load that lets go while a charger without a log runs: the battery’s cu
   expect(of(undefined)).toEqual([]);
 });
 
+test('lithium that always goes off at the lowest voltage of its log may be set that high; what is soon back is not', () => {
+  // Runs of other lengths each night, down to 13.05 V; 13.2 V and more at all other times.
+  const end = (m: number) => 300 + 7 * (Math.floor(m / DAY) % 4);
+  const drawn = (away: number): Drawn => ({
+    amps: (m) => (m % DAY < end(m) || m % DAY >= end(m) + away ? 8 : 0),
+    volts: (m) => (m % DAY < end(m) && m % DAY >= end(m) - 3 ? 13.05 : 13.2),
+  });
+  const found = find(drawn(200), {}, { days: 6, chemistry: 'lfp' });
+  expect(found.map((one) => one.why)).toEqual(Array.from({ length: 6 }, () => 'volts'));
+  expect(find(drawn(20), {}, { days: 6, chemistry: 'lfp' })).toEqual([]);
+});
+
+test('a small load by its percentage, though the meter’s zero is off: it is back with the reading', () => {
+  // 4.7 A, or 1.7 A by the meter with the load away; the reading goes from 60 down to 50 % and up to 65 %.
+  const away = (m: number) => m % DAY >= 360 && m % DAY < 900;
+  const shown = (m: number) =>
+    away(m)
+      ? 50 + (15 * ((m % DAY) - 360)) / 540
+      : m % DAY < 360
+        ? 60 - (m % DAY) / 36
+        : 65 - ((m % DAY) - 900) / 108;
+  const drawn = (amps: (m: number) => number): Drawn => ({ amps, volts: () => 12.7, shown });
+  const found = find(
+    drawn((m) => (away(m) ? 1.7 : 4.7)),
+    { cutoffPercent: 50, reconnectPercent: 65 },
+  );
+  expect(found.map((one) => [one.at / MINUTE, one.why])).toEqual([
+    [360, 'percent'],
+    [360 + DAY, 'percent'],
+  ]);
+  // A pump of that size that rests for an hour as the reading passes there.
+  const pump = drawn((m) => (m % 120 < 60 ? 4.7 : 1.7));
+  expect(find(pump, { cutoffPercent: 50, reconnectPercent: 65 })).toEqual([]);
+  expect(
+    find(
+      drawn((m) => (away(m) ? 1.7 : 4.7)),
+      {},
+    ),
+  ).toEqual([]);
+});
+
 test('what vanishes where a charger begins to give is carried by it', () => {
   // The monitor shows half of what flows: the load that is told by both vanishes as the charger begins.
   const time = Float64Array.from({ length: 5 * DAY }, (_, i) => i * MINUTE);

@@ -10,7 +10,7 @@ import { batteryLog, type Timeline } from '../log/timeline';
 import { MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
-import { type Drop, dropsOf } from './drops';
+import { type Drop, dropsOf, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
@@ -37,6 +37,9 @@ const SENSORS = 1.5;
 const CELL = { over: 0.12, usual: 2.85 };
 /** How far over and under a set percentage the reading may stand as it is acted on, points. */
 const AT_PERCENT = { over: 0.8, under: 2.5 };
+/** A load whose percentage is known draws so much at least, parts of the capacity in A; back so many points higher where that is not known. */
+const PERCENT_PART = 0.004;
+const BACK = 3;
 /** A spike of this part of what a protection trips at may have tripped it: logs miss the top. */
 const NEARLY = 0.85;
 /** A bus under this part of its nominal voltage is dead. */
@@ -48,7 +51,14 @@ export function findCutOffs(
   counting: Counting | null,
 ): CutOff[] {
   const readMoment = momentReader(timeline, counting);
-  const drops = loads.flatMap((load) => dropsOf(load, system.bank.capacityAh, readMoment));
+  const { capacityAh } = system.bank;
+  const hasPercent = (load: LoadCurrent) =>
+    loadOf(system, load).some((one) => one.cutoffPercent !== undefined);
+  const all = loads.flatMap((load) =>
+    dropsOf(load, capacityAh, readMoment, hasPercent(load) ? PERCENT_PART : LEAST_PART),
+  );
+  const isSmall = (one: Drop) => one.goesOn && one.fell < LEAST_PART * capacityAh;
+  const drops = all.filter((one) => !isSmall(one));
   // Null where the BMS does not say when it stopped the discharge: then its cells do.
   const stops = refusalsOf(timeline, 'bms_discharge_allowed');
   const found: Found[] = [];
@@ -68,6 +78,9 @@ export function findCutOffs(
     // Of runs that all come low, the whole ones were not cut.
     else if (!runs.isWhole(drop)) open.push(drop);
   }
+  for (const drop of all.filter(isSmall))
+    if (staysAway(drop, system, readMoment))
+      found.push({ drop, at: drop.at, by: idOf(drop.load), why: 'percent', moment: drop.moment });
   found.push(...alike(open, system, loads, batteryLog(timeline, 'soc')));
   // What the BMS says stopped, though no load's current was logged.
   for (const { from: at, beginSeen } of stops ?? [])
@@ -147,6 +160,19 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
       return { by, why: 'volts' };
   }
   return null;
+}
+
+/**
+ * Whether a load that is small beside the battery let go by its percentage: it is back only once the reading is. A pump that comes and
+ * goes is back while the reading falls on.
+ */
+function staysAway({ load, back, moment }: Drop, system: KnownSystem, readMoment: (at: number) => Moment) {
+  return loadOf(system, load).some(
+    ({ cutoffPercent, reconnectPercent }) =>
+      cutoffPercent !== undefined &&
+      reaches(moment, cutoffPercent) &&
+      readMoment(back).shown >= (reconnectPercent ?? cutoffPercent + BACK) - 1,
+  );
 }
 
 /** The reading came down to a percentage, and stands there: it has not stood there for hours. */

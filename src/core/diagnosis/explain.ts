@@ -151,7 +151,7 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'cold-charge-block': ['really-empty'],
   'load-path-drop': ['cutoff-set-high', 'surge-trip'],
   'battery-resistance': ['cutoff-set-high', 'rate-expected'],
-  'cold-battery': ['cutoff-set-high'],
+  'cold-battery': ['cutoff-set-high', 'rate-expected'],
   // The reading counts the whole battery; a low cell ends it before.
   'weak-cell': ['really-empty', 'capacity-lost', 'cell-imbalance', 'capacity-wrong', 'never-started'],
   'cell-imbalance': ['really-empty', 'capacity-lost', 'capacity-wrong', 'never-started'],
