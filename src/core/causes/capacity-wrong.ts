@@ -40,6 +40,10 @@ const WEIGHTS = {
 /** A measured capacity that lies so near the setting is no other, parts. */
 const NEAR = 0.12;
 
+/** Points that are hardly a drift; a setting on paper that is wrong by itself, dB. */
+const SMALL = 2;
+const ON_PAPER = 13;
+
 const ratio = (a: number, b: number): number => Math.max(a / b, b / a);
 
 export const capacityWrong: Cause = {
@@ -106,7 +110,10 @@ export const capacityWrong: Cause = {
       });
     }
     const drift = driftBy(count, 'capacity');
-    if (drift && drift.explains > 0.25)
+    const set = settings.capacityAh && bank.capacityAh ? ratio(settings.capacityAh, bank.capacityAh) : 1;
+    // A setting that is plainly wrong is so where a battery is hardly drawn on, too.
+    const speaks = drift && (Math.abs(drift.points) >= SMALL || weightOf(WEIGHTS.set, set) < ON_PAPER);
+    if (speaks && drift.explains > 0.25)
       evidence.push({
         text: `Over ${drift.intervals.length === 1 ? 'one stretch' : `${drift.intervals.length} stretches`} between syncs it alone makes the reading ${points(drift.points)} ${over(drift.points)}, ${percent(100 * Math.min(1, drift.explains))} of the drift.`,
         decibans: shrunk(weightOf(WEIGHTS.drift, Math.abs(drift.points)), drift.intervals.length),

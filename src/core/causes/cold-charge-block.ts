@@ -1,8 +1,10 @@
 /** Charging is refused while the battery is cold. */
 
+import type { ColdEdges } from '../charge/coldEdges';
 import { HOUR, lengthOf } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { celsius, counted, duration, percent } from '../quantity/text';
+import type { Source } from '../system/schema';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { LITHIUM_COLD } from './remedy';
 
@@ -22,6 +24,9 @@ const WEIGHTS = {
     [4, 6],
     [0, 0],
   ],
+  /** It begins at once whenever the battery comes to one temperature; and it ends there too. */
+  beginsAt: 9,
+  endsAt: 4,
   /** It gave nothing all along, and the battery was never as warm as it is set to ask for. */
   neverWarm: 15,
   /** The same where it is not known what it asks for, and the battery was as cold as many chargers refuse. */
@@ -87,7 +92,7 @@ export const coldChargeBlock: Cause = {
         group: 'again',
         spans: [],
       });
-    for (const { source, coldIdle, neverGave, setpoints } of charging) {
+    for (const { source, coldIdle, coldEdges, neverGave, setpoints } of charging) {
       const asked = source?.profile.chargeAboveC ?? limit;
       if (
         neverGave &&
@@ -134,15 +139,9 @@ export const coldChargeBlock: Cause = {
             group: 'again',
             spans: [],
           });
-        const told = source?.profile.chargeAboveC;
-        if (told !== undefined && Math.abs(told - coldIdle.belowC) <= SENSORS)
-          evidence.push({
-            text: `${name} is set to give nothing below ${celsius(told)}, which is what the log shows.`,
-            decibans: WEIGHTS.asConfigured,
-            group: 'told',
-            spans: [],
-          });
-      } else if (
+        evidence.push(...asConfigured(source, coldIdle.belowC));
+      } else if (coldEdges) evidence.push(...weighEdges(coldEdges, source));
+      else if (
         cold.length === 0 &&
         setpoints.coldest !== null &&
         setpoints.coldest > Math.max(limit, COLD) + SENSORS
@@ -167,3 +166,46 @@ export const coldChargeBlock: Cause = {
   missing: ({ charging }, evidence) =>
     charging.length > 0 && evidence.length === 0 ? ['battery temperature, or the log of the BMS'] : [],
 };
+
+/** The limit that is told is the one that the log shows. */
+function asConfigured(source: Source | null, seenC: number): Evidence[] {
+  const told = source?.profile.chargeAboveC;
+  if (told === undefined || Math.abs(told - seenC) > SENSORS) return [];
+  return [
+    {
+      text: `${source!.name} is set to give nothing below ${celsius(told)}, which is what the log shows.`,
+      decibans: WEIGHTS.asConfigured,
+      group: 'told',
+      spans: [],
+    },
+  ];
+}
+
+function weighEdges({ atC, begins, ends, hours }: ColdEdges, source: Source | null): Evidence[] {
+  const name = source?.name ?? 'The charger';
+  return [
+    {
+      text: `${name} began all at once ${counted(begins, 'time')} as the battery came to ${celsius(atC)}.`,
+      decibans: shrunk(WEIGHTS.beginsAt, begins),
+      group: 'idle',
+      spans: [],
+    },
+    {
+      text: `In ${duration(hours * HOUR)} below that it gave next to nothing.`,
+      decibans: WEIGHTS.again,
+      group: 'again',
+      spans: [],
+    },
+    ...(ends >= 2
+      ? [
+          {
+            text: `It ended at the same temperature ${counted(ends, 'time')}, the battery not being full.`,
+            decibans: shrunk(WEIGHTS.endsAt, ends),
+            group: 'ends',
+            spans: [],
+          },
+        ]
+      : []),
+    ...asConfigured(source, atC),
+  ];
+}

@@ -139,6 +139,15 @@ test('loads that hide the tail on every second charge count by how long it then 
   expect(sum([0.1, 0.1, 4, 0.1, 0.1])).toBeLessThan(0);
 });
 
+test('a charger that came down to the tail itself saw it', () => {
+  const past = (endSourceAmps: number) =>
+    charge([absorbed(300, 0.5, { pastTailMs: 4 * HOUR, endSourceAmps })]);
+  const sum = (endSourceAmps: number) =>
+    sumOf(loadThroughAbsorption.weigh!(seen([of(times(5, past(endSourceAmps).stages))])));
+  expect(sum(5)).toBeGreaterThan(12);
+  expect(sum(0.6)).toBeLessThan(0);
+});
+
 test('absorptions of eight days on a charger that is never off are eight, and each only a little long', () => {
   const day = (k: number, pastHours: number) =>
     absorbed(300, 0.5, {

@@ -4,7 +4,7 @@ import type { Stage } from '../charge/types';
 import { HOUR } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { amps, duration, share } from '../quantity/text';
-import { isLead } from '../system/chemistry';
+import { fullTailAmps, isLead } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { tailText } from './remedy';
 
@@ -76,10 +76,12 @@ export const loadThroughAbsorption: Cause = {
       if (!knowsOwnAmps) return [];
       const past = charges
         .flatMap(({ stages }) => timesApart(stages.filter(isTold)))
-        .map((absorbed) => ({
-          ms: absorbed.reduce((total, one) => total + one.pastTailMs, 0),
-          stage: absorbed.at(-1)!,
-        }));
+        .map((absorbed) => {
+          const stage = absorbed.at(-1)!;
+          const total = absorbed.reduce((sum, one) => sum + one.pastTailMs, 0);
+          // A charger that came down to the tail itself in the end saw it.
+          return { ms: stage.endSourceAmps > fullTailAmps(bank) ? total : 0, stage };
+        });
       if (past.length === 0) return [];
       const long = past.filter((one) => one.ms > HOUR);
       // Where it happens every other time, what matters is how long it then goes on.

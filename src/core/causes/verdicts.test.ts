@@ -233,6 +233,7 @@ describe('a source that gave nothing', () => {
             ...held(13, 13, 2),
             charges: [],
             coldIdle: null,
+            coldEdges: null,
             neverGave: { warmestC, days: 9 },
             source: {
               ...source,

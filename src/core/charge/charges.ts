@@ -9,6 +9,7 @@ import { gapsIn } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 import { mayFollow, withDrift } from './drift';
 import { whatEnded } from './ended';
+import { coldEdgesOf } from './coldEdges';
 import { coldIdleOf, neverGave } from './coldIdle';
 import { heldFullBy, isFull } from './full';
 import { leftEarlyOf } from './leftEarly';
@@ -73,7 +74,10 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     whatEnded(charges, view, source, system, setpoints);
     // A battery whose BMS refused the charge may look full and is not: a cell stands in the way.
     for (const charge of charges)
-      charge.full = isFull(charge, bank, view) && !refusals.some((one) => overlaps(one, charge));
+      charge.full =
+        isFull(charge, bank, view, !view.ampsAreBattery && !shared) &&
+        !refusals.some((one) => overlaps(one, charge));
+    const asksBelow = (setpoints.absorption?.volts ?? bank.chargeVolts.min) - 0.2 * view.blocks;
     return {
       source,
       bank,
@@ -90,11 +94,8 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
       saysOtherwise: saysOtherwise(view, charges),
       path: pathDropOf(view, onAmps),
       slope: slopeOf(view, path, bank.cellsInSeries),
-      coldIdle: coldIdleOf(
-        view,
-        onAmps,
-        (setpoints.absorption?.volts ?? bank.chargeVolts.min) - 0.2 * view.blocks,
-      ),
+      coldIdle: coldIdleOf(view, onAmps, asksBelow),
+      coldEdges: coldEdgesOf(view, onAmps, asksBelow, source?.kind === 'solar'),
       neverGave: neverGave(view, onAmps),
       yielded: shared
         ? yieldedOf(view, path, onAmps, (CHEMISTRY[bank.chemistry].earlyTailPercent / 100) * capacityAh)

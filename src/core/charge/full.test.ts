@@ -72,6 +72,23 @@ describe('by its own absorption', () => {
     expect(full({ cutOff: true })).toBe(false);
   });
 
+  test('a meter that shows a battery drawn on at its charge voltage is off: no more goes in than the only charger gives', () => {
+    const off = (endSourceAmps: number, alone: boolean) =>
+      isFull(
+        {
+          ...charge([absorption({ endAmps: -0.5, endAmpsAreBattery: true, endSourceAmps })]),
+          heldFull: [],
+        },
+        agm,
+        { ampNoise: 0.05, blocks: 1 },
+        alone,
+      );
+    expect(off(0.8, true)).toBe(true);
+    expect(off(8, true)).toBe(false);
+    // Another source may give what flows.
+    expect(off(0.8, false)).toBe(false);
+  });
+
   test('what others did counts too', () => {
     const held = { ...charge([absorption({ endAmps: 9 })]), heldFull: [{ from: 0, to: HOUR }] };
     expect(isFull(held, agm, { ampNoise: 0.05, blocks: 1 })).toBe(true);

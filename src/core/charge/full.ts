@@ -34,17 +34,21 @@ const WEATHER = 0.2;
  * Held at a voltage that can fill this battery until its current was down to the full tail, by this source or by another; or after that
  * long on float, where the lower voltage asks for a far smaller current. At a plateau that is too low the current falls too: that
  * proves nothing.
+ * @param alone the charger has a log of its own current, and there is no other source
  */
 export function isFull(
   charge: Charge,
   bank: KnownBank,
   view: Pick<ChargeView, 'ampNoise' | 'blocks'>,
+  alone = false,
 ): boolean {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;
   if (charge.heldFull.length > 0) return true;
   return charge.stages.some((one, i) => {
-    const amps = one.endedBy === 'source-lost' || one.endedBy === 'load' ? one.settledAmps : one.endAmps;
+    const shown = one.endedBy === 'source-lost' || one.endedBy === 'load' ? one.settledAmps : one.endAmps;
+    // A meter whose zero is off shows a battery drawn on; no more goes in than its only charger gives.
+    const amps = alone && shown < 0 && one.endAmpsAreBattery ? one.endSourceAmps : shown;
     // No current because the BMS lets none in is no tail, nor is a current that a load draws from the battery.
     if (one.blocked || amps < -3 * view.ampNoise) return false;
     if (one.stage === 'absorption' || one.stage === 'equalise')

@@ -3,6 +3,7 @@
 import { MINUTE } from '../quantity/span';
 import { REPORTED_STAGES, type Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
+import { coldEdgesOf } from './coldEdges';
 import { coldIdleOf } from './coldIdle';
 import { findLimits } from './limit';
 import { nightOf } from './night';
@@ -147,6 +148,32 @@ test('a source that gives nothing in the cold is seen against the hours at which
       14,
     ),
   ).toBeNull();
+});
+
+describe('days that are each as cold as the last', () => {
+  // Coldest at three at night, 7 °C at three in the afternoon.
+  const heat = (minute: number) => 2 + 5 * Math.cos(((minute - 900) / 720) * Math.PI);
+  const edges = (given: (minute: number) => number, sun = true) =>
+    coldEdgesOf(
+      viewOf((minute) => [13.2, given(minute), heat(minute)]),
+      0.3,
+      14,
+      sun,
+    );
+  test('a source that begins and ends at one temperature', () => {
+    const cold = edges((minute) => (heat(minute) < 5 ? 0 : Math.max(5, bell(minute))))!;
+    expect(cold.atC).toBeCloseTo(5, 0);
+    expect(cold.begins).toBeGreaterThanOrEqual(3);
+    expect(cold.ends).toBeGreaterThanOrEqual(2);
+    expect(cold.hours).toBeGreaterThan(10);
+  });
+  test('a dawn comes slowly, and a clock goes by no temperature', () => {
+    expect(edges(bell)).toBeNull();
+    // A generator at nine, at 2 °C each day.
+    const clock = (minute: number) => (minute >= 540 && minute < 660 ? 10 : 0);
+    expect(edges(clock, false)).toBeNull();
+    expect(edges(clock)!.atC).toBeCloseTo(2, 0);
+  });
 });
 
 test('compensation is the slope of held voltages on their temperature, absorption and float each about its own mean', () => {

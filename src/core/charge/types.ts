@@ -3,6 +3,7 @@
 import type { Span } from '../quantity/span';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
+import type { ColdEdges } from './coldEdges';
 import type { ColdIdle, NeverGave } from './coldIdle';
 import type { LeftEarly } from './leftEarly';
 import type { Limit } from './limit';
@@ -94,6 +95,7 @@ export interface SourceCharging {
   path: PathDrop | null;
   slope: Slope | null;
   coldIdle: ColdIdle | null;
+  coldEdges: ColdEdges | null;
   /** It gave nothing all along; null where it did. */
   neverGave: NeverGave | null;
   /** What its absorption is short of; null where the current's fall does not tell. */

@@ -23,9 +23,9 @@ const given = (minute: number) => {
 
 /**
  * @param shown what the monitor shows, by what the charger gives and the loads draw
- * @param seesFloat whether its float was seen as one, where it answers the loads
+ * @param heldFrom minute of the day from which it was seen to hold its voltage, where it answers the loads
  */
-function sharesBy(shown: (given: number, drawn: number) => number, seesFloat = true) {
+function sharesBy(shown: (given: number, drawn: number) => number, heldFrom = 540) {
   const time = Float64Array.from({ length: DAYS * 1440 }, (_, i) => i * MINUTE);
   const column = (of: (minute: number) => number) => Float32Array.from(time, (_, i) => of(i));
   const volts = column((minute) => (given(minute) > 0 ? 14.3 : 12.5));
@@ -43,9 +43,7 @@ function sharesBy(shown: (given: number, drawn: number) => number, seesFloat = t
     { device: 'monitor', time, amps, ampsAreItsOwn: true, volts, reading: null },
     grid,
     { amps: toGrid(time, amps, grid), volts: toGrid(time, volts, grid) },
-    Uint8Array.from({ length: grid.count }, (_, i) =>
-      seesFloat && i % 1440 >= 540 && i % 1440 < 720 ? 1 : 0,
-    ),
+    Uint8Array.from({ length: grid.count }, (_, i) => (i % 1440 >= heldFrom && i % 1440 < 720 ? 1 : 0)),
   );
 }
 
@@ -54,12 +52,18 @@ test('all of it where the monitor sees the battery’s current', () => {
   expect(one!.share).toBeGreaterThan(0.8);
 });
 
+test('the wrong way round where it goes straight to a held voltage: as it begins it gives what it gives', () => {
+  // Held from its first minute on, at 14.3 V.
+  const [one] = sharesBy((into, out) => out - into, 480);
+  expect(one!.share).toBeLessThan(-0.8);
+});
+
 test('the wrong way round where its sensor is turned', () => {
   const [one] = sharesBy((into, out) => out - into);
   expect(one!.share).toBeLessThan(-0.5);
 });
 
 test('none of it where the monitor shows the loads alone, though the charger steps with them', () => {
-  const [one] = sharesBy((_, out) => -out, false);
+  const [one] = sharesBy((_, out) => -out, Infinity);
   expect(Math.abs(one!.share)).toBeLessThan(0.1);
 });

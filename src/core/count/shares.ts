@@ -32,6 +32,8 @@ const LAG = 6 * MINUTE;
 /** Least step of a device's current, parts of the capacity, and fewest that decide. */
 const LEAST_STEP = 0.02;
 const FEWEST = 4;
+/** A charger that gives less than this part of a step was off before it, or is after it. */
+const OFF = 0.05;
 
 /** Fewer cells than this decide nothing. */
 export const LEAST_CELLS = 300;
@@ -83,21 +85,26 @@ export function sharesOf(
   const moved = new Float64Array(devices.length);
   const step = new Float64Array(devices.length);
   for (let i = 0; i + lag < grid.count; i++) {
-    if (held[i] || held[i + lag]) continue;
     const dy = amps[i + lag]! - amps[i]!;
     if (dy !== dy) continue;
     let known = true;
     let sources = false;
     let loads = false;
+    let switched = false;
     for (let k = 0; k < devices.length; k++) {
-      step[k] = Math.abs(devices[k]!.amps[i + lag]! - devices[k]!.amps[i]!);
+      const [was, is] = [devices[k]!.amps[i]!, devices[k]!.amps[i + lag]!];
+      step[k] = Math.abs(is - was);
       if (step[k]! !== step[k]!) known = false;
       else if (step[k]! >= least[k]!) {
-        if (devices[k]!.kind === 'source') sources = true;
-        else loads = true;
+        if (devices[k]!.kind === 'source') {
+          sources = true;
+          if (Math.min(was, is) < OFF * step[k]!) switched = true;
+        } else loads = true;
       }
     }
     if (!known) continue;
+    // A charger that holds a voltage answers the loads; one that begins or ends gives what it gives.
+    if ((held[i] || held[i + lag]) && !switched) continue;
     // A load shows in the battery's current only where no charger answers it.
     const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
     if (drawn ? !sources && !loads : !sources || loads) continue;

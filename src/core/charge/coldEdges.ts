@@ -1,0 +1,99 @@
+/**
+ * A source that begins to give all at once whenever the battery comes to one temperature, and gives nothing below it. Where each day is as
+ * warm as the last, no hour at which it usually gives shows what the cold costs; this does.
+ */
+
+import { median, robustDeviation } from '../quantity/numbers';
+import { DAY, HOUR, MINUTE } from '../quantity/span';
+import { cellStart } from '../log/grid';
+import type { ChargeView } from './view';
+
+export interface ColdEdges {
+  /** Temperature at which it begins, °C. */
+  atC: number;
+  /** How often it began so, and how often it ended so though the battery was not full. */
+  begins: number;
+  ends: number;
+  /** Hours colder than that, in which it gave next to nothing. */
+  hours: number;
+}
+
+/** A source that stood still for so long has ended. */
+const APART = 30 * MINUTE;
+/** It gives at once where so soon it gives this part of what it then gives; a dawn takes longer. */
+const AT_ONCE = { ms: 10 * MINUTE, part: 0.4, of: 2 * HOUR };
+/** A run that is shorter says nothing. */
+const LEAST_RUN = 30 * MINUTE;
+/** Fewest beginnings; °C that they, and the ends, may scatter by; limits that are set, °C. */
+const SAME = { fewest: 3, most: 1.5, deviation: 0.7, from: -1, to: 10 };
+/** A source that begins within so long of the same time each day goes by a clock; the sun goes by none, and comes slowly. */
+const CLOCK = 15 * MINUTE;
+/** Hours below it that must have passed without anything given, but for this part. */
+const BELOW = { hours: 10, gave: 0.02 };
+
+/**
+ * @param highest V above which a source has no reason to give: it is full
+ * @param sun the source is the sun
+ * @returns null without a temperature, or where nothing of it is seen
+ */
+export function coldEdgesOf(
+  view: ChargeView,
+  onAmps: number,
+  highest: number,
+  sun: boolean,
+): ColdEdges | null {
+  const { grid, celsius, amps, volts } = view;
+  if (!celsius) return null;
+  const cells = (ms: number) => Math.max(1, Math.round(ms / grid.step));
+  const begins: number[] = [];
+  const ends: number[] = [];
+  const hours: number[] = [];
+  let runs = 0;
+  for (const { first, last } of runsAbove(amps, onAmps, cells(APART))) {
+    if (last - first + 1 < cells(LEAST_RUN) || first === 0) continue;
+    runs++;
+    const over = (from: number, ms: number, way: 1 | -1) =>
+      median(
+        amps
+          .subarray(
+            ...(way > 0 ? [from, from + cells(ms)] : [Math.max(first, from + 1 - cells(ms)), from + 1]),
+          )
+          .filter((one) => one === one),
+      );
+    const atOnce = (cell: number, way: 1 | -1) =>
+      over(cell, AT_ONCE.ms, way) >= AT_ONCE.part * over(cell, AT_ONCE.of, way);
+    if (atOnce(first, 1)) {
+      begins.push(celsius[first]!);
+      hours.push(cellStart(grid, first) % DAY);
+    }
+    if (last < amps.length - 1 && volts[last]! < highest && atOnce(last, -1)) ends.push(celsius[last]!);
+  }
+  const atC = median(begins);
+  if (begins.length < Math.max(SAME.fewest, 0.6 * runs) || atC < SAME.from || atC > SAME.to) return null;
+  const near = (one: number) => Math.abs(one - atC) <= SAME.most;
+  if (robustDeviation(begins) > SAME.deviation || begins.filter(near).length < 0.8 * begins.length)
+    return null;
+  if (!sun && robustDeviation(hours) < CLOCK) return null;
+  let below = 0;
+  let gave = 0;
+  for (let cell = 0; cell < amps.length; cell++) {
+    if (!(celsius[cell]! < atC - 1) || amps[cell]! !== amps[cell]! || volts[cell]! >= highest) continue;
+    below++;
+    if (amps[cell]! > onAmps) gave++;
+  }
+  const colder = (below * grid.step) / HOUR;
+  if (colder < BELOW.hours || gave > BELOW.gave * below) return null;
+  return { atC, begins: begins.length, ends: ends.filter(near).length, hours: colder };
+}
+
+/** Stretches of cells above a current, those that are no further apart taken together. */
+function runsAbove(amps: Float32Array, onAmps: number, apart: number): { first: number; last: number }[] {
+  const runs: { first: number; last: number }[] = [];
+  for (let cell = 0; cell < amps.length; cell++) {
+    if (!(amps[cell]! > onAmps)) continue;
+    const run = runs.at(-1);
+    if (run && cell - run.last <= apart) run.last = cell;
+    else runs.push({ first: cell, last: cell });
+  }
+  return runs;
+}
