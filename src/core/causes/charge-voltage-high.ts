@@ -7,7 +7,7 @@ import { type Cause, type Evidence, oneIsEnough, shrunk, speaksFor, weightOf } f
 import { goesBy } from './compensation';
 import { COLDER_MV, plateausOf, topStage, weighPlateaus, weighConfigured } from './plateaus';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
-import { expectedVolts, isLead } from '../system/chemistry';
+import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
 import { chargeRange, GAS } from './remedy';
 
 const WEIGHTS = {
@@ -78,21 +78,29 @@ export const chargeVoltageHigh: Cause = {
     ],
   },
   described: (seen) => weighConfigured(seen, 'above', SIDE),
-  weigh: ({ charging, system, refusals, bank }) => [
-    ...oneIsEnough(
-      charging.map((one) => {
-        const evidence = weighPlateaus(one, system, 'above', SIDE);
-        return speaksFor(evidence) ? [...evidence, ...byTemperature(one)] : evidence;
-      }),
-    ),
-    ...oneIsEnough(charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges)),
-    ...highTogether(refusals ?? [], bank.chargeVolts.max / bank.cellsInSeries),
-  ],
+  weigh: ({ charging, system, refusals, bank }) => {
+    const high = highTogether(refusals ?? [], bank.chargeVolts.max / bank.cellsInSeries);
+    const tops = charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges);
+    return [
+      ...oneIsEnough(
+        charging.map((one) => {
+          const evidence = weighPlateaus(one, system, 'above', SIDE);
+          return speaksFor(evidence) ? [...evidence, ...byTemperature(one)] : evidence;
+        }),
+      ),
+      // What its BMS cuts off is over before a slow log has seen how high it went.
+      ...oneIsEnough(high.length > 0 ? tops.filter(speaksFor) : tops),
+      ...high,
+    ];
+  },
   missing: (seen, evidence) =>
     seen.charging.length > 0 && !evidence.some((one) => one.group === 'plateau' || one.group === 'bms')
       ? ['a charge that reaches a held voltage']
       : [],
 };
+
+/** V a 12 V block under the battery's range from which a charge is on its way up to it. */
+const BROUGHT_UP = 0.4;
 
 /** Where no plateau is long enough to judge, how high the charges went. */
 function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
@@ -104,7 +112,10 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   };
   // A charger that is never off goes up once a day.
   const spells = charges.length > 1 ? charges : byDay(charges);
-  const tops = spells.flatMap((one) => topStage(one) ?? []);
+  // Lithium that is only kept, and not brought up, says nothing.
+  const goesUp = (top: Stage) =>
+    lead || top.topVolts >= bank.chargeVolts.min - BROUGHT_UP * blocksInSeries(bank);
+  const tops = spells.flatMap((one) => topStage(one) ?? []).filter(goesUp);
   const heights = tops.map(overBy);
   const usual = median(heights);
   if (heights.length < 2 || !Number.isFinite(usual)) return [];

@@ -33,7 +33,7 @@ export function weighShares({ counting, system }: Observations, kind: 'source' |
             text: hidden
               ? `When the current of ${name(one.id)} moves, the monitor’s does not (${one.steps} times).`
               : `The monitor shows what ${name(one.id)} ${kind === 'source' ? 'gives' : 'draws'}.`,
-            decibans: shrunk(hidden ? COVERAGE_WEIGHTS.notShown : COVERAGE_WEIGHTS.shown, one.steps),
+            decibans: shrunk(hidden ? COVERAGE_WEIGHTS.notShown : COVERAGE_WEIGHTS.shown, 2 * one.steps),
             group: 'shown',
             spans: [counting.logged],
           },

@@ -9,7 +9,7 @@ import { LIVE } from './remedy';
 const WEIGHTS = {
   /** How far the ratio is from one, in its own errors; and how large it is. */
   sure: [
-    [6, 15],
+    [5, 15],
     [3, 14],
     [2, 9],
     [1, 3],
@@ -72,7 +72,7 @@ export const currentScale: Cause = {
     return [
       {
         text: `When the current of ${best.name} moves, the monitor’s moves by ${percent(100 * best.share)} of it (give or take ${percent(200 * best.error)}).`,
-        decibans: shrunk(weightOf(WEIGHTS.sure, sure), best.steps),
+        decibans: shrunk(weightOf(WEIGHTS.sure, sure), 2 * best.steps),
         group: 'ratio',
         spans: [count.logged],
       },

@@ -1,6 +1,7 @@
 /** What settings tell of a temperature that nobody logged, and what is judged by them: charges set down by hand. */
 
 import { agm, held, profile, seen, source, sumOf } from '../../../tests/support/drawnCharges';
+import { capacityWrong } from './capacity-wrong';
 import { celsiusBySetting } from './compensation';
 import { chargeVoltageHigh } from './charge-voltage-high';
 import { chargeVoltageLow } from './charge-voltage-low';
@@ -108,4 +109,25 @@ test('lead that is carried far above its range by a charger that never comes to 
   // Cold, the battery asks for as much.
   expect(sum(15.0, 5)).toBe(0);
   expect(sum(14.2, 25)).toBe(0);
+});
+
+test('a capacity that is plainly wrong on paper stands though a shallow use hardly shows it', () => {
+  const drifts = (capacityAh: number, points: number) => {
+    const interval = { from: 0, to: 1, drift: 4, deviation: 0.5, parts: { capacity: points } };
+    const counting = {
+      behaves: null,
+      capacityAh: { value: 100, deviation: 10, before: { value: 100, deviation: 10 } },
+      settings: { capacityAh },
+      assumed: [],
+      intervals: [interval, interval],
+    };
+    const judged = { ...seen([]), counting } as unknown as Parameters<
+      NonNullable<typeof capacityWrong.weigh>
+    >[0];
+    return sumOf(capacityWrong.weigh!(judged));
+  };
+  expect(drifts(200, 1.2)).toBe(0);
+  // One that is a little off, or makes much, is judged by what it makes.
+  expect(drifts(115, 1.2)).toBeLessThan(0);
+  expect(drifts(200, 9)).toBeGreaterThan(3);
 });

@@ -23,8 +23,9 @@ const WEIGHTS = {
   countsBadly: 12,
 } as const satisfies Record<string, Bands | number>;
 
-/** Fewer jumps than this may be anything. */
+/** Fewer jumps than this may be anything; so many steps, and at so many of them a jump, are plain. */
 const FEWEST = 3;
+const PLAIN = { steps: 20, part: 0.4 };
 
 export const voltageGuess: Cause = {
   code: 'voltage-guess',
@@ -42,9 +43,12 @@ export const voltageGuess: Cause = {
       { name: 'it moves slowly', ifHolds: 0.05, ifNot: 0.98 },
     ],
   },
-  described({ system }): Evidence[] {
+  described({ system, counting }): Evidence[] {
     const method = system.monitor?.method;
     if (!method) return [];
+    // What the reading plainly does goes before what was told of it.
+    const { jumps = 0, steps = 0 } = counting?.followsVolts ?? {};
+    if (method !== 'voltage' && steps >= PLAIN.steps && jumps >= PLAIN.part * steps) return [];
     return [
       {
         text:

@@ -25,21 +25,24 @@ const given = (minute: number) => {
  * @param shown what the monitor shows, by what the charger gives and the loads draw
  * @param heldFrom minute of the day from which it was seen to hold its voltage, where it answers the loads
  */
-function sharesBy(shown: (given: number, drawn: number) => number, heldFrom = 540) {
+const sharesBy = (shown: (given: number, drawn: number) => number, heldFrom = 540) =>
+  sharesOfDrawn(given, (minute) => shown(given(minute), load(minute)), heldFrom);
+
+function sharesOfDrawn(own: (minute: number) => number, shown: (minute: number) => number, heldFrom: number) {
   const time = Float64Array.from({ length: DAYS * 1440 }, (_, i) => i * MINUTE);
   const column = (of: (minute: number) => number) => Float32Array.from(time, (_, i) => of(i));
-  const volts = column((minute) => (given(minute) > 0 ? 14.3 : 12.5));
-  const amps = column((minute) => shown(given(minute), load(minute)));
+  const volts = column((minute) => (minute % 1440 >= 480 && minute % 1440 < 720 ? 14.3 : 12.5));
+  const amps = column(shown);
   const monitor: Series = {
     device: 'monitor',
     time,
     channels: { battery_current: amps, battery_voltage: volts },
   };
-  const own: Series = { device: charger!.id, time, channels: { source_current: column(given) } };
+  const log: Series = { device: charger!.id, time, channels: { source_current: column(own) } };
   const grid = judgingGrid({ from: 0, to: time.at(-1)! }, MINUTE, time);
   return sharesOf(
     { ...system, sources: [charger!], loads: [] },
-    timelineOf([monitor, own]),
+    timelineOf([monitor, log]),
     { device: 'monitor', time, amps, ampsAreItsOwn: true, volts, reading: null },
     grid,
     { amps: toGrid(time, amps, grid), volts: toGrid(time, volts, grid) },
@@ -56,6 +59,24 @@ test('the wrong way round where it goes straight to a held voltage: as it begins
   // Held from its first minute on, at 14.3 V.
   const [one] = sharesBy((into, out) => out - into, 480);
   expect(one!.share).toBeLessThan(-0.8);
+});
+
+test('all of it where its float gives nothing but what the loads draw now and then', () => {
+  // Full: in float it stands at nothing until a load comes, and the battery's current does not move.
+  const pump = (minute: number) => ((minute * 7) % 97 < 40 ? 0.05 * capacityAh : 0);
+  const own = (minute: number) => {
+    const into = minute % 1440;
+    return into < 480 || into >= 720 ? 0 : into < 500 ? 0.4 * capacityAh : pump(minute);
+  };
+  const [one] = sharesOfDrawn(
+    own,
+    (minute) =>
+      own(minute) > 0 || (minute % 1440 >= 480 && minute % 1440 < 720)
+        ? own(minute) - pump(minute)
+        : -pump(minute),
+    500,
+  );
+  expect(one!.share).toBeGreaterThan(0.8);
 });
 
 test('the wrong way round where its sensor is turned', () => {

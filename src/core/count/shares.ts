@@ -32,7 +32,7 @@ const LAG = 6 * MINUTE;
 /** Least step of a device's current, parts of the capacity, and fewest that decide. */
 const LEAST_STEP = 0.02;
 const FEWEST = 4;
-/** A charger that gives less than this part of a step was off before it, or is after it. */
+/** A charger that gives less than this part of a step, with no charging voltage about, was off before it, or is after it. */
 const OFF = 0.05;
 
 /** Fewer cells than this decide nothing. */
@@ -98,12 +98,13 @@ export function sharesOf(
       else if (step[k]! >= least[k]!) {
         if (devices[k]!.kind === 'source') {
           sources = true;
-          if (Math.min(was, is) < OFF * step[k]!) switched = true;
+          const off = was < is ? i : i + lag;
+          if (Math.min(was, is) < OFF * step[k]! && volts && volts[off]! < level) switched = true;
         } else loads = true;
       }
     }
     if (!known) continue;
-    // A charger that holds a voltage answers the loads; one that begins or ends gives what it gives.
+    // A charger that holds a voltage answers the loads; one that begins to, or ends, gives what it gives.
     if ((held[i] || held[i + lag]) && !switched) continue;
     // A load shows in the battery's current only where no charger answers it.
     const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));

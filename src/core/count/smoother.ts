@@ -47,18 +47,18 @@ export function smooth(
   const x = Float64Array.from(start.state);
   const p = new Float64Array(n * n);
   for (let i = 0; i < n; i++) p[i * n + i] = start.deviations[i]! ** 2;
-  // The filter forward: of each step the state before and after its measurements.
-  const predicted = new Float64Array(steps * n);
+  // The filter forward: of each step the covariance before its measurements, and of the state after them what moves.
+  const predicted = new Float64Array(steps);
   const predictedP = new Float64Array(steps * n * n);
   const filtered = new Float64Array(steps * n);
-  const filteredP = new Float64Array(steps * n * n);
+  const filteredRow = new Float64Array(steps * n);
   const gain = new Float64Array(n);
   const column = new Float64Array(n);
   let next = 0;
   let evidence = 0;
   for (let k = 0; k < steps; k++) {
     move(x, p, n, drive[k]!, rows, k * (n - 1), noise[k]!);
-    predicted.set(x, k * n);
+    predicted[k] = x[0]!;
     predictedP.set(p, k * n * n);
     while (next < measurements.length && measurements[next]!.step === k) {
       const { value, deviation, h } = measurements[next++]!;
@@ -79,9 +79,9 @@ export function smooth(
       }
     }
     filtered.set(x, k * n);
-    filteredP.set(p, k * n * n);
+    for (let j = 0; j < n; j++) filteredRow[k * n + j] = p[j]!;
   }
-  return { ...backward(motion, predicted, predictedP, filtered, filteredP), evidence };
+  return { ...backward(motion, { x, p, predicted, predictedP, filtered, filteredRow }), evidence };
 }
 
 /** One step forward, in place: level += drive + row · constants. */
@@ -96,97 +96,93 @@ function move(
 ): void {
   x[0]! += drive;
   for (let j = 1; j < n; j++) x[0]! += rows[at + j - 1]! * x[j]!;
-  // P = F P Fᵀ, F the unit matrix but for its first row.
-  for (let j = 0; j < n; j++) {
-    let sum = p[j]!;
-    for (let i = 1; i < n; i++) sum += rows[at + i - 1]! * p[i * n + j]!;
-    p[j] = sum;
+  // P = F P Fᵀ, F the unit matrix but for its first row: the constants' own covariance stays.
+  for (let i = 1; i < n; i++) {
+    const factor = rows[at + i - 1]!;
+    if (factor === 0) continue;
+    for (let j = 0; j < n; j++) p[j]! += factor * p[i * n + j]!;
   }
-  for (let i = 0; i < n; i++) {
-    let sum = p[i * n]!;
-    for (let j = 1; j < n; j++) sum += rows[at + j - 1]! * p[i * n + j]!;
-    p[i * n] = sum;
+  for (let j = 1; j < n; j++) {
+    p[0]! += rows[at + j - 1]! * p[j]!;
+    p[j * n] = p[j]!;
   }
   p[0]! += noise;
 }
 
+interface Filtered {
+  /** At the end. */
+  x: Float64Array;
+  p: Float64Array;
+  /** Level before the measurements of a step, and covariance. */
+  predicted: Float64Array;
+  predictedP: Float64Array;
+  /** State after them, and the level's row of the covariance. */
+  filtered: Float64Array;
+  filteredRow: Float64Array;
+}
+
+/**
+ * With F = I + e₀rᵀ, the noise q on the level alone and M the predicted covariance, the smoother's gain P Fᵀ M⁻¹ is I − e₀wᵀ with
+ * w = r + q M⁻¹e₀: only the level and its row of the covariance change on the way back.
+ */
 function backward(
-  { steps, size: n, rows }: Motion,
-  predicted: Float64Array,
-  predictedP: Float64Array,
-  filtered: Float64Array,
-  filteredP: Float64Array,
+  { steps, size: n, rows, noise }: Motion,
+  { x, p, predicted, predictedP, filtered, filteredRow }: Filtered,
 ): Omit<Smoother, 'evidence'> {
   const level = new Float64Array(steps);
   const deviation = new Float64Array(steps);
-  const x = filtered.slice((steps - 1) * n);
-  const p = filteredP.slice((steps - 1) * n * n);
   const state = x.slice();
   const covariance = Array.from({ length: n }, (_, i) => p.slice(i * n, (i + 1) * n));
   level[steps - 1] = x[0]!;
   deviation[steps - 1] = Math.sqrt(Math.max(0, p[0]!));
-  const cross = new Float64Array(n * n);
-  const back = new Float64Array(n * n);
-  const difference = new Float64Array(n);
-  const spread = new Float64Array(n * n);
-  const half = new Float64Array(n * n);
+  const w = new Float64Array(n);
+  const spreadW = new Float64Array(n);
+  const factor = new Float64Array(n * n);
   for (let k = steps - 2; k >= 0; k--) {
     const from = (k + 1) * n * n;
-    // P of this step times Fᵀ of the next.
-    for (let i = 0; i < n; i++)
-      for (let j = 0; j < n; j++) {
-        let sum = filteredP[k * n * n + i * n + j]!;
-        if (j === 0)
-          for (let m = 1; m < n; m++)
-            sum += filteredP[k * n * n + i * n + m]! * rows[(k + 1) * (n - 1) + m - 1]!;
-        cross[i * n + j] = sum;
-      }
-    solveSymmetric(predictedP.subarray(from, from + n * n), cross, back, n);
-    for (let i = 0; i < n; i++) difference[i] = x[i]! - predicted[(k + 1) * n + i]!;
-    for (let i = 0; i < n * n; i++) spread[i] = p[i]! - predictedP[from + i]!;
+    firstOfInverse(predictedP, from, w, factor, n);
+    for (let i = 0; i < n; i++) w[i]! *= noise[k + 1]!;
+    for (let i = 1; i < n; i++) w[i]! += rows[(k + 1) * (n - 1) + i - 1]!;
+    let now = filtered[k * n]! + (1 - w[0]!) * (x[0]! - predicted[k + 1]!);
+    for (let i = 1; i < n; i++) now -= w[i]! * (x[i]! - filtered[k * n + i]!);
+    x[0] = now;
+    let whole = 0;
     for (let i = 0; i < n; i++) {
-      let sum = filtered[k * n + i]!;
-      for (let j = 0; j < n; j++) sum += back[i * n + j]! * difference[j]!;
-      x[i] = sum;
+      let sum = 0;
+      for (let j = 0; j < n; j++) sum += (p[i * n + j]! - predictedP[from + i * n + j]!) * w[j]!;
+      spreadW[i] = sum;
+      whole += w[i]! * sum;
     }
-    for (let i = 0; i < n; i++)
-      for (let j = 0; j < n; j++) {
-        let sum = 0;
-        for (let m = 0; m < n; m++) sum += back[i * n + m]! * spread[m * n + j]!;
-        half[i * n + j] = sum;
-      }
-    for (let i = 0; i < n; i++)
-      for (let j = 0; j < n; j++) {
-        let sum = filteredP[k * n * n + i * n + j]!;
-        for (let m = 0; m < n; m++) sum += half[i * n + m]! * back[j * n + m]!;
-        p[i * n + j] = sum;
-      }
+    p[0] = filteredRow[k * n]! + p[0]! - predictedP[from]! - 2 * spreadW[0]! + whole;
+    for (let j = 1; j < n; j++) {
+      p[j] = filteredRow[k * n + j]! + p[j]! - predictedP[from + j]! - spreadW[j]!;
+      p[j * n] = p[j]!;
+    }
     level[k] = x[0]!;
     deviation[k] = Math.sqrt(Math.max(0, p[0]!));
   }
   return { level, deviation, state, covariance };
 }
 
-/** X with X·A = B for a symmetric positive A, by its Cholesky factor; rows of B one by one. */
-function solveSymmetric(a: Float64Array, b: Float64Array, out: Float64Array, n: number): void {
-  const l = new Float64Array(n * n);
+/**
+ * A⁻¹e₀ of a symmetric positive A, by its Cholesky factor.
+ * @param a values of A from `from` on, row by row @param l room for the factor
+ */
+function firstOfInverse(a: Float64Array, from: number, out: Float64Array, l: Float64Array, n: number): void {
   for (let i = 0; i < n; i++)
     for (let j = 0; j <= i; j++) {
-      let sum = a[i * n + j]!;
+      let sum = a[from + i * n + j]!;
       for (let m = 0; m < j; m++) sum -= l[i * n + m]! * l[j * n + m]!;
       l[i * n + j] = i === j ? Math.sqrt(Math.max(sum, 1e-18)) : sum / l[j * n + j]!;
     }
-  for (let row = 0; row < n; row++) {
-    const at = row * n;
-    for (let i = 0; i < n; i++) {
-      let sum = b[at + i]!;
-      for (let m = 0; m < i; m++) sum -= l[i * n + m]! * out[at + m]!;
-      out[at + i] = sum / l[i * n + i]!;
-    }
-    for (let i = n - 1; i >= 0; i--) {
-      let sum = out[at + i]!;
-      for (let m = i + 1; m < n; m++) sum -= l[m * n + i]! * out[at + m]!;
-      out[at + i] = sum / l[i * n + i]!;
-    }
+  for (let i = 0; i < n; i++) {
+    let sum = i === 0 ? 1 : 0;
+    for (let m = 0; m < i; m++) sum -= l[i * n + m]! * out[m]!;
+    out[i] = sum / l[i * n + i]!;
+  }
+  for (let i = n - 1; i >= 0; i--) {
+    let sum = out[i]!;
+    for (let m = i + 1; m < n; m++) sum -= l[m * n + i]! * out[m]!;
+    out[i] = sum / l[i * n + i]!;
   }
 }

@@ -342,6 +342,22 @@ test('lithium that always goes off at the lowest voltage of its log may be set t
   expect(find(drawn(20), {}, { days: 6, chemistry: 'lfp' })).toEqual([]);
 });
 
+test('a load that is let go as it begins, under its percentage', () => {
+  // Forty minutes at eight and at noon; at six in the morning, at 28 %, a minute.
+  const at = (m: number, from: number, minutes: number) => m % DAY >= from && m % DAY < from + minutes;
+  const drawn: Drawn = {
+    amps: (m) => (at(m, 360, 1) || at(m, 480, 40) || at(m, 720, 40) ? 40 : 1),
+    volts: () => 12.7,
+    shown: (m) => (m % DAY < 420 ? 28 : 80),
+  };
+  expect(
+    find(drawn, { cutoffPercent: 31 }, { days: 4 }).map((one) => [(one.at / MINUTE) % DAY, one.why]),
+  ).toEqual(Array.from({ length: 4 }, () => [361, 'percent']));
+  // One that always lasts a minute has done so.
+  const short: Drawn = { ...drawn, amps: (m) => (at(m, 360, 1) || at(m, 480, 1) ? 40 : 1) };
+  expect(find(short, { cutoffPercent: 31 }, { days: 4 })).toEqual([]);
+});
+
 test('a small load by its percentage, though the meter’s zero is off: it is back with the reading', () => {
   // 4.7 A, or 1.7 A by the meter with the load away; the reading goes from 60 down to 50 % and up to 65 %.
   const away = (m: number) => m % DAY >= 360 && m % DAY < 900;

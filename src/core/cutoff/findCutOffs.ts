@@ -70,7 +70,7 @@ export function findCutOffs(
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
     const reason = drop.goesOn
       ? reasonOfPart(drop, system, runs)
-      : (reasonOf(drop, system, stops, runs.isDone) ??
+      : (reasonOf(drop, system, stops, runs) ??
         (isTooCold(drop.moment.celsius) ? ({ by: 'bms', why: 'cold' } as const) : null));
     if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
     // What ends while others go on has ended by itself, unless a limit that is known was reached.
@@ -114,7 +114,7 @@ function reasonOf(
   drop: Drop,
   system: KnownSystem,
   stops: readonly Refusal[] | null,
-  done: (drop: Drop) => boolean,
+  runs: Runs,
 ): { by: string; why: CutReason } | null {
   const { moment, load, at } = drop;
   const blocks = blocksInSeries(system.bank);
@@ -127,7 +127,7 @@ function reasonOf(
   if (isStopped || isDead || cells) return { by: 'bms', why: bmsReason(moment, system, surges) };
   const own = loadOf(system, load);
   for (const { cutoffPercent } of own)
-    if (cutoffPercent !== undefined && reaches(moment, cutoffPercent))
+    if (cutoffPercent !== undefined && isAtPercent(drop, cutoffPercent, runs))
       return { by: idOf(load), why: 'percent' };
   const limitA = own.flatMap((one) => (one.surgeA === undefined ? [] : [one.surgeA]));
   if (surges && limitA.length > 0) return { by: idOf(load), why: 'surge' };
@@ -140,7 +140,7 @@ function reasonOf(
   if (surges && limits.length === 0) return { by: idOf(load), why: 'surge' };
   // A run that went its whole length has ended by itself, however low the voltage was; only what is under a known limit was cut.
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
-  if (volts <= limit && (isUnder || !done(drop))) return { by: idOf(load), why: 'volts' };
+  if (volts <= limit && (isUnder || !runs.isDone(drop))) return { by: idOf(load), why: 'volts' };
   return surges ? { by: idOf(load), why: 'surge' } : null;
 }
 
@@ -152,7 +152,7 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
   const ends = (one: Drop) => runs.isDone(one) || runs.isUsual(one);
   for (const { cutoffPercent, cutoffV, surgeA } of loadOf(system, load)) {
     if (surgeA !== undefined && peak >= NEARLY * surgeA) return { by, why: 'surge' };
-    if (cutoffPercent !== undefined && reaches(moment, cutoffPercent)) return { by, why: 'percent' };
+    if (cutoffPercent !== undefined && isAtPercent(drop, cutoffPercent, runs)) return { by, why: 'percent' };
     if (cutoffV === undefined) continue;
     const own = loadVolts === loadVolts;
     const over = (own ? loadVolts : moment.volts) - cutoffV;
@@ -174,6 +174,10 @@ function staysAway({ load, back, moment }: Drop, system: KnownSystem, readMoment
       readMoment(back).shown >= (reconnectPercent ?? cutoffPercent + BACK) - 1,
   );
 }
+
+/** It ran down to its percentage, or was let go at once under it. */
+const isAtPercent = (drop: Drop, percent: number, runs: Runs): boolean =>
+  reaches(drop.moment, percent) || (drop.moment.shown <= percent + AT_PERCENT.over && runs.isRefused(drop));
 
 /** The reading came down to a percentage, and stands there: it has not stood there for hours. */
 const reaches = ({ shown, shownBefore }: Moment, percent: number): boolean =>

@@ -10,6 +10,9 @@ const RUNS = { fewest: 4, spread: 0.05, amps: 0.25 };
 /** Cut runs are shorter than those that end by themselves, and end at a lower voltage, V a 12 V block. */
 const LOWER = 0.04;
 
+/** Over within so many samples, where so many others ran so many times as long. */
+const REFUSED = { samples: 2, fewest: 3, longer: 5 };
+
 /** Runs of this load with about these amperes are compared; so fine are the classes of amperes, parts. */
 const CLASS = 0.05;
 
@@ -20,6 +23,8 @@ export interface Runs {
   isUsual(drop: Drop): boolean;
   /** Whether it is one of the longest runs, where shorter ones were cut at a lower voltage. */
   isWhole(drop: Drop): boolean;
+  /** Whether it was over as it began, where others like it ran on. */
+  isRefused(drop: Drop): boolean;
 }
 
 /**
@@ -39,6 +44,10 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
       const length = uncut(drop.load, drop.amps);
       return length === null ? isWhole(drop) : lasted(drop, length);
     },
+    isRefused: (drop) =>
+      drop.ranMs <= REFUSED.samples * medianStep(drop.load.time) &&
+      like(drop.load, drop.amps).filter((one) => one.ranMs >= REFUSED.longer * drop.ranMs).length >=
+        REFUSED.fewest,
     isUsual: (drop) => lasted(drop, usual(drop.load, drop.amps)),
     isWhole,
   };

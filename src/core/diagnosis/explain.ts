@@ -55,7 +55,12 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'premature-float',
   ],
   // Above its range lead gasses, and the current never falls.
-  'charge-voltage-high': ['absorption-too-short', 'tail-threshold-high', 'tail-unreached'],
+  'charge-voltage-high': [
+    'absorption-too-short',
+    'tail-threshold-high',
+    'tail-unreached',
+    'source-too-small',
+  ],
   'load-through-absorption': ['absorption-too-short', 'tail-threshold-high'],
   'fake-full': ['absorption-too-short'],
 };
