@@ -15,19 +15,22 @@ export const COVERAGE_WEIGHTS = {
   shown: -12,
 } as const;
 
+/** A device is shown from this share on. */
+const SHOWN = 0.4;
+
 /** Devices with a log of their own against what the monitor shows of them: one that bypasses it is enough. */
 export function weighShares({ counting, system }: Observations, kind: 'source' | 'load'): Evidence[] {
   if (!counting || system.monitor?.method === 'voltage') return [];
   const devices = kind === 'source' ? system.sources : system.loads;
   const name = (id: string) => devices.find((one) => one.id === id)?.name ?? id;
   const judged = counting.meters.shares.filter((one) => one.kind === kind && one.error < 0.25);
+  const allShown = judged.length === devices.length && judged.every((one) => Math.abs(one.share) >= SHOWN);
   return oneIsEnough(
     judged
       // That some are shown clears nobody of whom nothing is known.
-      .filter((one) => isUnseen(one) || judged.length === devices.length)
+      .filter((one) => isUnseen(one) || allShown)
       .map((one): Evidence[] => {
         const hidden = isUnseen(one);
-        if (!hidden && Math.abs(one.share) < 0.4) return [];
         return [
           {
             text: hidden

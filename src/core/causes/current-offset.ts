@@ -57,9 +57,13 @@ const WEIGHTS = {
 
 /**
  * What a full battery on float takes, thousandths of its capacity in A (common practice, no source). Lithium above its float gives to
- * the loads for days until it has come down: that proves no zero error.
+ * the loads for days until it has come down: that proves no zero error, unless it stays the same for a day and more.
  */
-const KEEPS = { lead: { min: 0, max: 5 }, lithium: { min: -Infinity, max: 0.4 } };
+const KEEPS = {
+  lead: { min: 0, max: 5 },
+  lithium: { min: -Infinity, max: 0.4 },
+  steady: { min: -0.4, max: 0.4 },
+};
 /** A zero error smaller than this is any meter's, thousandths of the capacity. */
 const LEAST = 1.2;
 
@@ -116,7 +120,7 @@ export const currentOffset: Cause = {
     const float = meters.atFloat;
     // Beside another meter of the same current float says nothing new.
     if (float && float.hours >= 4 && !meters.bms) {
-      const { min, max } = isLead(bank.chemistry) ? KEEPS.lead : KEEPS.lithium;
+      const { min, max } = isLead(bank.chemistry) ? KEEPS.lead : float.steady ? KEEPS.steady : KEEPS.lithium;
       const shown = thousandths(float.amps);
       const beyond = Math.max(min - shown, shown - max) - thousandths(float.error);
       if (beyond > 0.2 || (shown < max && shown >= 0))

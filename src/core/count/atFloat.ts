@@ -14,11 +14,15 @@ export interface AtFloat {
   /** What scatter from time to time leaves open, A. */
   error: number;
   hours: number;
+  /** Over a day and more it stayed what it was: what a battery still gives or takes goes down. */
+  steady: boolean;
   spans: Span[];
 }
 
 /** A battery is only kept full when a charger has been on float for so long. */
 const SETTLED = 2 * HOUR;
+/** So long a float shows whether a current goes down: by more than this part, or this part of the capacity in A, from first third to last. */
+const STAYS = { ms: 24 * HOUR, part: 0.15, capacity: 0.0002 };
 /** A charger that feeds the loads at least so much holds the voltage itself, parts of the capacity in A. */
 const FED = 0.004;
 
@@ -43,6 +47,8 @@ export function atFloatOf(
   );
   const medians: number[] = [];
   let cells = 0;
+  let long = 0;
+  let stayed = 0;
   for (const { from, to } of spans) {
     const first = Math.max(0, cellOf(grid, from));
     const last = Math.min(grid.count, cellOf(grid, to));
@@ -51,6 +57,12 @@ export function atFloatOf(
     if (middle !== middle) continue;
     medians.push(middle);
     cells += last - first;
+    if (to - from < STAYS.ms) continue;
+    long++;
+    const third = Math.floor((last - first) / 3);
+    const by =
+      quantile(amps.subarray(first, first + third), 0.5) - quantile(amps.subarray(last - third, last), 0.5);
+    if (Math.abs(by) <= Math.max(STAYS.part * Math.abs(middle), STAYS.capacity * bank.capacityAh)) stayed++;
   }
   if (medians.length === 0) return null;
   const [low, high] = [quantile(medians, 0.16), quantile(medians, 0.84)];
@@ -59,6 +71,7 @@ export function atFloatOf(
     amps: low > 0 ? low : high < 0 ? high : 0,
     error: Math.max(0.0005 * bank.capacityAh, (high - low) / 2 / Math.sqrt(medians.length)),
     hours: (cells * grid.step) / HOUR,
+    steady: long > 0 && stayed === long,
     spans,
   };
 }

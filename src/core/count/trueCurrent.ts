@@ -19,7 +19,7 @@ export interface Wrong {
 export const GOOD_SHARE = { low: 0.88, high: 1.14 };
 /** Below this a device is not seen at all, by as much as this its error may be. */
 const NOT_SEEN = 0.12;
-const SURE = 0.08;
+const SURE = 0.1;
 /** Steps of voltage against current that show a sensor that is turned round. */
 const TURNED = { correlation: -0.6, steps: 4 };
 

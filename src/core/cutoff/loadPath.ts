@@ -2,16 +2,20 @@
 
 import { interpolateAt } from '../log/interpolateAt';
 import { robustLeastSquares } from '../count/leastSquares';
-import { quantile } from '../quantity/numbers';
+import { median, quantile } from '../quantity/numbers';
 import { batteryLog, type Timeline } from '../log/timeline';
 import type { LoadCurrent } from './loadCurrents';
 import { resistanceTrend } from './trend';
 import type { LoadPath } from './types';
 
-/** Fewer moments tell nothing; so many are enough. */
 /** Part of the usual current from which a moment says something of the path. */
 const TELLS = 0.3;
+/** Fewer moments tell nothing; so many are enough. */
 const MOMENTS = { fewest: 50, most: 20_000 };
+/** A current that stays within this part of it, and so many A, is steady; a voltage within so many V. */
+const STEADY = { part: 0.1, amps: 0.1, volts: 0.05 };
+/** A load that seldom runs: what it draws then is what lies above half of all but this part of its moments, so many times at least. */
+const SELDOM = { part: 0.002, fewest: 6 };
 
 export function loadPaths(loads: readonly LoadCurrent[], timeline: Timeline): LoadPath[] {
   const log = batteryLog(timeline, 'battery_voltage');
@@ -25,14 +29,19 @@ export function loadPaths(loads: readonly LoadCurrent[], timeline: Timeline): Lo
     const y: number[] = [];
     for (let i = 1; i + 1 < time.length; i += stride) {
       const apart = battery[i]! - volts[i]!;
-      // Where the current steps two meters are never read at the same moment.
-      const steady = Math.abs(amps[i + 1]! - amps[i - 1]!) <= 0.1 * Math.abs(amps[i]!) + 0.1;
+      // Where the current steps two meters are never read at the same moment; a short run is told by its second sample.
+      const room = STEADY.part * Math.abs(amps[i]!) + STEADY.amps;
+      const still = (one: number, other: number) => Math.abs(amps[one]! - amps[other]!) <= room;
+      const steady =
+        still(i, i - 1) && (still(i, i + 1) || Math.abs(battery[i]! - battery[i - 1]!) <= STEADY.volts);
       if (apart !== apart || !(amps[i]! >= 0) || !steady || volts[i]! < 6) continue;
       x.push(amps[i]!);
       at.push(time[i]!);
       y.push(apart);
     }
-    const most = quantile(x, 0.98);
+    const half = quantile(x, 1 - SELDOM.part) / 2;
+    const runs = x.filter((one) => one > half);
+    const most = Math.max(quantile(x, 0.98), runs.length >= SELDOM.fewest ? median(runs) : 0);
     if (x.length < MOMENTS.fewest || !(most - quantile(x, 0.02) > 0.2 * most)) return [];
     const fit = robustLeastSquares({
       columns: [Float64Array.from(x), new Float64Array(x.length).fill(1)],

@@ -126,6 +126,8 @@ const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   ],
   'monitor-restarted': ['never-started', 'false-sync', 'full-too-rarely'],
   'false-sync': ['capacity-wrong', 'efficiency-wrong', 'current-offset', 'peukert-wrong', 'never-started'],
+  // What only looks full is no state to count from.
+  'fake-full': ['capacity-wrong', 'efficiency-wrong', 'current-offset', 'peukert-wrong'],
   'charged-voltage-unreached': ['full-too-rarely', 'never-started'],
   'tail-unreached': ['full-too-rarely', 'never-started'],
   'cold-charge-block': ['false-sync', 'never-started', 'full-too-rarely'],
