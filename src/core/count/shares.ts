@@ -4,6 +4,7 @@ import { mean, quantile } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { type Grid, medianStep, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
+import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares, type Solution } from './leastSquares';
@@ -32,8 +33,12 @@ const LAG = 6 * MINUTE;
 /** Least step of a device's current, parts of the capacity, and fewest that decide. */
 const LEAST_STEP = 0.02;
 const FEWEST = 4;
-/** A charger that gives less than this part of a step, with no charging voltage about, was off before it, or is after it. */
+/**
+ * A charger that gives less than this part of a step was off before it, or is after it, where the voltage rises or falls with it by so much,
+ * V a 12 V block: one that answers a load at the voltage that it holds moves no voltage.
+ */
 const OFF = 0.05;
+const RAISES = 0.1;
 
 /** Fewer cells than this decide nothing. */
 export const LEAST_CELLS = 300;
@@ -61,6 +66,7 @@ export function sharesOf(
 ): Share[] {
   const { capacityAh } = system.bank;
   const level = chargingVolts(system.bank);
+  const raised = RAISES * blocksInSeries(system.bank);
   const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
     const own = logOf(timeline, id, channel);
     return own && own.device !== log.device
@@ -98,8 +104,8 @@ export function sharesOf(
       else if (step[k]! >= least[k]!) {
         if (devices[k]!.kind === 'source') {
           sources = true;
-          const off = was < is ? i : i + lag;
-          if (Math.min(was, is) < OFF * step[k]! && volts && volts[off]! < level) switched = true;
+          const raises = volts ? Math.sign(is - was) * (volts[i + lag]! - volts[i]!) : 0;
+          if (Math.min(was, is) < OFF * step[k]! && raises >= raised) switched = true;
         } else loads = true;
       }
     }
