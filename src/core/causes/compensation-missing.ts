@@ -26,6 +26,8 @@ const WEIGHTS = {
     [0, 0],
   ],
   configuredNone: 5,
+  /** It holds what it is set to for 25 °C, and is set to no compensation: setting and log say the same. */
+  asSet: 4,
   configuredSome: -3,
 } as const;
 
@@ -85,7 +87,21 @@ export const compensationMissing: Cause = {
       const at25 = expectedVolts(one.bank, 'absorption', 25);
       const held = median(stages.map((stage) => stage.volts));
       const margin = 0.01 * one.bank.cellsInSeries;
-      if (off > 20 && held > at25.min - margin && held < at25.max + margin)
+      const { absorptionV, compensationMvPerCellPerC: told } = one.source?.profile ?? {};
+      const isRightAt25 = off > 20 && held > at25.min - margin && held < at25.max + margin;
+      if (
+        isRightAt25 &&
+        told === 0 &&
+        absorptionV !== undefined &&
+        Math.abs(held - absorptionV) <= 2 * margin
+      )
+        evidence.push({
+          text: `It is set to ${volts(absorptionV)} at any temperature, and that is what it held.`,
+          decibans: WEIGHTS.asSet,
+          group: 'as-set',
+          spans: [],
+        });
+      if (isRightAt25)
         evidence.push({
           text: `${name} held ${volts(held)}, which is right at 25 °C, with the battery at ${celsius(median(stages.map((stage) => stage.celsius)))}.`,
           decibans: shrunk(weightOf(WEIGHTS.rightAt25, off), stages.length),

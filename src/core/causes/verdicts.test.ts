@@ -6,6 +6,7 @@ import type { Source } from '../system/schema';
 import type { Judged } from './cause';
 import { chargeVoltageLow } from './charge-voltage-low';
 import { goesBy, inDoubt, isKnown } from './compensation';
+import { compensationMissing } from './compensation-missing';
 import { compensationWrong } from './compensation-wrong';
 import { coldChargeBlock } from './cold-charge-block';
 import { runnerStopsCharge } from './runner-stops-charge';
@@ -50,6 +51,21 @@ describe('the temperature that a charger goes by', () => {
     const low = chargeVoltageLow.weigh!(seen([off]));
     expect(low.find((one) => one.group === 'temperature')!.decibans).toBeLessThan(-5);
   });
+});
+
+test('a charger that is set to no compensation, and holds in the cold what it is set to: setting and log say the same', () => {
+  const groups = (absorptionV: number) => {
+    const none = { ...source, profile: { ...profile, absorptionV, compensationMvPerCellPerC: 0 } };
+    const one = held(14.4, 13.7, 2, {
+      slope: null,
+      source: none,
+      setpoints: { voltsPerC: 0 } as SourceCharging['setpoints'],
+    });
+    return compensationMissing.weigh!(seen([one])).map(({ group }) => group);
+  };
+  expect(groups(14.4)).toEqual(['as-set', 'right-at-25']);
+  // Set higher, it delivers less than it shows.
+  expect(groups(15)).toEqual(['right-at-25']);
 });
 
 test('a plateau that would be right at 25 °C is low for want of compensation, not by its setting', () => {

@@ -73,7 +73,9 @@ export function coldEdgesOf(
   const near = (one: number) => Math.abs(one - atC) <= SAME.most;
   if (robustDeviation(begins) > SAME.deviation || begins.filter(near).length < 0.8 * begins.length)
     return null;
-  if (!sun && robustDeviation(hours) < CLOCK) return null;
+  // A clock that ends at the temperature at which it begins, day after day, is none either.
+  const endsThere = ends.filter(near).length;
+  if (!sun && robustDeviation(hours) < CLOCK && endsThere < Math.max(SAME.fewest, 0.6 * runs)) return null;
   let below = 0;
   let gave = 0;
   for (let cell = 0; cell < amps.length; cell++) {
@@ -83,7 +85,7 @@ export function coldEdgesOf(
   }
   const colder = (below * grid.step) / HOUR;
   if (colder < BELOW.hours || gave > BELOW.gave * below) return null;
-  return { atC, begins: begins.length, ends: ends.filter(near).length, hours: colder };
+  return { atC, begins: begins.length, ends: endsThere, hours: colder };
 }
 
 /** Stretches of cells above a current, those that are no further apart taken together. */

@@ -173,6 +173,8 @@ describe('days that are each as cold as the last', () => {
     const clock = (minute: number) => (minute >= 540 && minute < 660 ? 10 : 0);
     expect(edges(clock, false)).toBeNull();
     expect(edges(clock)!.atC).toBeCloseTo(2, 0);
+    // A mains charger that is there all day, and gives from 5 °C up to 5 °C.
+    expect(edges((minute) => (heat(minute) < 5 ? 0 : 10), false)!.atC).toBeCloseTo(5, 0);
   });
 });
 

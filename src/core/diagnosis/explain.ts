@@ -162,7 +162,8 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   // The reading counts the whole battery; a low cell ends it before.
   'weak-cell': ['really-empty', 'capacity-lost', 'cell-imbalance', 'capacity-wrong', 'never-started'],
   'cell-imbalance': ['really-empty', 'capacity-lost', 'capacity-wrong', 'never-started'],
-  'capacity-lost': ['really-empty', 'rate-expected'],
+  // A battery that holds less is empty and full sooner than any count has it.
+  'capacity-lost': ['really-empty', 'rate-expected', 'current-offset'],
 };
 
 /** Facts that hold all the same where these alone brought them: what is never filled is empty, and its reading began anywhere. */
