@@ -223,18 +223,23 @@ async function main(): Promise<void> {
     makeMillion();
     return tellStrips();
   }
-  if (only) return void process.send!(await measureHere(only));
+  if (only && process.send) return void process.send(await measureHere(only));
+  if (only && !TASKS[only])
+    throw new Error(
+      `There is no task "${only}". There are: ${[...Object.keys(TASKS), 'intake', 'lists', 'strips'].join(', ')}.`,
+    );
   makeMillion();
   console.log(
     `${ROWS.toLocaleString('en')} rows, five columns; median and best of ${RUNS} runs, each task in its own process\n`,
   );
   const results: Record<string, Measured> = {};
-  for (const name of Object.keys(TASKS)) {
+  for (const name of only ? [only] : Object.keys(TASKS)) {
     const one = (results[name] = await measure(name));
     console.log(
       `${name.padEnd(12)} median ${one.median.toFixed(1).padStart(8)} ms   best ${one.best.toFixed(1).padStart(8)} ms   peak memory ${one.peakMb.toFixed(0).padStart(5)} MB`,
     );
   }
+  if (only) return;
   const ratio = (a: string, b: string) => (results[a]!.median / results[b]!.median).toFixed(2);
   console.log(
     `\nreading: DuckDB (one thread) takes ${ratio('duckdb', 'ours')} × our time, PapaParse ${ratio('papaparse', 'ours')} ×`,

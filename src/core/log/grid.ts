@@ -124,8 +124,14 @@ export function judgingGrid(span: Span, step: number, time?: Float64Array): Grid
 export function longSilences(time: Float64Array, span: Span): Span[] {
   const limit = Math.max(LONG_SILENCE, 20 * medianStep(time));
   const found: Span[] = [];
-  for (let i = firstAtOrAfter(time, span.from) + 1; i < time.length && time[i]! <= span.to; i++)
-    if (time[i]! - time[i - 1]! > limit) found.push({ from: time[i - 1]!, to: time[i]! });
+  const first = firstAtOrAfter(time, span.from);
+  let before = time[first]!;
+  for (let i = first + 1; i < time.length; i++) {
+    const now = time[i]!;
+    if (now > span.to) break;
+    if (now - before > limit) found.push({ from: before, to: now });
+    before = now;
+  }
   return found;
 }
 
@@ -167,12 +173,24 @@ export function toGrid(time: Float64Array, values: Float32Array, grid: Grid): Fl
   const out = new Float32Array(grid.count);
   const counts = new Uint32Array(grid.count);
   const sums = new Float64Array(grid.count);
-  for (let i = 0; i < time.length; i++) {
-    const value = values[i]!;
-    const cell = cellOf(grid, time[i]!);
-    if (value !== value || cell < 0 || cell >= grid.count) continue;
-    sums[cell]! += value;
-    counts[cell]!++;
+  // Samples come in order: most lie in the cell of the one before.
+  for (let i = 0; i < time.length; ) {
+    const at = cellOf(grid, time[i]!);
+    const begins = cellStart(grid, at);
+    const ends = begins + grid.step;
+    let sum = 0;
+    let seen = 0;
+    do {
+      const value = values[i]!;
+      if (value === value) {
+        sum += value;
+        seen++;
+      }
+      i++;
+    } while (i < time.length && time[i]! < ends && time[i]! >= begins);
+    if (at < 0 || at >= grid.count) continue;
+    sums[at]! += sum;
+    counts[at]! += seen;
   }
   const reach = Math.max(1, Math.ceil(gapLimit(medianStep(time)) / grid.step));
   let last = -1;
