@@ -174,7 +174,7 @@ export function toGrid(time: Float64Array, values: Float32Array, grid: Grid): Fl
   const counts = new Uint32Array(grid.count);
   const sums = new Float64Array(grid.count);
   // Samples come in order: most lie in the cell of the one before.
-  for (let i = 0; i < time.length; ) {
+  for (let i = 0; i < time.length;) {
     const at = cellOf(grid, time[i]!);
     const begins = cellStart(grid, at);
     const ends = begins + grid.step;
