@@ -37,6 +37,16 @@ test('a slow display does not jump along: that speaks against it only where noth
   expect(sum(voltageGuess, seen(counting(0.5, 0.95), 'shunt'))).toBeLessThan(-10);
 });
 
+test('what was told of the monitor goes behind a reading that plainly jumps along', () => {
+  const told = (jumps: number) => {
+    const one = counting(0.5, 0.7);
+    const jumping = { ...one, followsVolts: { ...one.followsVolts!, jumps, points: 7 } };
+    return voltageGuess.described!(seen(jumping, 'shunt')).map(({ decibans }) => decibans);
+  };
+  expect(told(15)).toEqual([]);
+  expect(told(3)).toEqual([-2]);
+});
+
 test('jumps to one value are a reset of a count, and not where the voltage brings the reading there', () => {
   const jumps = [jump(1, 60, 82), jump(2, 70, 82), jump(3, 65, 83)];
   expect(resetsIn(counting(0.3, 0.9, jumps)).same).toHaveLength(3);

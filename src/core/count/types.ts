@@ -106,7 +106,7 @@ export interface Hourly {
   band: Float32Array;
 }
 
-/** The two halves of a bank, where the voltage between them was logged. */
+/** The two halves of a bank, where the voltage between them was logged, or that of each. */
 export interface Halves {
   /** By the voltage between them all the while, or at rest by the meters of a charger of each. */
   by: 'midpoint' | 'chargers';
