@@ -82,3 +82,21 @@ test('a fact that is missing names what it would decide; what is excluded asks f
 test('without evidence there is nothing to compare', () => {
   expect(matrixOf([finding('source-derated', 'cannot-tell')])).toMatchObject({ columns: [], rows: [] });
 });
+
+test('what shows the whole log is no one observation for that', () => {
+  const log: [string, string] = ['2026-09-20T00:00:00Z', '2026-09-30T00:00:00Z'];
+  const { rows: of } = matrixOf([
+    finding('source-not-counted', 'likely', {
+      evidence: [says('Its steps are not shown.', 15, [log]), says('It never shows a charge.', 4, [log])],
+    }),
+    finding('voltage-guess', 'unlikely', {
+      evidence: [says('It counts well.', -12, [log]), says('It jumped.', 9, [SPAN])],
+    }),
+  ]);
+  expect(of.map((one) => [one.text, one.points])).toEqual([
+    ['Its steps are not shown.', [15, null]],
+    ['It counts well.', [null, -12]],
+    ['It jumped.', [null, 9]],
+    ['It never shows a charge.', [4, null]],
+  ]);
+});

@@ -1,5 +1,6 @@
 /** Causes beside what speaks for and against them: what they share, and what each fact that is not known would decide. */
 
+import { DAY } from '../quantity/span';
 import type { Diagnosis } from './result';
 import { isFound } from './summary';
 import type { Standing } from './weigh';
@@ -42,9 +43,21 @@ const MOST_COLUMNS = 6;
 /** Causes with so many points for them in one sentence are compared although they are unlikely. */
 const NOTABLE = 4;
 
+type Item = Finding['evidence'][number];
+
+/** A span of more than a day and this part of all that is shown is the log itself: it tells no observation from another. */
+const WHOLE = 0.9;
+
 /** Two sentences are of one observation where they show the same spans, or say the same. */
-const keyOf = ({ text, spans }: Finding['evidence'][number]): string =>
-  spans.length > 0 ? JSON.stringify(spans) : text;
+function keysFor(items: readonly Item[]): (item: Item) => string {
+  const moments = items.flatMap(({ spans }) => spans.flat()).map((one) => Date.parse(one));
+  const all =
+    moments.reduce((r, one) => Math.max(r, one), -Infinity) -
+    moments.reduce((r, one) => Math.min(r, one), Infinity);
+  const isWhole = ([from, to]: [string, string]) =>
+    Date.parse(to) - Date.parse(from) > Math.max(DAY, WHOLE * all);
+  return ({ text, spans }) => (spans.length > 0 && !spans.some(isWhole) ? JSON.stringify(spans) : text);
+}
 
 /** Empty of columns where no cause has anything for or against it. */
 export function matrixOf(findings: readonly Finding[]): Matrix {
@@ -52,6 +65,7 @@ export function matrixOf(findings: readonly Finding[]): Matrix {
     .filter((one) => isFound(one) || one.evidence.some(({ decibans }) => decibans >= NOTABLE))
     .filter(({ evidence }) => evidence.length > 0)
     .slice(0, MOST_COLUMNS);
+  const keyOf = keysFor(columns.flatMap(({ evidence }) => evidence));
   const rows = new Map<string, MatrixRow & { most: number }>();
   columns.forEach(({ evidence }, column) => {
     for (const item of evidence) {
