@@ -100,14 +100,21 @@ export function alike(
 /** A load that runs so many points under a percentage, for this part of its time, is not cut by it. */
 const BELOW = { points: 3, part: 0.01 };
 
-function runsBelow({ time, amps }: LoadCurrent, reading: Series | null, percent: number): boolean {
+/** A load runs from this part of what it draws at most. */
+const RUNS = 0.1;
+/** What is left between the meters of a source and of the battery is no load: beside a source that gives, so much more must be drawn. */
+const BESIDE_SOURCE = 4;
+
+function runsBelow({ time, amps, given }: LoadCurrent, reading: Series | null, percent: number): boolean {
   if (!reading) return false;
   const shown = interpolateAt(reading.time, reading.channels.soc!, time);
-  const running = quantile(amps, 0.5) / 2;
+  // A load that stays away for most of the log hardly draws in the middle.
+  const running = Math.max(quantile(amps, 0.5) / 2, RUNS * quantile(amps, 0.99));
   let runs = 0;
   let below = 0;
   amps.forEach((one, i) => {
-    if (!(one > running) || !(shown[i]! >= 0)) return;
+    const least = given && given[i]! > running ? BESIDE_SOURCE * running : running;
+    if (!(one > least) || !(shown[i]! >= 0)) return;
     runs++;
     if (shown[i]! < percent - BELOW.points) below++;
   });

@@ -387,6 +387,19 @@ test('a small load by its percentage, though the meter’s zero is off: it is ba
   ).toEqual([]);
 });
 
+test('a load that stays away for most of the log, the reading sinking on by the meter’s zero, was cut by the percentage', () => {
+  // Cut at 40 % on three days, and away for good from then on; what is left of the meters' noise is no load that runs below.
+  const away = (m: number) => m >= 3 * DAY - 600 || m % DAY >= 800;
+  const drawn: Drawn = {
+    amps: (m) => (away(m) ? 0.02 * (m % 3) : 4),
+    volts: () => 12.9,
+    shown: (m) =>
+      m >= 3 * DAY - 600 ? Math.max(0, 40 - (m - 3 * DAY + 600) / 60) : away(m) ? 40 : 72 - (m % DAY) / 25,
+  };
+  const found = find(drawn, {}, { days: 9, chemistry: 'lfp' });
+  expect(found.map((one) => one.why)).toEqual(['percent', 'percent', 'percent']);
+});
+
 test('what vanishes where a charger begins to give is carried by it', () => {
   // The monitor shows half of what flows: the load that is told by both vanishes as the charger begins.
   const time = Float64Array.from({ length: 5 * DAY }, (_, i) => i * MINUTE);
