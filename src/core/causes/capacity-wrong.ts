@@ -40,9 +40,10 @@ const WEIGHTS = {
 /** A measured capacity that lies so near the setting is no other, parts. */
 const NEAR = 0.12;
 
-/** Points that are hardly a drift; a setting on paper that is wrong by itself, dB. */
+/** Points that are hardly a drift. */
 const SMALL = 2;
-const ON_PAPER = 13;
+/** A setting with so much against it is plainly wrong on paper, dB: no echo of anything, however little it makes. */
+export const ON_PAPER = 13;
 
 const ratio = (a: number, b: number): number => Math.max(a / b, b / a);
 

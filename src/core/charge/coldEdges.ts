@@ -47,26 +47,22 @@ export function coldEdgesOf(
   const cells = (ms: number) => Math.max(1, Math.round(ms / grid.step));
   const begins: number[] = [];
   const ends: number[] = [];
-  const hours: number[] = [];
+  const timesOfDay: number[] = [];
+  const quick = cells(AT_ONCE.ms);
+  const long = cells(AT_ONCE.of);
   let runs = 0;
   for (const { first, last } of runsAbove(amps, onAmps, cells(APART))) {
     if (last - first + 1 < cells(LEAST_RUN) || first === 0) continue;
     runs++;
-    const over = (from: number, ms: number, way: 1 | -1) =>
-      median(
-        amps
-          .subarray(
-            ...(way > 0 ? [from, from + cells(ms)] : [Math.max(first, from + 1 - cells(ms)), from + 1]),
-          )
-          .filter((one) => one === one),
-      );
-    const atOnce = (cell: number, way: 1 | -1) =>
-      over(cell, AT_ONCE.ms, way) >= AT_ONCE.part * over(cell, AT_ONCE.of, way);
-    if (atOnce(first, 1)) {
+    const middle = (from: number, to: number) =>
+      median(amps.subarray(Math.max(first, from), to).filter((one) => one === one));
+    const end = last + 1;
+    if (middle(first, first + quick) >= AT_ONCE.part * middle(first, first + long)) {
       begins.push(celsius[first]!);
-      hours.push(cellStart(grid, first) % DAY);
+      timesOfDay.push(cellStart(grid, first) % DAY);
     }
-    if (last < amps.length - 1 && volts[last]! < highest && atOnce(last, -1)) ends.push(celsius[last]!);
+    if (end === amps.length || !(volts[last]! < highest)) continue;
+    if (middle(end - quick, end) >= AT_ONCE.part * middle(end - long, end)) ends.push(celsius[last]!);
   }
   const atC = median(begins);
   if (begins.length < Math.max(SAME.fewest, 0.6 * runs) || atC < SAME.from || atC > SAME.to) return null;
@@ -75,7 +71,8 @@ export function coldEdgesOf(
     return null;
   // A clock that ends at the temperature at which it begins, day after day, is none either.
   const endsThere = ends.filter(near).length;
-  if (!sun && robustDeviation(hours) < CLOCK && endsThere < Math.max(SAME.fewest, 0.6 * runs)) return null;
+  if (!sun && robustDeviation(timesOfDay) < CLOCK && endsThere < Math.max(SAME.fewest, 0.6 * runs))
+    return null;
   let below = 0;
   let gave = 0;
   for (let cell = 0; cell < amps.length; cell++) {

@@ -73,20 +73,19 @@ describe('by its own absorption', () => {
   });
 
   test('a meter that shows a battery drawn on at its charge voltage is off: no more goes in than the only charger gives', () => {
-    const off = (endSourceAmps: number, alone: boolean) =>
-      isFull(
-        {
-          ...charge([absorption({ endAmps: -0.5, endAmpsAreBattery: true, endSourceAmps })]),
-          heldFull: [],
-        },
-        agm,
-        { ampNoise: 0.05, blocks: 1 },
-        alone,
-      );
+    const off = (endSourceAmps: number, alone: boolean, part: Partial<Stage> = {}) => {
+      const stages = [absorption({ endAmps: -0.5, endAmpsAreBattery: true, endSourceAmps, ...part })];
+      return isFull({ ...charge(stages), heldFull: [] }, agm, { ampNoise: 0.05, blocks: 1 }, alone);
+    };
     expect(off(0.8, true)).toBe(true);
     expect(off(8, true)).toBe(false);
     // Another source may give what flows.
     expect(off(0.8, false)).toBe(false);
+    // A sun that goes down gives nothing at the end: what it gave before counts.
+    const dusk = { endedBy: 'source-lost' as const, settledAmps: -0.5, usualSourceAmps: 8 };
+    expect(off(0.1, true, dusk)).toBe(false);
+    // A full battery at nothing, whose charger carries the loads, needs no such proof.
+    expect(off(8, true, { endAmps: -0.05 })).toBe(true);
   });
 
   test('what others did counts too', () => {

@@ -46,11 +46,15 @@ export function isFull(
   const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;
   if (charge.heldFull.length > 0) return true;
   return charge.stages.some((one, i) => {
-    const shown = one.endedBy === 'source-lost' || one.endedBy === 'load' ? one.settledAmps : one.endAmps;
-    // A meter whose zero is off shows a battery drawn on; no more goes in than its only charger gives.
-    const amps = alone && shown < 0 && one.endAmpsAreBattery ? one.endSourceAmps : shown;
+    // What collapses at the end is no tail.
+    const lost = one.endedBy === 'source-lost' || one.endedBy === 'load';
+    const shown = lost ? one.settledAmps : one.endAmps;
+    const isDrawn = shown < -3 * view.ampNoise;
     // No current because the BMS lets none in is no tail, nor is a current that a load draws from the battery.
-    if (one.blocked || amps < -3 * view.ampNoise) return false;
+    if (one.blocked || (isDrawn && !(alone && one.endAmpsAreBattery))) return false;
+    // A meter whose zero is off shows a battery drawn on that is held; no more goes in than its only charger gives.
+    const given = lost ? one.usualSourceAmps : one.endSourceAmps;
+    const amps = isDrawn ? given : shown;
     if (one.stage === 'absorption' || one.stage === 'equalise')
       return (
         !one.cutOff &&

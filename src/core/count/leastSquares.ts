@@ -119,17 +119,23 @@ export function inverted(lower: Float64Array, n: number): Float64Array | null {
   const out = new Float64Array(n * n);
   for (let column = 0; column < n; column++) {
     const x = new Float64Array(n);
-    for (let i = 0; i < n; i++) {
-      let sum = i === column ? 1 : 0;
-      for (let m = 0; m < i; m++) sum -= l[i * n + m]! * x[m]!;
-      x[i] = sum / l[i * n + i]!;
-    }
-    for (let i = n - 1; i >= 0; i--) {
-      let sum = x[i]!;
-      for (let m = i + 1; m < n; m++) sum -= l[m * n + i]! * x[m]!;
-      x[i] = sum / l[i * n + i]!;
-    }
+    x[column] = 1;
+    substitute(l, x, n);
     for (let i = 0; i < n; i++) out[i * n + column] = x[i]!;
   }
   return out;
+}
+
+/** Solves L·Lᵀ·x = b in place, L a lower Cholesky factor. @param x b, and then the solution */
+export function substitute(l: Float64Array, x: Float64Array, n: number): void {
+  for (let i = 0; i < n; i++) {
+    let sum = x[i]!;
+    for (let m = 0; m < i; m++) sum -= l[i * n + m]! * x[m]!;
+    x[i] = sum / l[i * n + i]!;
+  }
+  for (let i = n - 1; i >= 0; i--) {
+    let sum = x[i]!;
+    for (let m = i + 1; m < n; m++) sum -= l[m * n + i]! * x[m]!;
+    x[i] = sum / l[i * n + i]!;
+  }
 }

@@ -98,7 +98,8 @@ export function sharesOf(
     let loads = false;
     let switched = false;
     for (let k = 0; k < devices.length; k++) {
-      const [was, is] = [devices[k]!.amps[i]!, devices[k]!.amps[i + lag]!];
+      const was = devices[k]!.amps[i]!;
+      const is = devices[k]!.amps[i + lag]!;
       step[k] = Math.abs(is - was);
       if (step[k]! !== step[k]!) known = false;
       else if (step[k]! >= least[k]!) {

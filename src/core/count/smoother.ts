@@ -3,6 +3,8 @@
  * constants that say how: x[0] changes from step to step by a row of known factors times x, the others stay what they are.
  */
 
+import { substitute } from './leastSquares';
+
 export interface Smoother {
   /** Of every step x[0] and its standard deviation, once all measurements are known. */
   level: Float64Array;
@@ -175,14 +177,7 @@ function firstOfInverse(a: Float64Array, from: number, out: Float64Array, l: Flo
       for (let m = 0; m < j; m++) sum -= l[i * n + m]! * l[j * n + m]!;
       l[i * n + j] = i === j ? Math.sqrt(Math.max(sum, 1e-18)) : sum / l[j * n + j]!;
     }
-  for (let i = 0; i < n; i++) {
-    let sum = i === 0 ? 1 : 0;
-    for (let m = 0; m < i; m++) sum -= l[i * n + m]! * out[m]!;
-    out[i] = sum / l[i * n + i]!;
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    let sum = out[i]!;
-    for (let m = i + 1; m < n; m++) sum -= l[m * n + i]! * out[m]!;
-    out[i] = sum / l[i * n + i]!;
-  }
+  out.fill(0);
+  out[0] = 1;
+  substitute(l, out, n);
 }

@@ -4,6 +4,7 @@
  * consequence that is true all the same, and that the owner complains of, keeps its standing behind its cause.
  */
 
+import { ON_PAPER } from '../causes/capacity-wrong';
 import type { CauseCode } from '../causes/codes';
 import type { Complaint } from '../system/schema';
 import type { Weighed } from './weigh';
@@ -172,8 +173,6 @@ const HOLDS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'never-started': ['source-too-small', 'source-derated', 'charged-voltage-unreached', 'tail-unreached'],
 };
 
-/** A setting that is plainly wrong on paper is no echo of anything, dB of what was told. */
-const ON_PAPER = 13;
 const isOnPaper = ({ cause, evidence }: Weighed): boolean =>
   cause.code === 'capacity-wrong' &&
   evidence.some(({ decibans, spans }) => decibans >= ON_PAPER && spans.length === 0);
