@@ -3,55 +3,9 @@
 import type { Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
 import type { KnownSystem } from '../system/known';
+import { column, DAY, type Drawn, find, MINUTE } from '../../../tests/support/drawnLoads';
 import { findCutOffs } from './findCutOffs';
 import { loadCurrents } from './loadCurrents';
-
-const MINUTE = 60_000;
-const DAY = 1440;
-
-interface Drawn {
-  /** A that the load draws, V at battery and load, percentage shown; by the minute. */
-  amps(minute: number): number;
-  volts(minute: number): number;
-  loadVolts?(minute: number): number;
-  shown?(minute: number): number;
-}
-
-const column = (of: (minute: number) => number, days: number) =>
-  Float32Array.from({ length: days * DAY }, (_, i) => of(i));
-
-function find(
-  { amps, volts, loadVolts, shown }: Drawn,
-  load: Partial<KnownSystem['loads'][number]> = {},
-  { days = 2, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp' } = {},
-) {
-  const time = Float64Array.from({ length: days * DAY }, (_, i) => i * MINUTE);
-  const monitor: Series = {
-    device: 'monitor',
-    time,
-    channels: {
-      battery_voltage: column(volts, days),
-      battery_current: column((minute) => -amps(minute), days),
-      ...(shown ? { soc: column(shown, days) } : {}),
-    },
-  };
-  const pump: Series = {
-    device: 'pump',
-    time,
-    channels: {
-      load_current: column(amps, days),
-      ...(loadVolts ? { load_voltage: column(loadVolts, days) } : {}),
-    },
-  };
-  const system = {
-    bank: { chemistry, cellsInSeries: chemistry === 'agm' ? 6 : 4, capacityAh: 100 },
-    sources: [],
-    loads: [{ id: 'pump', name: 'Pump', counted: true, ...load }],
-    timeZone: 'UTC',
-  } as unknown as KnownSystem;
-  const timeline = timelineOf([monitor, pump, ...more]);
-  return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
-}
 
 /** Off for two hours from the sixth hour of each day on. */
 const off = (minute: number) => minute % DAY >= 360 && minute % DAY < 480;
@@ -103,15 +57,6 @@ test('the voltage at the load decides, where it was logged', () => {
   expect(find({ ...drawn, loadVolts: (m) => (off(m) ? 12.8 : 12.5) }, { cutoffV: 11.5 })).toEqual([]);
 });
 
-test('a percentage that is reached; one that was passed long ago is none', () => {
-  const drawn = { amps: (m: number) => (off(m) ? 0 : 5), volts: () => 12.7 };
-  const falling = (m: number) => 40 + Math.max(0, 360 - (m % DAY)) / 18;
-  const [one] = find({ ...drawn, shown: falling }, { cutoffPercent: 40 });
-  expect([one!.by, one!.why]).toEqual(['pump', 'percent']);
-  expect(one!.shown).toBeCloseTo(40, 0);
-  expect(find({ ...drawn, shown: (m) => falling(m) - 10 }, { cutoffPercent: 40 })).toEqual([]);
-});
-
 test('a spike before it, at a healthy voltage; a low voltage goes before a spike that nobody set a limit for', () => {
   const amps = (m: number) => (off(m) ? 0 : m % DAY === 359 ? 80 : 5);
   expect(find({ amps, volts: () => 12.7 }, { surgeA: 75 }).map((one) => one.why)).toEqual(['surge', 'surge']);
@@ -147,28 +92,6 @@ test('the BMS, by its word and the lowest cell; loads that come and go while it 
   const found = find({ amps, volts: () => 12.9 }, {}, { days: 1, more: [bms], chemistry: 'lfp' });
   expect(found.map((one) => [one.by, one.why, one.lowestCell])).toEqual([['bms', 'cell-low', '2']]);
   expect(found[0]!.lowestV).toBeCloseTo(2.6, 3);
-});
-
-test('behind a source without a log a sun that takes the load over is none', () => {
-  const time = Float64Array.from({ length: 3 * DAY }, (_, i) => i * MINUTE);
-  // 5 A by night; the sun takes them over within an hour, and charges.
-  const amps = (m: number) => {
-    const sun = Math.max(0, Math.min(20, ((m % DAY) - 360) / 12));
-    return (m % DAY < 1080 ? sun : 0) - 5;
-  };
-  const monitor: Series = {
-    device: 'monitor',
-    time,
-    channels: { battery_voltage: column(() => 11.4, 3), battery_current: column(amps, 3) },
-  };
-  const system = {
-    bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 },
-    sources: [{ id: 'sun', name: 'Sun', kind: 'solar' }],
-    loads: [{ id: 'pump', name: 'Pump', cutoffV: 11.5 }],
-    timeZone: 'UTC',
-  } as unknown as KnownSystem;
-  const timeline = timelineOf([monitor]);
-  expect(findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null)).toEqual([]);
 });
 
 describe('what only looks like a cut-off', () => {
@@ -294,42 +217,6 @@ test('a load that always runs its whole time beside others has ended by itself, 
   expect(find(run(11.45), { cutoffV: 11.5 }, { days: 6 })).toHaveLength(6);
 });
 
-test('the same percentage each day is no limit of a load that runs below it too', () => {
-  // Off at 62 % every afternoon; on other hours it runs at 50 % or does not.
-  const drawn = (below: boolean): Drawn => ({
-    amps: (m) => (m % DAY < 600 || (below && m % DAY >= 1000 && m % DAY < 1200) ? 5 : 0),
-    volts: () => 12.7,
-    shown: (m) => (m % DAY < 600 ? 72 - (m % DAY) / 60 : m % DAY < 1000 ? 62 : m % DAY < 1200 ? 50 : 72),
-  });
-  expect(find(drawn(false), {}, { days: 6 }).every((one) => one.why === 'percent')).toBe(true);
-  expect(find(drawn(false), {}, { days: 6 })).toHaveLength(6);
-  expect(find(drawn(true), {}, { days: 6 })).toEqual([]);
-});
-
-test('a load that lets go while a charger without a log runs: the battery’s current jumps by more than the charger can give', () => {
-  // 90 A for an hour, 45 A of it by the charger; from then on the battery takes what the charger gives.
-  const time = Float64Array.from({ length: 3 * DAY }, (_, i) => i * MINUTE);
-  const into = (m: number) => (m % DAY < 300 ? 0.5 : m % DAY < 360 ? -90 : m % DAY < 600 ? 40 : 0.5);
-  const volts = (m: number) => (m % DAY >= 300 && m % DAY < 360 ? 11.5 + 0.005 * (359 - (m % DAY)) : 13.2);
-  const of = (ratedA: number | undefined) => {
-    const system = {
-      bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 },
-      sources: [{ id: 'charger', ratedA }],
-      loads: [{ id: 'pump', name: 'Pump', counted: true, cutoffV: 11.5 }],
-      timeZone: 'UTC',
-    } as unknown as KnownSystem;
-    const channels = { battery_voltage: column(volts, 3), battery_current: column(into, 3) };
-    const timeline = timelineOf([{ device: 'monitor', time, channels }]);
-    return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
-  };
-  expect(of(45).map((one) => [one.at / MINUTE, one.by, one.why])).toEqual(
-    [360, 360 + DAY, 360 + 2 * DAY].map((at) => [at, 'pump', 'volts']),
-  );
-  // A charger that can give 130 A may have begun, and carries the load now.
-  expect(of(130)).toEqual([]);
-  expect(of(undefined)).toEqual([]);
-});
-
 test('lithium that always goes off at the lowest voltage of its log may be set that high; what is soon back is not', () => {
   // Runs of other lengths each night, down to 13.05 V; 13.2 V and more at all other times.
   const end = (m: number) => 300 + 7 * (Math.floor(m / DAY) % 4);
@@ -340,97 +227,4 @@ test('lithium that always goes off at the lowest voltage of its log may be set t
   const found = find(drawn(200), {}, { days: 6, chemistry: 'lfp' });
   expect(found.map((one) => one.why)).toEqual(Array.from({ length: 6 }, () => 'volts'));
   expect(find(drawn(20), {}, { days: 6, chemistry: 'lfp' })).toEqual([]);
-});
-
-test('a load that is let go as it begins, under its percentage', () => {
-  // Forty minutes at eight and at noon; at six in the morning, at 28 %, a minute.
-  const at = (m: number, from: number, minutes: number) => m % DAY >= from && m % DAY < from + minutes;
-  const drawn: Drawn = {
-    amps: (m) => (at(m, 360, 1) || at(m, 480, 40) || at(m, 720, 40) ? 40 : 1),
-    volts: () => 12.7,
-    shown: (m) => (m % DAY < 420 ? 28 : 80),
-  };
-  expect(
-    find(drawn, { cutoffPercent: 31 }, { days: 4 }).map((one) => [(one.at / MINUTE) % DAY, one.why]),
-  ).toEqual(Array.from({ length: 4 }, () => [361, 'percent']));
-  // One that always lasts a minute has done so.
-  const short: Drawn = { ...drawn, amps: (m) => (at(m, 360, 1) || at(m, 480, 1) ? 40 : 1) };
-  expect(find(short, { cutoffPercent: 31 }, { days: 4 })).toEqual([]);
-});
-
-test('a small load by its percentage, though the meter’s zero is off: it is back with the reading', () => {
-  // 4.7 A, or 1.7 A by the meter with the load away; the reading goes from 60 down to 50 % and up to 65 %.
-  const away = (m: number) => m % DAY >= 360 && m % DAY < 900;
-  const shown = (m: number) =>
-    away(m)
-      ? 50 + (15 * ((m % DAY) - 360)) / 540
-      : m % DAY < 360
-        ? 60 - (m % DAY) / 36
-        : 65 - ((m % DAY) - 900) / 108;
-  const drawn = (amps: (m: number) => number): Drawn => ({ amps, volts: () => 12.7, shown });
-  const found = find(
-    drawn((m) => (away(m) ? 1.7 : 4.7)),
-    { cutoffPercent: 50, reconnectPercent: 65 },
-  );
-  expect(found.map((one) => [one.at / MINUTE, one.why])).toEqual([
-    [360, 'percent'],
-    [360 + DAY, 'percent'],
-  ]);
-  // A pump of that size that rests for an hour as the reading passes there.
-  const pump = drawn((m) => (m % 120 < 60 ? 4.7 : 1.7));
-  expect(find(pump, { cutoffPercent: 50, reconnectPercent: 65 })).toEqual([]);
-  expect(
-    find(
-      drawn((m) => (away(m) ? 1.7 : 4.7)),
-      {},
-    ),
-  ).toEqual([]);
-});
-
-test('a load that stays away for most of the log, the reading sinking on by the meter’s zero, was cut by the percentage', () => {
-  // Cut at 40 % on three days, and away for good from then on; what is left of the meters' noise is no load that runs below.
-  const away = (m: number) => m >= 3 * DAY - 600 || m % DAY >= 800;
-  const drawn: Drawn = {
-    amps: (m) => (away(m) ? 0.02 * (m % 3) : 4),
-    volts: () => 12.9,
-    shown: (m) =>
-      m >= 3 * DAY - 600 ? Math.max(0, 40 - (m - 3 * DAY + 600) / 60) : away(m) ? 40 : 72 - (m % DAY) / 25,
-  };
-  const found = find(drawn, {}, { days: 9, chemistry: 'lfp' });
-  expect(found.map((one) => one.why)).toEqual(['percent', 'percent', 'percent']);
-});
-
-test('what vanishes where a charger begins to give is carried by it', () => {
-  // The monitor shows half of what flows: the load that is told by both vanishes as the charger begins.
-  const time = Float64Array.from({ length: 5 * DAY }, (_, i) => i * MINUTE);
-  const on = (m: number) => m % DAY >= 600 && m % DAY < 900;
-  const of = (shown: (m: number) => number, given: (m: number) => number) => {
-    const system = {
-      bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 },
-      sources: [{ id: 'charger' }],
-      loads: [{ id: 'pump', name: 'Pump', counted: true }],
-      timeZone: 'UTC',
-    } as unknown as KnownSystem;
-    const timeline = timelineOf([
-      {
-        device: 'monitor',
-        time,
-        channels: {
-          battery_voltage: column(
-            (m) => (on(m) ? 13 : m % DAY < 600 ? 12.6 - (0.5 * (m % DAY)) / 600 : 12.8),
-            5,
-          ),
-          battery_current: column(shown, 5),
-        },
-      },
-      { device: 'charger', time, channels: { source_current: column(given, 5) } },
-    ]);
-    return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
-  };
-  expect(
-    of(
-      (m) => (on(m) ? 20 : -4),
-      (m) => (on(m) ? 20 : 0),
-    ),
-  ).toEqual([]);
 });

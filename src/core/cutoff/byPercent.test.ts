@@ -1,0 +1,85 @@
+/** Drawn logs of loads that a percentage lets go. */
+
+import { DAY, type Drawn, find, MINUTE } from '../../../tests/support/drawnLoads';
+
+/** Off for two hours from the sixth hour of each day on. */
+const off = (minute: number) => minute % DAY >= 360 && minute % DAY < 480;
+
+test('a percentage that is reached; one that was passed long ago is none', () => {
+  const drawn = { amps: (m: number) => (off(m) ? 0 : 5), volts: () => 12.7 };
+  const falling = (m: number) => 40 + Math.max(0, 360 - (m % DAY)) / 18;
+  const [one] = find({ ...drawn, shown: falling }, { cutoffPercent: 40 });
+  expect([one!.by, one!.why]).toEqual(['pump', 'percent']);
+  expect(one!.shown).toBeCloseTo(40, 0);
+  expect(find({ ...drawn, shown: (m) => falling(m) - 10 }, { cutoffPercent: 40 })).toEqual([]);
+});
+
+test('the same percentage each day is no limit of a load that runs below it too', () => {
+  // Off at 62 % every afternoon; on other hours it runs at 50 % or does not.
+  const drawn = (below: boolean): Drawn => ({
+    amps: (m) => (m % DAY < 600 || (below && m % DAY >= 1000 && m % DAY < 1200) ? 5 : 0),
+    volts: () => 12.7,
+    shown: (m) => (m % DAY < 600 ? 72 - (m % DAY) / 60 : m % DAY < 1000 ? 62 : m % DAY < 1200 ? 50 : 72),
+  });
+  expect(find(drawn(false), {}, { days: 6 }).every((one) => one.why === 'percent')).toBe(true);
+  expect(find(drawn(false), {}, { days: 6 })).toHaveLength(6);
+  expect(find(drawn(true), {}, { days: 6 })).toEqual([]);
+});
+
+test('a load that is let go as it begins, under its percentage', () => {
+  // Forty minutes at eight and at noon; at six in the morning, at 28 %, a minute.
+  const at = (m: number, from: number, minutes: number) => m % DAY >= from && m % DAY < from + minutes;
+  const drawn: Drawn = {
+    amps: (m) => (at(m, 360, 1) || at(m, 480, 40) || at(m, 720, 40) ? 40 : 1),
+    volts: () => 12.7,
+    shown: (m) => (m % DAY < 420 ? 28 : 80),
+  };
+  expect(
+    find(drawn, { cutoffPercent: 31 }, { days: 4 }).map((one) => [(one.at / MINUTE) % DAY, one.why]),
+  ).toEqual(Array.from({ length: 4 }, () => [361, 'percent']));
+  // One that always lasts a minute has done so.
+  const short: Drawn = { ...drawn, amps: (m) => (at(m, 360, 1) || at(m, 480, 1) ? 40 : 1) };
+  expect(find(short, { cutoffPercent: 31 }, { days: 4 })).toEqual([]);
+});
+
+test('a small load by its percentage, though the meter’s zero is off: it is back with the reading', () => {
+  // 4.7 A, or 1.7 A by the meter with the load away; the reading goes from 60 down to 50 % and up to 65 %.
+  const away = (m: number) => m % DAY >= 360 && m % DAY < 900;
+  const shown = (m: number) =>
+    away(m)
+      ? 50 + (15 * ((m % DAY) - 360)) / 540
+      : m % DAY < 360
+        ? 60 - (m % DAY) / 36
+        : 65 - ((m % DAY) - 900) / 108;
+  const drawn = (amps: (m: number) => number): Drawn => ({ amps, volts: () => 12.7, shown });
+  const found = find(
+    drawn((m) => (away(m) ? 1.7 : 4.7)),
+    { cutoffPercent: 50, reconnectPercent: 65 },
+  );
+  expect(found.map((one) => [one.at / MINUTE, one.why])).toEqual([
+    [360, 'percent'],
+    [360 + DAY, 'percent'],
+  ]);
+  // A pump of that size that rests for an hour as the reading passes there.
+  const pump = drawn((m) => (m % 120 < 60 ? 4.7 : 1.7));
+  expect(find(pump, { cutoffPercent: 50, reconnectPercent: 65 })).toEqual([]);
+  expect(
+    find(
+      drawn((m) => (away(m) ? 1.7 : 4.7)),
+      {},
+    ),
+  ).toEqual([]);
+});
+
+test('a load that stays away for most of the log, the reading sinking on by the meter’s zero, was cut by the percentage', () => {
+  // Cut at 40 % on three days, and away for good from then on; what is left of the meters' noise is no load that runs below.
+  const away = (m: number) => m >= 3 * DAY - 600 || m % DAY >= 800;
+  const drawn: Drawn = {
+    amps: (m) => (away(m) ? 0.02 * (m % 3) : 4),
+    volts: () => 12.9,
+    shown: (m) =>
+      m >= 3 * DAY - 600 ? Math.max(0, 40 - (m - 3 * DAY + 600) / 60) : away(m) ? 40 : 72 - (m % DAY) / 25,
+  };
+  const found = find(drawn, {}, { days: 9, chemistry: 'lfp' });
+  expect(found.map((one) => one.why)).toEqual(['percent', 'percent', 'percent']);
+});

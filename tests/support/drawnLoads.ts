@@ -1,0 +1,55 @@
+/** Drawn logs of a load beside a battery, and the cut-offs that are found in them. */
+
+import type { Series } from '@/core/log/channels';
+import { timelineOf } from '@/core/log/timeline';
+import type { KnownSystem } from '@/core/system/known';
+import { findCutOffs } from '@/core/cutoff/findCutOffs';
+import { loadCurrents } from '@/core/cutoff/loadCurrents';
+
+export const MINUTE = 60_000;
+/** Minutes. */
+export const DAY = 1440;
+
+export interface Drawn {
+  /** A that the load draws, V at battery and load, percentage shown; by the minute. */
+  amps(minute: number): number;
+  volts(minute: number): number;
+  loadVolts?(minute: number): number;
+  shown?(minute: number): number;
+}
+
+export const column = (of: (minute: number) => number, days: number) =>
+  Float32Array.from({ length: days * DAY }, (_, i) => of(i));
+
+export function find(
+  { amps, volts, loadVolts, shown }: Drawn,
+  load: Partial<KnownSystem['loads'][number]> = {},
+  { days = 2, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp' } = {},
+) {
+  const time = Float64Array.from({ length: days * DAY }, (_, i) => i * MINUTE);
+  const monitor: Series = {
+    device: 'monitor',
+    time,
+    channels: {
+      battery_voltage: column(volts, days),
+      battery_current: column((minute) => -amps(minute), days),
+      ...(shown ? { soc: column(shown, days) } : {}),
+    },
+  };
+  const pump: Series = {
+    device: 'pump',
+    time,
+    channels: {
+      load_current: column(amps, days),
+      ...(loadVolts ? { load_voltage: column(loadVolts, days) } : {}),
+    },
+  };
+  const system = {
+    bank: { chemistry, cellsInSeries: chemistry === 'agm' ? 6 : 4, capacityAh: 100 },
+    sources: [],
+    loads: [{ id: 'pump', name: 'Pump', counted: true, ...load }],
+    timeZone: 'UTC',
+  } as unknown as KnownSystem;
+  const timeline = timelineOf([monitor, pump, ...more]);
+  return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
+}
