@@ -2,7 +2,9 @@
 
 import { amps } from '../quantity/text';
 import type { Load, Source } from '../system/schema';
+import type { MeanCurrent } from '../count/shares';
 import { isUnseen } from '../count/trueCurrent';
+import type { Counting } from '../count/types';
 import { type Evidence, type Observations, oneIsEnough, shrunk } from './cause';
 
 export const COVERAGE_WEIGHTS = {
@@ -92,6 +94,23 @@ const FAR_FROM_ZERO = 0.015;
 /** What comes and goes beside the BMS's meter for this part of the time is a load, no zero error. */
 export const COMES_AND_GOES = 0.1;
 
+/** Part of a load's current by which a zero hardly hides that it flows through the monitor. */
+const PASSES = 0.15;
+
+/**
+ * Loads with a log of their own of which no step says whether the monitor shows them. The only load passes it where the monitor
+ * shows the battery drawn on.
+ */
+export function mayBypass({ loads }: Observations['system'], { meters }: Counting): MeanCurrent[] {
+  const drawn = -(meters.unseen?.drawnAmps ?? 0);
+  return meters.means.filter(
+    ({ id, kind, amps: mean }) =>
+      kind === 'load' &&
+      !meters.shares.some((one) => one.id === id) &&
+      !(loads.length === 1 && drawn > PASSES * mean),
+  );
+}
+
 /** The monitor plainly misses something of this kind, whatever was told. */
 function isMissed({ counting, system }: Observations, kind: 'source' | 'load'): boolean {
   if (!counting) return false;
@@ -101,9 +120,7 @@ function isMissed({ counting, system }: Observations, kind: 'source' | 'load'): 
   const { hours = 0, ofHours = 0 } = meters.unseen ?? {};
   if (kind === 'source') return hours > 0.3 * ofHours || through.out - through.in > 1.3 * capacity;
   const float = meters.atFloat?.amps ?? 0;
-  const logged = meters.means.filter(
-    (one) => one.kind === 'load' && !meters.shares.some(({ id }) => id === one.id),
-  );
+  const logged = mayBypass(system, counting);
   const missing = Math.max(float, favours.offset > 4 ? offsetA.value : 0);
   return (
     missing > FAR_FROM_ZERO * capacity ||

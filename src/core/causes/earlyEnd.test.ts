@@ -67,6 +67,14 @@ test('clouds that cut most plateaus short do not make a clock a threshold', () =
   expect(sumOf(tailThresholdHigh.weigh!(seen([coarse])), 'clock')).toBeLessThanOrEqual(0);
 });
 
+test('loads of the evening, when absorption ends, are not those of the night: they show soon after', () => {
+  const own = absorbed(180, 6.5, { endAmpsAreBattery: false, endedBy: 'timer', clockMs: 180 * MINUTE });
+  const after = (soonSourceAmps: number) =>
+    sumOf(absorptionTooShort.weigh!(seen([of(times(9, [own, { ...float, soonSourceAmps }]))])), 'current');
+  expect(after(1)).toBeGreaterThan(6);
+  expect(after(5)).toBeLessThan(0);
+});
+
 test('bulk that goes to float at once, far above the tail, is a threshold; a float that only dipped is none', () => {
   const bulk = (endSourceAmps: number) =>
     stage({

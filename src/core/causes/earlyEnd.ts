@@ -179,10 +179,18 @@ function endedByCharger(charge: Charge): Ended[] {
   if (absorbed.some((one) => one.cutOff)) return [];
   const heldMs = absorbed.reduce((sum, one) => sum + one.heldMs, 0);
   if (stage.endAmpsAreBattery) return [{ charge, stage, heldMs, endAmps: stage.endAmps }];
-  // Loads are inside the charger's current: what it settles to on float is mostly them.
   const float = charge.stages[at + 1]!;
   if (float.stage !== 'float' || float.heldMs < HOUR) return [];
-  return [{ charge, stage, heldMs, endAmps: Math.max(0, stage.endSourceAmps - float.usualSourceAmps) }];
+  return [{ charge, stage, heldMs, endAmps: withoutLoads(stage, float) }];
+}
+
+/**
+ * What the battery took of the charger's current at the end of a stage, A. What the charger gives on float is mostly loads: those that ran
+ * as the stage ended show soon after, others by what is usual.
+ */
+function withoutLoads({ endSourceAmps }: Stage, { usualSourceAmps, soonSourceAmps }: Stage): number {
+  const loads = soonSourceAmps > usualSourceAmps ? soonSourceAmps : usualSourceAmps;
+  return Math.max(0, endSourceAmps - loads);
 }
 
 /**
@@ -194,9 +202,7 @@ function leftAtOnce(charge: Charge): Ended[] {
     const float = charge.stages[i + 1];
     if (stage.stage !== 'bulk' || float?.stage !== 'float' || float.heldMs < HOUR || stage.cutOff) return [];
     if (stage.topVolts < float.volts || !(stage.endSourceAmps > 2 * float.usualSourceAmps)) return [];
-    const endAmps = stage.endAmpsAreBattery
-      ? stage.endAmps
-      : Math.max(0, stage.endSourceAmps - float.usualSourceAmps);
+    const endAmps = stage.endAmpsAreBattery ? stage.endAmps : withoutLoads(stage, float);
     return [{ charge, stage: { ...stage, volts: stage.topVolts }, heldMs: 0, endAmps }];
   });
 }

@@ -7,6 +7,7 @@ import {
   COMES_AND_GOES,
   COVERAGE_ANSWERS,
   COVERAGE_WEIGHTS,
+  mayBypass,
   missingCoverage,
   NO_ZERO,
   weighCoverage,
@@ -112,12 +113,8 @@ function weighMissing({ counting, system, bank }: Judged): Evidence[] {
       spans: [],
     });
   const shown = new Set(meters.shares.map((one) => one.id));
-  const alike = meters.means.filter(
-    (one) =>
-      one.kind === 'load' &&
-      !shown.has(one.id) &&
-      one.amps > 0 &&
-      Math.abs((most * bank.capacityAh) / 1000 / one.amps - 1) < 0.3,
+  const alike = mayBypass(system, counting).filter(
+    (one) => one.amps > 0 && Math.abs((most * bank.capacityAh) / 1000 / one.amps - 1) < 0.3,
   );
   if (alike.length > 0 && most >= 1.2)
     evidence.push({

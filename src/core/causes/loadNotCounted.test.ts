@@ -19,7 +19,7 @@ const seen = (missingA: number, counted: boolean | null, part: Partial<Counting>
     counting: {
       logged: { from: 0, to: 1 },
       wrong: { gain: 1, unseen: [] },
-      meters: { bms: null, atFloat: null, shares: [], means: [] },
+      meters: { bms: null, atFloat: null, shares: [], means: [], unseen: null },
       offsetA: { value: missingA },
       favours: { offset: 8, capacity: 0 },
       anchors: { full: 6 },
@@ -65,4 +65,27 @@ test('nothing is said where the count is not sure of it, the sensor is turned, o
       } as unknown as Judged),
     ),
   ).toBe(0);
+});
+
+test('a load whose own log draws just that; not the only load, where the monitor shows the battery drawn on', () => {
+  const beside = (drawnAmps: number, loads: object[]) => {
+    const unseen = { spans: [], hours: 0, amps: NaN, drawnAmps, ofHours: 60 };
+    const meters = {
+      bms: null,
+      atFloat: null,
+      shares: [],
+      means: [{ id: 'pump', kind: 'load', amps: 1 }],
+      unseen,
+    };
+    const judged = seen(0.9, true, { meters } as unknown as Partial<Counting>);
+    return sumOf(
+      loadNotCounted.weigh!({ ...judged, system: { ...judged.system, loads } } as unknown as Judged),
+      'same-amps',
+    );
+  };
+  const pump = { id: 'pump', name: 'Pump', counted: true };
+  expect(beside(-0.02, [pump])).toBeGreaterThan(5);
+  expect(beside(-0.4, [pump])).toBe(0);
+  // Another load may be what it shows.
+  expect(beside(-0.4, [pump, { id: 'lamp', name: 'Lamp', counted: true }])).toBeGreaterThan(5);
 });

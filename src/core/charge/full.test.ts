@@ -72,6 +72,21 @@ describe('by its own absorption', () => {
     expect(full({ cutOff: true })).toBe(false);
   });
 
+  test('above the tail where the current no longer falls after hours: it goes to gas; not at the limit of the charger, nor lithium', () => {
+    const steady = { endAmps: 3.5, endSourceAmps: 3.5, heldMs: 5 * HOUR, fallsPerHour: 0.05 };
+    expect(full(steady)).toBe(true);
+    expect(full({ ...steady, fallsPerHour: 0.4 })).toBe(false);
+    expect(full({ ...steady, fallsPerHour: NaN })).toBe(false);
+    expect(full({ ...steady, volts: 13.7 })).toBe(false);
+    expect(full({ ...steady, endAmps: 9, endSourceAmps: 9 })).toBe(false);
+    const after = stage({ stage: 'bulk', usualSourceAmps: 20 });
+    const stages = [after, absorption({ ...steady, endAmps: 9, endSourceAmps: 9 })];
+    const view = { ampNoise: 0.05, blocks: 1 };
+    expect(isFull({ ...charge(stages), heldFull: [] }, agm, view)).toBe(true);
+    const plateau = absorption({ ...steady, volts: 14.4 });
+    expect(isFull({ ...charge([plateau]), heldFull: [] }, { ...agm, chemistry: 'lfp' }, view)).toBe(false);
+  });
+
   test('a meter that shows a battery drawn on at its charge voltage is off: no more goes in than the only charger gives', () => {
     const off = (endSourceAmps: number, alone: boolean, part: Partial<Stage> = {}) => {
       const stages = [absorption({ endAmps: -0.5, endAmpsAreBattery: true, endSourceAmps, ...part })];

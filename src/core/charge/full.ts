@@ -59,7 +59,7 @@ export function isFull(
       return (
         !one.cutOff &&
         one.heldMs >= LEAST_ABSORPTION &&
-        percentOf(amps) <= fullTailPercent &&
+        (percentOf(amps) <= fullTailPercent || isSteady(one, charge, bank)) &&
         fills(one, bank, view.blocks)
       );
     const absorbed = charge.stages.slice(0, i).some((before) => before.stage === 'absorption');
@@ -74,6 +74,25 @@ export function isFull(
           (one.celsius === one.celsius ? 0 : WEATHER * view.blocks)
     );
   });
+}
+
+/**
+ * A current that no longer falls after hours at the charge voltage goes to gas, or is a meter's zero: an old lead battery takes several
+ * per cent for ever. By no more than so much of the capacity an hour, A; and no more than `most`, unless bulk gave plainly more: a charger
+ * at its limit shows a steady current too.
+ */
+const STEADY = { falls: 0.00125, most: 0.05, bulk: 1.25 };
+
+function isSteady(
+  { fallsPerHour, endAmps, endSourceAmps }: Stage,
+  { stages }: Charge,
+  bank: KnownBank,
+): boolean {
+  if (!isLead(bank.chemistry) || !(fallsPerHour <= STEADY.falls * bank.capacityAh)) return false;
+  return (
+    endAmps <= STEADY.most * bank.capacityAh ||
+    stages.some((one) => one.stage === 'bulk' && one.usualSourceAmps > STEADY.bulk * endSourceAmps)
+  );
 }
 
 function fills(stage: Stage, bank: KnownBank, blocks: number): boolean {

@@ -60,6 +60,8 @@ export function measureStage(
     leastEndAmps: ending.slice(-3).reduce((least, cell) => Math.min(least, view.amps[cell]!), Infinity),
     settledAmps: median(known.slice(known.length >> 1).map((cell) => (battery ?? view.amps)[cell]!)),
     usualSourceAmps: median(known.map((cell) => view.amps[cell]!)),
+    soonSourceAmps: soonAmps(known, view),
+    fallsPerHour: battery ? fallsPerHour(known, view, battery) : NaN,
     endAmpsAreBattery,
     ampHours: ampHoursIn(span, view, timeline),
     blocked: isBlocked(ending, view),
@@ -76,6 +78,17 @@ export function measureStage(
     tail: name === 'absorption' ? tailOf(known, view, bank) : null,
     cutOff: cutOff || first === 0 || last >= grid.count,
   };
+}
+
+/** A current is seen to fall, or not, over the last part of a stage that was held for so long at least; by the middle of its quarters. */
+const FALLS = { over: 2 * HOUR, least: 3 * HOUR };
+
+function fallsPerHour(cells: readonly number[], { grid }: ChargeView, battery: Float32Array): number {
+  if (cells.length * grid.step < FALLS.least) return NaN;
+  const last = cells.slice(-Math.round(FALLS.over / grid.step));
+  const quarter = Math.ceil(last.length / 4);
+  const middle = (some: readonly number[]) => median(some.map((cell) => battery[cell]!));
+  return (middle(last.slice(0, quarter)) - middle(last.slice(-quarter))) / ((0.75 * FALLS.over) / HOUR);
 }
 
 /** Of the cells at the tail so many may be above it: a load that stops sets the current free for a moment. */
@@ -149,6 +162,18 @@ function endingCells(cells: number[], view: ChargeView): number[] {
   const wanted = Math.max(1, Math.min(most, Math.round(ENDING.part * cells.length)));
   const inner = cells.length > 2 ? cells.slice(0, -1) : cells;
   return inner.slice(-wanted);
+}
+
+/** After the fall from one voltage to the next the battery carries the loads for a moment: from then on, for so long, as steady as that. */
+const SOON = { from: 5 * MINUTE, to: 65 * MINUTE, falls: 0.05 };
+
+function soonAmps(cells: readonly number[], { grid, amps }: ChargeView): number {
+  const since = (cell: number) => (cell - cells[0]!) * grid.step;
+  const soon = cells.filter((cell) => since(cell) >= SOON.from && since(cell) <= SOON.to);
+  const middle = (some: readonly number[]) => median(some.map((cell) => amps[cell]!));
+  const half = Math.ceil(soon.length / 2);
+  const [first, then] = [middle(soon.slice(0, half)), middle(soon.slice(half))];
+  return first - then < SOON.falls * first ? middle(soon) : NaN;
 }
 
 /** So many time constants in, a falling current has nearly settled. */

@@ -41,6 +41,12 @@ export interface Stage extends Span {
   settledAmps: number;
   /** Source's own current over the whole stage, median, A. */
   usualSourceAmps: number;
+  /** The same soon after it began, A: on float that is mostly the loads that ran as absorption ended. NaN where it falls, as the
+   * current of a battery does that is not full. */
+  soonSourceAmps: number;
+  /** By how much the battery's current still fell in its last two hours, A an hour; NaN where it is not known, or was held for less
+   * than three. */
+  fallsPerHour: number;
   /** True when `endAmps` is what the battery took, without loads. */
   endAmpsAreBattery: boolean;
   /** The BMS let no current in at its end: whatever the current says then, it is no tail. */

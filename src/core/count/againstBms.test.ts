@@ -14,7 +14,7 @@ const system = { bank: { capacityAh: 100 }, timeZone: 'UTC' } as KnownSystem;
 function compare(apart: (minute: number, normal: () => number) => number, timeZone = 'UTC') {
   const random = seededRandom(5);
   const time = Float64Array.from({ length: COUNT }, (_, i) => START + i * MINUTE);
-  const bms = Float32Array.from(time, (_, i) => (i % 1440 < 600 ? -4 : 6));
+  const bms = Float32Array.from(time, (_, i) => (i % 1440 < 600 ? -4 - (i % 50 < 10 ? 8 : 0) : 6));
   const amps = bms.map((one, i) => one + apart(i, () => random.normal(0, 1)));
   const timeline = timelineOf([{ device: 'bms', time, channels: { battery_current: bms } }]);
   const log: CounterLog = { device: 'monitor', time, amps, ampsAreItsOwn: true, volts: null, reading: null };
@@ -36,9 +36,13 @@ test('a load that runs by night comes and goes, and its hours are found, across 
   const night = (minute: number, normal: () => number) =>
     (minute % 1440 < 6 * 60 || minute % 1440 >= 20 * 60 ? 2 : 0) + 0.1 * normal();
   const found = compare(night);
+  // Levels of day and night differ by it, moves do not: it is no ratio.
+  expect(found.slope).toBeCloseTo(1, 1);
   expect(found.comesAndGoes).toBeGreaterThan(0.4);
   expect(found.hours!.from).toBeGreaterThanOrEqual(20);
   expect(found.hours!.to).toBeLessThanOrEqual(6);
+  const untilCharged = compare((minute, normal) => (minute % 1440 < 600 ? 2 : 0) + 0.1 * normal());
+  expect(untilCharged.slope).toBeCloseTo(1, 1);
   expect(compare(night, 'Asia/Tokyo').hours!.from).toBe((found.hours!.from + 9) % 24);
 });
 

@@ -1,6 +1,6 @@
 /** The monitor's current against the BMS's meter of the same current. */
 
-import { mean, quantile, robustDeviation } from '../quantity/numbers';
+import { isNumber, mean, median, quantile, robustDeviation } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellStart, type Grid, toGrid } from '../log/grid';
 import { zoneOffsetMinutes } from '../log/localTime';
@@ -58,7 +58,47 @@ export function againstBms(
   // Loads that stay make neighbours alike: a tenth of the cells speak.
   const [slopeError, offsetError] = Array.from(fit.errors, (one) => one * Math.sqrt(10)) as [number, number];
   const [slope, offsetA] = fit.values as unknown as [number, number];
-  return { slope, slopeError, offsetA, offsetError, ...courseOf(apart, cells, grid, timeZone) };
+  const levels = { slope, slopeError, offsetA, offsetError };
+  return { ...(byMoves(other, amps, grid, capacityAh) ?? levels), ...courseOf(apart, cells, grid, timeZone) };
+}
+
+/** Moves are taken over so long; the largest of them speak, each of so much of the capacity at least, A, and so many at least. */
+const MOVES = { lag: 20 * MINUTE, part: 0.2, least: 0.01, fewest: 20 };
+
+/**
+ * The ratio by which the two move together, and what is left apart: a load by night that the monitor does not see makes the levels
+ * of day and night differ, and no move. Null where too little moves.
+ */
+function byMoves(bms: Float32Array, amps: Float32Array, grid: Grid, capacityAh: number) {
+  const lag = Math.max(1, Math.round(MOVES.lag / grid.step));
+  const moves: { bms: number; amps: number }[] = [];
+  for (let i = lag; i < grid.count; i++) {
+    const move = { bms: bms[i]! - bms[i - lag]!, amps: amps[i]! - amps[i - lag]! };
+    if (isNumber(move.bms) && isNumber(move.amps)) moves.push(move);
+  }
+  const large = Math.max(
+    MOVES.least * capacityAh,
+    quantile(
+      moves.map((one) => Math.abs(one.bms)),
+      1 - MOVES.part,
+    ),
+  );
+  const speak = moves.filter((one) => Math.abs(one.bms) >= large);
+  if (speak.length < MOVES.fewest * lag) return null;
+  const ratios = speak.map((one) => one.amps / one.bms);
+  const slope = median(ratios);
+  const apart: number[] = [];
+  for (let i = 0; i < grid.count; i++) {
+    const one = amps[i]! - slope * bms[i]!;
+    if (isNumber(one)) apart.push(one);
+  }
+  const rest = robustLeastSquares({
+    columns: [new Float64Array(apart.length).fill(1)],
+    values: Float64Array.from(apart),
+  });
+  // Moves that overlap are no moves of their own.
+  const slopeError = robustDeviation(ratios) * Math.sqrt(lag / ratios.length);
+  return rest && { slope, slopeError, offsetA: rest.values[0]!, offsetError: rest.errors[0]! * Math.sqrt(10) };
 }
 
 const courseOf = (

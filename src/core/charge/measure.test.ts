@@ -1,0 +1,34 @@
+/** What a stage is measured by: how its current falls late in it, and what the loads drew soon after it began. Drawn views. */
+
+import { drawnView } from '../../../tests/support/drawnView';
+import { agm } from '../../../tests/support/drawnCharges';
+import { timelineOf } from '../log/timeline';
+import { measureStage } from './measure';
+import type { Setpoints } from './setpoint';
+
+const setpoints = { absorption: null, float: null, equalise: null, voltsPerC: 0 } as unknown as Setpoints;
+const measure = (minutes: number, amps: (minute: number) => number) =>
+  measureStage(
+    { stage: 'absorption', runs: [{ state: 'absorption', from: 0, to: minutes }], dips: 0, cutOff: false },
+    drawnView({ minutes, volts: () => 14.4, amps, battery: amps }),
+    setpoints,
+    timelineOf([]),
+    agm,
+  );
+
+test('how fast the current still falls after hours: an ampere an hour, or not at all', () => {
+  expect(measure(240, (minute) => 9 - minute / 60).fallsPerHour).toBeCloseTo(1, 1);
+  expect(Math.abs(measure(240, (minute) => 3 + 12 * Math.exp(-minute / 20)).fallsPerHour)).toBeLessThan(0.05);
+  // What comes to the tail of a hungry battery falls on.
+  expect(measure(240, (minute) => 20 * Math.exp(-minute / 90)).fallsPerHour).toBeGreaterThan(0.5);
+  expect(measure(150, () => 3).fallsPerHour).toBeNaN();
+});
+
+test('loads that ran as a stage began show soon after, where the current is steady', () => {
+  // 4 A of the evening for an hour and a half, then 1 A.
+  const evening = measure(600, (minute) => (minute < 90 ? 4 : 1));
+  expect(evening.soonSourceAmps).toBeCloseTo(4, 1);
+  expect(evening.usualSourceAmps).toBeCloseTo(1, 1);
+  // A battery that is not full takes less and less.
+  expect(measure(600, (minute) => 1 + 4 * Math.exp(-minute / 60)).soonSourceAmps).toBeNaN();
+});
