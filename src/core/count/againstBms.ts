@@ -98,7 +98,9 @@ function byMoves(bms: Float32Array, amps: Float32Array, grid: Grid, capacityAh: 
   });
   // Moves that overlap are no moves of their own.
   const slopeError = robustDeviation(ratios) * Math.sqrt(lag / ratios.length);
-  return rest && { slope, slopeError, offsetA: rest.values[0]!, offsetError: rest.errors[0]! * Math.sqrt(10) };
+  return (
+    rest && { slope, slopeError, offsetA: rest.values[0]!, offsetError: rest.errors[0]! * Math.sqrt(10) }
+  );
 }
 
 const courseOf = (
