@@ -223,7 +223,8 @@ function whatEndsIt(
   const ownAmps = median(ended.map((one) => one.stage.endSourceAmps));
   const { absorptionMinutes: minutes, tailA } = source?.profile ?? {};
   const name = source?.name ?? 'The charger';
-  const clock = median(of('timer').map((one) => one.stage.clockMs)) || held;
+  const repeated = median(of('timer').map((one) => one.stage.clockMs));
+  const clock = repeated || held;
   // Clouds cut some short; a clock is seen in those that they left alone.
   const longest = quantile(
     ended.map((one) => one.heldMs),
@@ -241,7 +242,7 @@ function whatEndsIt(
   const tails = of('tail');
   const most = 0.6 * ended.length;
   // Of the first and the last cell only a part may have been held: a clock may be two cells longer than what was seen.
-  if (longest + 2 * cellMs - 2 * MINUTE < SHORTEST_CLOCK) {
+  if ((repeated < longest ? repeated : longest) + 2 * cellMs - 2 * MINUTE < SHORTEST_CLOCK) {
     add(
       `It left absorption ${held > 0 ? `after ${duration(held)}` : 'at once'}: no clock is set so short, a threshold of current ended it.`,
       (by === 'tail' ? 1 : -1) * shrunk(WEIGHTS.tooSoonForClock, ended.length),

@@ -136,6 +136,14 @@ function main(): void {
 const isShown = ({ standing }: { standing: Standing }): boolean =>
   standing === 'strong' || standing === 'likely';
 
+/** Below this part of the time in its band the course of a site is worth a look. */
+const POOR_BAND = 0.8;
+
+const cutsWrong = (cuts: Outcome['cuts']): string[] => [
+  ...(cuts.found < cuts.true ? [`${cuts.found} of ${cuts.true} cut-offs`] : []),
+  ...(cuts.invented > 0 ? [`${cuts.invented} cut-offs invented`] : []),
+];
+
 function report(outcomes: readonly Outcome[]): void {
   const isTrue = ({ code }: Task, cause: string) =>
     code === cause ||
@@ -154,7 +162,14 @@ function report(outcomes: readonly Outcome[]): void {
         code !== HEALTHY && !found.includes(one)
           ? [`missed (${one.found.find(({ cause }) => cause === code)?.decibans ?? '-'} dB)`]
           : [];
-      const wrong = [...missed, ...untrue.map((finding) => `${finding.cause} ${finding.decibans} dB`)];
+      const wrong = [
+        ...missed,
+        ...untrue.map((finding) => `${finding.cause} ${finding.decibans} dB`),
+        ...cutsWrong(one.cuts),
+        ...(one.within < POOR_BAND * one.hours
+          ? [`charge in its band ${Math.round((100 * one.within) / one.hours)} % of the time`]
+          : []),
+      ];
       if (wrong.length > 0) lines.push(`  ${code} #${one.number}: ${wrong.join(', ')}; ${one.about}`);
     }
   }
