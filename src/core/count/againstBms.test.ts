@@ -11,11 +11,15 @@ const START = Date.UTC(2026, 9, 1);
 const system = { bank: { capacityAh: 100 }, timeZone: 'UTC' } as KnownSystem;
 
 /** Four days by the minute: what the BMS sees, and what the monitor shows beside it. */
-function compare(apart: (minute: number, normal: () => number) => number, timeZone = 'UTC') {
+function compare(
+  apart: (minute: number, normal: () => number) => number,
+  timeZone = 'UTC',
+  { gain = 1, late = 0 } = {},
+) {
   const random = seededRandom(5);
   const time = Float64Array.from({ length: COUNT }, (_, i) => START + i * MINUTE);
   const bms = Float32Array.from(time, (_, i) => (i % 1440 < 600 ? -4 - (i % 50 < 10 ? 8 : 0) : 6));
-  const amps = bms.map((one, i) => one + apart(i, () => random.normal(0, 1)));
+  const amps = bms.map((_, i) => gain * bms[Math.max(0, i - late)]! + apart(i, () => random.normal(0, 1)));
   const timeline = timelineOf([{ device: 'bms', time, channels: { battery_current: bms } }]);
   const log: CounterLog = { device: 'monitor', time, amps, ampsAreItsOwn: true, volts: null, reading: null };
   const grid: Grid = { from: START, step: MINUTE, count: COUNT, cuts: [] };
@@ -50,4 +54,9 @@ test('a load that switches by the hour comes and goes, at no hours of the day', 
   const found = compare((minute, normal) => (minute % 60 < 25 ? 2 : 0) + 0.1 * normal());
   expect(found.comesAndGoes).toBeGreaterThan(0.3);
   expect(found.hours).toBeNull();
+});
+
+test('a shunt of another size shows twice the current; also where the two meters move a quarter of an hour apart', () => {
+  for (const late of [0, 15])
+    expect(compare((_, normal) => 0.1 * normal(), 'UTC', { gain: 2, late }).slope).toBeGreaterThan(1.7);
 });

@@ -62,8 +62,11 @@ export function againstBms(
   return { ...(byMoves(other, amps, grid, capacityAh) ?? levels), ...courseOf(apart, cells, grid, timeZone) };
 }
 
-/** Moves are taken over so long; the largest of them speak, each of so much of the capacity at least, A, and so many at least. */
-const MOVES = { lag: 20 * MINUTE, part: 0.2, least: 0.01, fewest: 20 };
+/**
+ * Moves are taken over so long; the largest of them speak, each of so much of the capacity at least, A, and so many at least. Meters that
+ * do not move at the same moments show too small a ratio both ways: then the moves say nothing.
+ */
+const MOVES = { lag: 20 * MINUTE, part: 0.2, least: 0.01, fewest: 20, bothWays: 0.9 };
 
 /**
  * The ratio by which the two move together, and what is left apart: a load by night that the monitor does not see makes the levels
@@ -76,17 +79,15 @@ function byMoves(bms: Float32Array, amps: Float32Array, grid: Grid, capacityAh: 
     const move = { bms: bms[i]! - bms[i - lag]!, amps: amps[i]! - amps[i - lag]! };
     if (isNumber(move.bms) && isNumber(move.amps)) moves.push(move);
   }
-  const large = Math.max(
-    MOVES.least * capacityAh,
-    quantile(
-      moves.map((one) => Math.abs(one.bms)),
-      1 - MOVES.part,
-    ),
-  );
-  const speak = moves.filter((one) => Math.abs(one.bms) >= large);
-  if (speak.length < MOVES.fewest * lag) return null;
-  const ratios = speak.map((one) => one.amps / one.bms);
+  const ratiosTo = (of: 'bms' | 'amps', to: 'bms' | 'amps'): number[] => {
+    const sizes = moves.map((one) => Math.abs(one[to]));
+    const large = Math.max(MOVES.least * capacityAh, quantile(sizes, 1 - MOVES.part));
+    return moves.filter((one) => Math.abs(one[to]) >= large).map((one) => one[of] / one[to]);
+  };
+  const ratios = ratiosTo('amps', 'bms');
   const slope = median(ratios);
+  if (ratios.length < MOVES.fewest * lag || !(slope * median(ratiosTo('bms', 'amps')) > MOVES.bothWays))
+    return null;
   const apart: number[] = [];
   for (let i = 0; i < grid.count; i++) {
     const one = amps[i]! - slope * bms[i]!;

@@ -57,6 +57,9 @@ test('where every run comes low, the long ones were not cut if the short ones en
   const cut = usualRuns([...low, ...short], () => false, 1);
   expect(low.every(cut.isWhole)).toBe(true);
   expect(short.some(cut.isWhole)).toBe(false);
+  // Over as they began, they say nothing of the others.
+  const refused = short.map((one) => run(1, one.moment.volts));
+  expect(low.some(usualRuns([...low, ...refused], () => false, 1).isWhole)).toBe(false);
   // The short ones ended as high: nothing says that they were cut.
   const high = short.map((one) => run(one.ranMs / MINUTES, 11.7));
   expect(low.some(usualRuns([...low, ...high], () => false, 1).isWhole)).toBe(false);

@@ -89,7 +89,9 @@ function longest(like: readonly Drop[], load: LoadCurrent, blocks: number): numb
   );
   const margin = marginOf(load, ms);
   const long = like.filter((one) => Math.abs(one.ranMs - ms) <= margin);
-  const short = like.filter((one) => one.ranMs < ms - margin);
+  // What is over as it begins pulls the voltage down further, and says nothing of where others end.
+  const begun = REFUSED.samples * medianStep(load.time);
+  const short = like.filter((one) => one.ranMs < ms - margin && one.ranMs > begun);
   if (short.length < RUNS.fewest) return null;
   const voltsOf = (some: readonly Drop[]) => median(some.map((one) => one.moment.volts));
   return voltsOf(short) < voltsOf(long) - LOWER * blocks ? lengthOf(long, load) : null;
