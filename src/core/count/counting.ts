@@ -2,16 +2,7 @@
 
 import { median, quantile } from '../quantity/numbers';
 import { HOUR, MINUTE, type Span } from '../quantity/span';
-import {
-  cellOf,
-  cellStart,
-  firstAtOrAfter,
-  type Grid,
-  integrate,
-  judgingGrid,
-  medianStep,
-  toGrid,
-} from '../log/grid';
+import { cellOf, cellStart, firstAtOrAfter, type Grid, integrate, toGrid } from '../log/grid';
 import { anyLogWith, logOf, type Timeline } from '../log/timeline';
 import { dischargesOf } from '../capacity/discharges';
 import type { SourceCharging } from '../charge/types';
@@ -28,6 +19,7 @@ import { interpolateAt } from '../log/interpolateAt';
 import { jumpsIn } from './jumps';
 import type { Meters } from './meters';
 import { fullCharges, missedSyncs } from './missed';
+import { onGrid } from './onGrid';
 import { recipesOf } from './recipes';
 import { type Reference, referenceAt, referenceOf } from './reference';
 import { replay } from './replay';
@@ -128,10 +120,9 @@ export function referenceFor(
 ): Reference {
   const bank = countedBank(system);
   const span = { from: log.time[0]!, to: log.time[log.time.length - 1]! };
-  const grid = judgingGrid(span, medianStep(log.time), log.time);
+  const { grid, volts } = onGrid(log);
   const cells = ledgerGrid(span, log.time);
   const seen = toGrid(log.time, amps, grid);
-  const volts = log.volts ? toGrid(log.time, log.volts, grid) : null;
   const anchors: Anchor[] = [
     ...chargeAnchors(countedCharges(system, charging)),
     ...(volts ? restAnchors(bank, grid, seen, volts) : []),

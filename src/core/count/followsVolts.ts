@@ -2,8 +2,9 @@
 
 import { quantile } from '../quantity/numbers';
 import { HOUR, type Span } from '../quantity/span';
-import { cellStart, judgingGrid, medianStep, toGrid } from '../log/grid';
+import { cellStart } from '../log/grid';
 import type { CounterLog } from './counterLog';
+import { onGrid } from './onGrid';
 
 export interface FollowsVolts {
   /** Steps of the voltage while hardly any charge flowed, and at how many of them the reading went along. */
@@ -24,16 +25,9 @@ const FLOWS = 2.5;
 const JUMP = 4;
 
 /** @param capacityAh by which it would count @param blocks 12 V blocks in series */
-export function followsVolts(
-  { time, amps, volts, reading }: CounterLog,
-  capacityAh: number,
-  blocks: number,
-): FollowsVolts | null {
-  if (!volts || !reading) return null;
-  const grid = judgingGrid({ from: time[0]!, to: time[time.length - 1]! }, medianStep(time), time);
-  const v = toGrid(time, volts, grid);
-  const r = toGrid(time, reading, grid);
-  const a = toGrid(time, amps, grid);
+export function followsVolts(log: CounterLog, capacityAh: number, blocks: number): FollowsVolts | null {
+  const { grid, amps: a, volts: v, reading: r } = onGrid(log);
+  if (!v || !r) return null;
   const lag = Math.max(1, Math.round(LAG / grid.step));
   const found: FollowsVolts = {
     steps: 0,

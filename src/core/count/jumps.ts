@@ -28,7 +28,8 @@ export function jumpsIn(
   for (let i = 0; i < time.length; i++) {
     const now = reading[i]!;
     if (now !== now) continue;
-    if (last >= 0) {
+    // Most steps are far too small, whatever flowed.
+    if (last >= 0 && Math.abs(now - reading[last]!) > least) {
       const hours = (time[i]! - time[last]!) / HOUR;
       const silent = time[i]! - time[last]! > limit;
       const from = reading[last]!;

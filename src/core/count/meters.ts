@@ -5,7 +5,7 @@
 
 import { quantile } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
-import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
+import { cellOf, type Grid } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 import type { SourceCharging } from '../charge/types';
 import { blocksInSeries, isLead } from '../system/chemistry';
@@ -13,6 +13,7 @@ import type { KnownBank, KnownSystem } from '../system/known';
 import { type Against, againstBms } from './againstBms';
 import { type AtFloat, atFloatOf } from './atFloat';
 import type { CounterLog } from './counterLog';
+import { onGrid } from './onGrid';
 import { type MeanCurrent, meansOf, type Share, sharesByBms, sharesOf } from './shares';
 import { type Unseen, unseenOf } from './unseen';
 
@@ -42,13 +43,7 @@ export function metersOf(
   log: CounterLog,
   charging: readonly SourceCharging[],
 ): Meters {
-  const grid = judgingGrid(
-    { from: log.time[0]!, to: log.time[log.time.length - 1]! },
-    medianStep(log.time),
-    log.time,
-  );
-  const amps = toGrid(log.time, log.amps, grid);
-  const volts = log.volts ? toGrid(log.time, log.volts, grid) : null;
+  const { grid, amps, volts } = onGrid(log);
   const held = heldCells(charging, grid);
   return {
     means: meansOf(system, timeline),
