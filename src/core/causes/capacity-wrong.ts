@@ -8,7 +8,6 @@ import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, over, points } from './d
 const WEIGHTS = {
   /** What the monitor is set to against the label, as a ratio of 1 and more. */
   set: [
-    [1.8, 18],
     [1.4, 15],
     [1.22, 9],
     [1.12, 2],

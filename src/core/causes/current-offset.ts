@@ -4,7 +4,7 @@ import { HOUR } from '../quantity/span';
 import { amps } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { COMES_AND_GOES, NO_ZERO } from './coverage';
+import { COMES_AND_GOES, KEPT_BY, NO_ZERO } from './coverage';
 import { countOf, driftBy, DRIFT_PRIOR, isFirm, isTooCoarse, missingMonitor, over, points } from './drifting';
 
 const WEIGHTS = {
@@ -56,12 +56,12 @@ const WEIGHTS = {
 } as const satisfies Record<string, Bands | number>;
 
 /**
- * What a full battery on float takes, thousandths of its capacity in A (common practice, no source). Lithium above its float gives to
+ * What the monitor may show of a full battery on float, thousandths of its capacity in A. Lithium above its float gives to
  * the loads for days until it has come down: that proves no zero error, unless it stays the same for a day and more.
  */
 const KEEPS = {
-  lead: { min: 0, max: 6 },
-  lithium: { min: -Infinity, max: 0.4 },
+  lead: { min: 0, max: KEPT_BY.lead },
+  lithium: { min: -Infinity, max: KEPT_BY.lithium },
   steady: { min: -0.4, max: 0.4 },
 };
 /** A zero error smaller than this is any meter's, thousandths of the capacity. */

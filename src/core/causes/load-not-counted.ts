@@ -7,6 +7,7 @@ import {
   COMES_AND_GOES,
   COVERAGE_ANSWERS,
   COVERAGE_WEIGHTS,
+  KEPT_BY,
   mayBypass,
   missingCoverage,
   NO_ZERO,
@@ -37,9 +38,6 @@ const WEIGHTS = {
   sameAmps: 9,
   sameByHours: 5,
 } as const satisfies Record<string, Bands | number>;
-
-/** What a full lithium battery, or a lead one, takes on float at most, thousandths of the capacity in A (common practice, no source). */
-const KEEPS = { lead: 5, lithium: 0.4 };
 
 export const loadNotCounted: Cause = {
   code: 'load-not-counted',
@@ -81,7 +79,7 @@ function weighMissing({ counting, system, bank }: Judged): Evidence[] {
   const { meters, offsetA } = counting;
   const thousandths = (value: number) => (1000 * value) / bank.capacityAh;
   const float = meters.atFloat && meters.atFloat.hours >= 4 && !meters.bms ? meters.atFloat.amps : NaN;
-  const keeps = isLead(bank.chemistry) ? KEEPS.lead : KEEPS.lithium;
+  const keeps = isLead(bank.chemistry) ? KEPT_BY.lead : KEPT_BY.lithium;
   const found = [
     meters.bms && meters.bms.slope > 0.5 ? thousandths(meters.bms.offsetA) : NaN,
     thousandths(float) - keeps,

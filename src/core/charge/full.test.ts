@@ -77,6 +77,8 @@ describe('by its own absorption', () => {
     expect(full(steady)).toBe(true);
     expect(full({ ...steady, fallsPerHour: 0.4 })).toBe(false);
     expect(full({ ...steady, fallsPerHour: NaN })).toBe(false);
+    // A current that rises is set free by loads, or by the sun.
+    expect(full({ ...steady, fallsPerHour: -0.4 })).toBe(false);
     expect(full({ ...steady, volts: 13.7 })).toBe(false);
     expect(full({ ...steady, endAmps: 9, endSourceAmps: 9 })).toBe(false);
     const after = stage({ stage: 'bulk', usualSourceAmps: 20 });

@@ -88,7 +88,7 @@ function isSteady(
   { stages }: Charge,
   bank: KnownBank,
 ): boolean {
-  if (!isLead(bank.chemistry) || !(fallsPerHour <= STEADY.falls * bank.capacityAh)) return false;
+  if (!isLead(bank.chemistry) || !(Math.abs(fallsPerHour) <= STEADY.falls * bank.capacityAh)) return false;
   return (
     endAmps <= STEADY.most * bank.capacityAh ||
     stages.some((one) => one.stage === 'bulk' && one.usualSourceAmps > STEADY.bulk * endSourceAmps)
