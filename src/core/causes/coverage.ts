@@ -88,7 +88,7 @@ export function weighCoverage(
 }
 
 /** What a full battery takes on float at most, thousandths of its capacity in A (common practice, no source). */
-export const KEPT_BY = { lead: 6, lithium: 0.4 };
+export const FLOAT_CURRENT = { lead: 6, lithium: 0.4 };
 /** Hardly a zero is off by so much, parts of the capacity in A. */
 export const NO_ZERO = 0.006;
 /** What goes by this is plainly more, whatever was told of the wiring. */

@@ -4,7 +4,7 @@ import { HOUR } from '../quantity/span';
 import { amps } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { COMES_AND_GOES, KEPT_BY, NO_ZERO } from './coverage';
+import { COMES_AND_GOES, FLOAT_CURRENT, NO_ZERO } from './coverage';
 import { countOf, driftBy, DRIFT_PRIOR, isFirm, isTooCoarse, missingMonitor, over, points } from './drifting';
 
 const WEIGHTS = {
@@ -59,9 +59,9 @@ const WEIGHTS = {
  * What the monitor may show of a full battery on float, thousandths of its capacity in A. Lithium above its float gives to
  * the loads for days until it has come down: that proves no zero error, unless it stays the same for a day and more.
  */
-const KEEPS = {
-  lead: { min: 0, max: KEPT_BY.lead },
-  lithium: { min: -Infinity, max: KEPT_BY.lithium },
+const ON_FLOAT = {
+  lead: { min: 0, max: FLOAT_CURRENT.lead },
+  lithium: { min: -Infinity, max: FLOAT_CURRENT.lithium },
   steady: { min: -0.4, max: 0.4 },
 };
 /** A zero error smaller than this is any meter's, thousandths of the capacity. */
@@ -120,7 +120,11 @@ export const currentOffset: Cause = {
     const float = meters.atFloat;
     // Beside another meter of the same current float says nothing new.
     if (float && float.hours >= 4 && !meters.bms) {
-      const { min, max } = isLead(bank.chemistry) ? KEEPS.lead : float.steady ? KEEPS.steady : KEEPS.lithium;
+      const { min, max } = isLead(bank.chemistry)
+        ? ON_FLOAT.lead
+        : float.steady
+          ? ON_FLOAT.steady
+          : ON_FLOAT.lithium;
       const shown = thousandths(float.amps);
       const beyond = Math.max(min - shown, shown - max) - thousandths(float.error);
       if (beyond > 0.2 || (shown < max && shown >= 0))

@@ -62,11 +62,6 @@ test('clouds that cut most plateaus short do not make a clock a threshold', () =
   expect(sumOf(tailThresholdHigh.weigh!(seen([of(charges)])), 'clock')).toBeLessThanOrEqual(0);
   const short = [2, 3, 2, 3, 2].map((minutes) => charge([absorbed(minutes, 6), float]));
   expect(sumOf(tailThresholdHigh.weigh!(seen([of(short)])), 'clock')).toBeGreaterThan(5);
-  // What repeats after seven minutes is no clock either, whatever a few that lasted longer say.
-  const repeated = [1, 1, 1, 9, 12, 12, 12].map((minutes) =>
-    charge([absorbed(minutes, 6, { endedBy: 'timer', clockMs: 7 * MINUTE }), float]),
-  );
-  expect(sumOf(tailThresholdHigh.weigh!(seen([of(repeated)])), 'clock')).toBeGreaterThan(5);
   // In a log of ten-minute cells they may have been longer.
   const coarse = of(short, { cellMs: 10 * MINUTE });
   expect(sumOf(tailThresholdHigh.weigh!(seen([coarse])), 'clock')).toBeLessThanOrEqual(0);

@@ -4,7 +4,7 @@ import { HOUR, MINUTE } from '../quantity/span';
 import { median, quantile } from '../quantity/numbers';
 import { ampHours, amps, duration, percent, share, volts } from '../quantity/text';
 import { CHEMISTRY, fullTailAmps } from '../system/chemistry';
-import { SHORTEST_CLOCK } from '../charge/ended';
+import { isTooShortForClock } from '../charge/ended';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { type Evidence, shrunk, weightOf } from './cause';
 
@@ -223,8 +223,7 @@ function whatEndsIt(
   const ownAmps = median(ended.map((one) => one.stage.endSourceAmps));
   const { absorptionMinutes: minutes, tailA } = source?.profile ?? {};
   const name = source?.name ?? 'The charger';
-  const repeated = median(of('timer').map((one) => one.stage.clockMs));
-  const clock = repeated || held;
+  const clock = median(of('timer').map((one) => one.stage.clockMs)) || held;
   // Clouds cut some short; a clock is seen in those that they left alone.
   const longest = quantile(
     ended.map((one) => one.heldMs),
@@ -241,8 +240,7 @@ function whatEndsIt(
   const timers = of('timer');
   const tails = of('tail');
   const most = 0.6 * ended.length;
-  // Of the first and the last cell only a part may have been held: a clock may be two cells longer than what was seen.
-  if ((repeated < longest ? repeated : longest) + 2 * cellMs - 2 * MINUTE < SHORTEST_CLOCK) {
+  if (isTooShortForClock(longest, cellMs)) {
     add(
       `It left absorption ${held > 0 ? `after ${duration(held)}` : 'at once'}: no clock is set so short, a threshold of current ended it.`,
       (by === 'tail' ? 1 : -1) * shrunk(WEIGHTS.tooSoonForClock, ended.length),

@@ -7,7 +7,7 @@ import {
   COMES_AND_GOES,
   COVERAGE_ANSWERS,
   COVERAGE_WEIGHTS,
-  KEPT_BY,
+  FLOAT_CURRENT,
   mayBypass,
   missingCoverage,
   NO_ZERO,
@@ -79,10 +79,10 @@ function weighMissing({ counting, system, bank }: Judged): Evidence[] {
   const { meters, offsetA } = counting;
   const thousandths = (value: number) => (1000 * value) / bank.capacityAh;
   const float = meters.atFloat && meters.atFloat.hours >= 4 && !meters.bms ? meters.atFloat.amps : NaN;
-  const keeps = isLead(bank.chemistry) ? KEPT_BY.lead : KEPT_BY.lithium;
+  const floatCurrent = isLead(bank.chemistry) ? FLOAT_CURRENT.lead : FLOAT_CURRENT.lithium;
   const found = [
     meters.bms && meters.bms.slope > 0.5 ? thousandths(meters.bms.offsetA) : NaN,
-    thousandths(float) - keeps,
+    thousandths(float) - floatCurrent,
     counting.favours.offset > 3 && isFirm(counting) ? thousandths(offsetA.value) : NaN,
   ].filter((one) => one > 0);
   if (found.length === 0) return [];

@@ -80,6 +80,12 @@ test('where both repeat as sharply, nine minutes are no clock', () => {
   expect(new Set(ended(days))).toEqual(new Set(['tail']));
 });
 
+test('what repeats after seven minutes at differing currents is no clock; after twelve it may be', () => {
+  const days = (minutes: number) => CURRENTS.map((own) => ({ minutes, own, battery: 12 + own / 2 }));
+  expect(ended(days(7))).not.toContain('timer');
+  expect(new Set(ended(days(12)))).toEqual(new Set(['timer']));
+});
+
 test('a log of ten-minute cells shows no clock of ten minutes', () => {
   const days = CURRENTS.map((own) => ({ minutes: 10, own }));
   expect(ended(days, 'float', 10 * MINUTE)).not.toContain('timer');

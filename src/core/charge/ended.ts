@@ -111,7 +111,10 @@ const NO_CLOCK = 0.3;
 /** Part of the absorptions that must agree with a clock that is set. */
 const AGREES = 0.8;
 /** Nobody sets a shorter absorption time. */
-export const SHORTEST_CLOCK = 10 * MINUTE;
+const SHORTEST_CLOCK = 10 * MINUTE;
+/** Of the first and the last cell only a part may have been held: a clock may be two cells longer than what was seen, ms. */
+export const isTooShortForClock = (ms: number, cellMs: number): boolean =>
+  ms + 2 * cellMs - 2 * MINUTE < SHORTEST_CLOCK;
 /** A cell of the log in parts of the duration, above which nothing is the same again. */
 const COARSEST = 0.25;
 /** And under which they are as sharp as a clock, or a threshold, makes them. */
@@ -198,6 +201,9 @@ function timerOrTail(
   // A clock that is set, and that every length agrees with as far as the log tells: days that are alike end at like currents too.
   const agrees = absorbed.filter((one) => bySetting(one) === 'timer').length;
   if (profile?.tailA === undefined && agrees >= AGREES * absorbed.length) return by(bySetting);
+  // What repeats sooner than any clock is set has ended by its current.
+  const repeats = together && tellsTime ? together : looseTimer ? usual : Infinity;
+  if (isTooShortForClock(repeats, view.grid.step)) return by(tail);
   if (together && tellsTime && !sharpTail) return { endedBy: timerAt(together), lengthOf: () => together };
   if (looseTimer !== looseTail) return by(looseTimer ? timer : tail);
   // Undisturbed plateaus of plainly differing length are no clock's doing, even where loads blur the current at their ends.

@@ -81,12 +81,13 @@ describe('by its own absorption', () => {
     expect(full({ ...steady, fallsPerHour: -0.4 })).toBe(false);
     expect(full({ ...steady, volts: 13.7 })).toBe(false);
     expect(full({ ...steady, endAmps: 9, endSourceAmps: 9 })).toBe(false);
-    const after = stage({ stage: 'bulk', usualSourceAmps: 20 });
-    const stages = [after, absorption({ ...steady, endAmps: 9, endSourceAmps: 9 })];
+    const bulk = stage({ stage: 'bulk', usualSourceAmps: 20 });
+    const stages = [bulk, absorption({ ...steady, endAmps: 9, endSourceAmps: 9 })];
     const view = { ampNoise: 0.05, blocks: 1 };
     expect(isFull({ ...charge(stages), heldFull: [] }, agm, view)).toBe(true);
-    const plateau = absorption({ ...steady, volts: 14.4 });
-    expect(isFull({ ...charge([plateau]), heldFull: [] }, { ...agm, chemistry: 'lfp' }, view)).toBe(false);
+    expect(
+      isFull({ ...charge([absorption(steady)]), heldFull: [] }, { ...agm, chemistry: 'lfp' }, view),
+    ).toBe(false);
   });
 
   test('a meter that shows a battery drawn on at its charge voltage is off: no more goes in than the only charger gives', () => {

@@ -59,7 +59,7 @@ export function isFull(
       return (
         !one.cutOff &&
         one.heldMs >= LEAST_ABSORPTION &&
-        (percentOf(amps) <= fullTailPercent || isSteady(one, charge, bank)) &&
+        (percentOf(amps) <= fullTailPercent || isSteady(one, amps, charge, bank)) &&
         fills(one, bank, view.blocks)
       );
     const absorbed = charge.stages.slice(0, i).some((before) => before.stage === 'absorption');
@@ -84,13 +84,14 @@ export function isFull(
 const STEADY = { falls: 0.00125, most: 0.05, bulk: 1.25 };
 
 function isSteady(
-  { fallsPerHour, endAmps, endSourceAmps }: Stage,
+  { fallsPerHour, endSourceAmps }: Stage,
+  amps: number,
   { stages }: Charge,
   bank: KnownBank,
 ): boolean {
   if (!isLead(bank.chemistry) || !(Math.abs(fallsPerHour) <= STEADY.falls * bank.capacityAh)) return false;
   return (
-    endAmps <= STEADY.most * bank.capacityAh ||
+    amps <= STEADY.most * bank.capacityAh ||
     stages.some((one) => one.stage === 'bulk' && one.usualSourceAmps > STEADY.bulk * endSourceAmps)
   );
 }

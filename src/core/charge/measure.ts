@@ -20,6 +20,10 @@ export function ampHoursIn(span: Span, view: ChargeView, timeline: Timeline): nu
   return through.in - through.out;
 }
 
+/** The middle of a view's column over some cells. */
+const medianOver = (cells: readonly number[], column: Float32Array): number =>
+  median(cells.map((cell) => column[cell]!));
+
 /** A stage as it was. Its dips are in its span, but not in the time held, nor in its medians. */
 export function measureStage(
   { stage: name, runs, dips, cutOff }: StageRuns,
@@ -44,22 +48,22 @@ export function measureStage(
   );
   const battery = view.batteryAmps;
   const ending = endingCells(known, view);
-  const endSourceAmps = median(ending.map((cell) => view.amps[cell]!));
-  const endBattery = battery ? median(ending.map((cell) => battery[cell]!)) : NaN;
+  const endSourceAmps = medianOver(ending, view.amps);
+  const endBattery = battery ? medianOver(ending, battery) : NaN;
   const endAmpsAreBattery = endBattery === endBattery;
   return {
     stage: name,
     ...span,
-    volts: median(known.map((cell) => view.volts[cell]!)),
+    volts: medianOver(known, view.volts),
     topVolts: known.reduce((most, cell) => Math.max(most, view.volts[cell]!), -Infinity),
     volts25: median(known.map((cell) => at25(view, cell, setpoints.voltsPerC))),
-    batteryVolts: view.batteryVolts ? median(known.map((cell) => view.batteryVolts![cell]!)) : NaN,
-    celsius: view.celsius ? median(known.map((cell) => view.celsius![cell]!)) : NaN,
+    batteryVolts: view.batteryVolts ? medianOver(known, view.batteryVolts) : NaN,
+    celsius: view.celsius ? medianOver(known, view.celsius) : NaN,
     endAmps: endAmpsAreBattery ? endBattery : endSourceAmps,
     endSourceAmps,
     leastEndAmps: ending.slice(-3).reduce((least, cell) => Math.min(least, view.amps[cell]!), Infinity),
-    settledAmps: median(known.slice(known.length >> 1).map((cell) => (battery ?? view.amps)[cell]!)),
-    usualSourceAmps: median(known.map((cell) => view.amps[cell]!)),
+    settledAmps: medianOver(known.slice(known.length >> 1), battery ?? view.amps),
+    usualSourceAmps: medianOver(known, view.amps),
     soonSourceAmps: soonAmps(known, view),
     fallsPerHour: battery ? fallsPerHour(known, view, battery) : NaN,
     endAmpsAreBattery,
@@ -87,8 +91,8 @@ function fallsPerHour(cells: readonly number[], { grid }: ChargeView, battery: F
   if (cells.length * grid.step < FALLS.least) return NaN;
   const last = cells.slice(-Math.round(FALLS.over / grid.step));
   const quarter = Math.ceil(last.length / 4);
-  const middle = (some: readonly number[]) => median(some.map((cell) => battery[cell]!));
-  return (middle(last.slice(0, quarter)) - middle(last.slice(-quarter))) / ((0.75 * FALLS.over) / HOUR);
+  const fell = medianOver(last.slice(0, quarter), battery) - medianOver(last.slice(-quarter), battery);
+  return fell / ((0.75 * FALLS.over) / HOUR);
 }
 
 /** Of the cells at the tail so many may be above it: a load that stops sets the current free for a moment. */
@@ -170,10 +174,9 @@ const SOON = { from: 5 * MINUTE, to: 65 * MINUTE, falls: 0.05 };
 function soonAmps(cells: readonly number[], { grid, amps }: ChargeView): number {
   const since = (cell: number) => (cell - cells[0]!) * grid.step;
   const soon = cells.filter((cell) => since(cell) >= SOON.from && since(cell) <= SOON.to);
-  const middle = (some: readonly number[]) => median(some.map((cell) => amps[cell]!));
   const half = Math.ceil(soon.length / 2);
-  const [first, then] = [middle(soon.slice(0, half)), middle(soon.slice(half))];
-  return first - then < SOON.falls * first ? middle(soon) : NaN;
+  const first = medianOver(soon.slice(0, half), amps);
+  return first - medianOver(soon.slice(half), amps) < SOON.falls * first ? medianOver(soon, amps) : NaN;
 }
 
 /** So many time constants in, a falling current has nearly settled. */

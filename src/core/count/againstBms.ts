@@ -35,11 +35,11 @@ export function againstBms(
   const other = toGrid(bms.time, bms.channels.battery_current!, grid);
   const cells: number[] = [];
   for (let i = 0; i < grid.count; i++) if (amps[i]! === amps[i]! && other[i]! === other[i]!) cells.push(i);
-  const x = Float64Array.from(cells, (i) => other[i]!);
   if (cells.length < LEAST_CELLS) return null;
   // As it is: a load by night would be taken for a ratio where charging is by day.
   const apart = cells.map((i) => amps[i]! - other[i]!);
-  if (quantile(x, 0.95) - quantile(x, 0.05) < 0.02 * capacityAh) {
+  const seen = cells.map((i) => other[i]!);
+  if (quantile(seen, 0.95) - quantile(seen, 0.05) < 0.02 * capacityAh) {
     // Of a current that hardly moves only the difference can be told.
     const scatter = robustDeviation(apart);
     return {
@@ -50,16 +50,24 @@ export function againstBms(
       ...courseOf(apart, cells, grid, timeZone),
     };
   }
+  const ratio = byMoves(other, amps, grid, capacityAh) ?? byLevels(other, amps, cells);
+  return ratio && { ...ratio, ...courseOf(apart, cells, grid, timeZone) };
+}
+
+type Ratio = Omit<Against, 'comesAndGoes' | 'hours'>;
+
+/** Loads that stay make neighbours alike: a tenth of the cells speak. */
+const ALIKE = Math.sqrt(10);
+
+function byLevels(bms: Float32Array, amps: Float32Array, cells: readonly number[]): Ratio | null {
   const fit = robustLeastSquares({
-    columns: [x, new Float64Array(cells.length).fill(1)],
+    columns: [Float64Array.from(cells, (i) => bms[i]!), new Float64Array(cells.length).fill(1)],
     values: Float64Array.from(cells, (i) => amps[i]!),
   });
   if (!fit) return null;
-  // Loads that stay make neighbours alike: a tenth of the cells speak.
-  const [slopeError, offsetError] = Array.from(fit.errors, (one) => one * Math.sqrt(10)) as [number, number];
   const [slope, offsetA] = fit.values as unknown as [number, number];
-  const levels = { slope, slopeError, offsetA, offsetError };
-  return { ...(byMoves(other, amps, grid, capacityAh) ?? levels), ...courseOf(apart, cells, grid, timeZone) };
+  const [slopeError, offsetError] = fit.errors as unknown as [number, number];
+  return { slope, slopeError: ALIKE * slopeError, offsetA, offsetError: ALIKE * offsetError };
 }
 
 /**
@@ -72,7 +80,7 @@ const MOVES = { lag: 20 * MINUTE, part: 0.2, least: 0.01, fewest: 20, bothWays: 
  * The ratio by which the two move together, and what is left apart: a load by night that the monitor does not see makes the levels
  * of day and night differ, and no move. Null where too little moves.
  */
-function byMoves(bms: Float32Array, amps: Float32Array, grid: Grid, capacityAh: number) {
+function byMoves(bms: Float32Array, amps: Float32Array, grid: Grid, capacityAh: number): Ratio | null {
   const lag = Math.max(1, Math.round(MOVES.lag / grid.step));
   const moves: { bms: number; amps: number }[] = [];
   for (let i = lag; i < grid.count; i++) {
@@ -99,9 +107,7 @@ function byMoves(bms: Float32Array, amps: Float32Array, grid: Grid, capacityAh: 
   });
   // Moves that overlap are no moves of their own.
   const slopeError = robustDeviation(ratios) * Math.sqrt(lag / ratios.length);
-  return (
-    rest && { slope, slopeError, offsetA: rest.values[0]!, offsetError: rest.errors[0]! * Math.sqrt(10) }
-  );
+  return rest && { slope, slopeError, offsetA: rest.values[0]!, offsetError: ALIKE * rest.errors[0]! };
 }
 
 const courseOf = (
