@@ -26,9 +26,13 @@ const given = (minute: number) => {
  * @param heldFrom minute of the day from which it was seen to hold its voltage, where it answers the loads
  */
 const sharesBy = (shown: (given: number, drawn: number) => number, heldFrom = 540) =>
-  sharesOfDrawn(given, (minute) => shown(given(minute), load(minute)), heldFrom);
+  sharesOfDrawn([given], (minute) => shown(given(minute), load(minute)), heldFrom);
 
-function sharesOfDrawn(own: (minute: number) => number, shown: (minute: number) => number, heldFrom: number) {
+function sharesOfDrawn(
+  owns: readonly ((minute: number) => number)[],
+  shown: (minute: number) => number,
+  heldFrom: number,
+) {
   const time = Float64Array.from({ length: DAYS * 1440 }, (_, i) => i * MINUTE);
   const column = (of: (minute: number) => number) => Float32Array.from(time, (_, i) => of(i));
   const volts = column((minute) => (minute % 1440 >= 480 && minute % 1440 < 720 ? 14.3 : 12.5));
@@ -38,11 +42,16 @@ function sharesOfDrawn(own: (minute: number) => number, shown: (minute: number) 
     time,
     channels: { battery_current: amps, battery_voltage: volts },
   };
-  const log: Series = { device: charger!.id, time, channels: { source_current: column(own) } };
+  const sources = owns.map((_, k) => ({ ...charger!, id: `${charger!.id}-${k}` }));
+  const logs = owns.map((own, k): Series => ({
+    device: sources[k]!.id,
+    time,
+    channels: { source_current: column(own) },
+  }));
   const grid = judgingGrid({ from: 0, to: time.at(-1)! }, MINUTE, time);
   return sharesOf(
-    { ...system, sources: [charger!], loads: [] },
-    timelineOf([monitor, log]),
+    { ...system, sources, loads: [] },
+    timelineOf([monitor, ...logs]),
     { device: 'monitor', time, amps, ampsAreItsOwn: true, volts, reading: null },
     grid,
     { amps: toGrid(time, amps, grid), volts: toGrid(time, volts, grid) },
@@ -69,7 +78,7 @@ test('all of it where its float gives nothing but what the loads draw now and th
     return into < 480 || into >= 720 ? 0 : into < 500 ? 0.4 * capacityAh : pump(minute);
   };
   const [one] = sharesOfDrawn(
-    own,
+    [own],
     (minute) =>
       own(minute) > 0 || (minute % 1440 >= 480 && minute % 1440 < 720)
         ? own(minute) - pump(minute)
@@ -77,6 +86,23 @@ test('all of it where its float gives nothing but what the loads draw now and th
     500,
   );
   expect(one!.share).toBeGreaterThan(0.8);
+});
+
+test('no more than all of it where another moves with it that only answers loads by much', () => {
+  // Two suns rise together; the second also carries, at the held voltage, a load that comes and goes.
+  const pump = (minute: number) => ((minute * 7) % 97 < 40 ? 0.4 * capacityAh : 0);
+  const sun = (minute: number) => {
+    const into = minute % 1440;
+    return into < 480 || into >= 540 ? 0 : 0.06 * capacityAh * Math.sin((Math.PI * (into - 480)) / 60) ** 2;
+  };
+  const later = (minute: number) => sun(minute - 4);
+  const runs = (minute: number) => minute % 1440 >= 545 && minute % 1440 < 700;
+  const shares = sharesOfDrawn(
+    [sun, (minute) => later(minute) + (runs(minute) ? pump(minute) : 0)],
+    (minute) => sun(minute) + later(minute) - 0.01 * capacityAh,
+    540,
+  );
+  expect(shares.map(({ share }) => share.toFixed(1))).toEqual(['1.0']);
 });
 
 test('the wrong way round where its sensor is turned', () => {

@@ -119,26 +119,25 @@ export function sharesOf(
     rows.push(i);
     for (let k = 0; k < devices.length; k++) if (step[k]! >= least[k]!) moved[k]! += 1 / lag;
   }
-  const told = devices.map((_, k) => k).filter((k) => moved[k]! > 0);
-  if (told.length === 0) return [];
-  const columns = told.map((k) =>
-    Float64Array.from(rows, (i) => {
-      const step = devices[k]!.amps[i + lag]! - devices[k]!.amps[i]!;
-      return devices[k]!.kind === 'source' ? step : -step;
-    }),
-  );
+  const stepsOf = ({ kind, amps: own }: (typeof devices)[number]) =>
+    Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
+  // What never moves by enough to be judged itself moves with the others all the same.
+  const moving = devices
+    .map((device, k) => ({ device, steps: moved[k]!, column: stepsOf(device) }))
+    .filter(({ column }) => column.some((one) => one !== 0));
+  if (moving.length === 0) return [];
   const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
-  const fit: Solution | null = robustLeastSquares({ columns, values });
+  const fit: Solution | null = robustLeastSquares({ columns: moving.map((one) => one.column), values });
   if (!fit) return [];
   // Steps that overlap are no steps of their own.
   const widen = Math.sqrt(lag);
-  return told
-    .map((k, at) => ({
-      id: devices[k]!.id,
-      kind: devices[k]!.kind,
-      share: onlyAnswers(fit.values[at]!, devices[k]!, amps) ? 0 : fit.values[at]!,
+  return moving
+    .map(({ device, steps }, at) => ({
+      id: device.id,
+      kind: device.kind,
+      share: onlyAnswers(fit.values[at]!, device, amps) ? 0 : fit.values[at]!,
       error: fit.errors[at]! * widen,
-      steps: Math.round(moved[k]!),
+      steps: Math.round(steps),
     }))
     .filter((one) => one.steps >= FEWEST / 2)
     .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
