@@ -106,6 +106,16 @@ describe('by its own absorption', () => {
     expect(off(8, true, { endAmps: -0.05 })).toBe(true);
   });
 
+  test('by a long float, not where the charger gives a part of what the loads take from the battery', () => {
+    const floated = (part: Partial<Stage>) => {
+      const float = stage({ stage: 'float', volts: 13.6, celsius: 25, heldMs: 9 * HOUR, ...part });
+      const stages = [absorption({ endAmps: 6 }), { ...float, endAmpsAreBattery: true }];
+      return isFull({ ...charge(stages), heldFull: [] }, agm, { ampNoise: 0.05, blocks: 1 }, true);
+    };
+    expect(floated({ endAmps: 0.1, settledAmps: 0.1, usualSourceAmps: 2 })).toBe(true);
+    expect(floated({ endAmps: -1.5, settledAmps: -1.7, usualSourceAmps: 1.1 })).toBe(false);
+  });
+
   test('what others did counts too', () => {
     const held = { ...charge([absorption({ endAmps: 9 })]), heldFull: [{ from: 0, to: HOUR }] };
     expect(isFull(held, agm, { ampNoise: 0.05, blocks: 1 })).toBe(true);

@@ -68,7 +68,7 @@ export function isFull(
       absorbed &&
       one.heldMs > 4 * HOUR &&
       one.endAmpsAreBattery &&
-      percentOf(one.settledAmps) <= fullTailPercent / 8 &&
+      percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps) <= fullTailPercent / 8 &&
       one.volts >=
         expectedVolts(bank, 'float', one.celsius).min -
           (one.celsius === one.celsius ? 0 : WEATHER * view.blocks)
@@ -83,7 +83,7 @@ export function isFull(
  */
 const STEADY = { falls: 0.00125, most: 0.05, bulk: 1.25 };
 
-function isSteady(
+export function isSteady(
   { fallsPerHour, endSourceAmps }: Stage,
   amps: number,
   { stages }: Charge,

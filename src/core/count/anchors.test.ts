@@ -48,6 +48,7 @@ describe('full charges', () => {
       from: from * HOUR,
       to: to * HOUR,
       volts: 14.4,
+      batteryVolts: NaN,
       celsius: 25,
       endAmps: 1,
       settledAmps: 1,
@@ -57,7 +58,8 @@ describe('full charges', () => {
       atTailFrom: (to - 1) * HOUR,
       ...part,
     });
-  const float = (from: number, to: number) => stage({ stage: 'float', from: from * HOUR, to: to * HOUR });
+  const float = (from: number, to: number, part: Partial<Stage> = {}) =>
+    stage({ stage: 'float', from: from * HOUR, to: to * HOUR, ...part });
   const by = (...stages: Stage[]) =>
     ({
       bank: agm,
@@ -81,6 +83,34 @@ describe('full charges', () => {
     expect(hours([sun, mains])).toEqual([['full', 4, 12]]);
     // The next day it is another.
     expect(hours([sun, by(absorbed(26, 30))])).toHaveLength(2);
+  });
+
+  test('under its range lead lacks more at the same tail, and the more the lower; a current far under the tail makes up for it', () => {
+    const full = (volts: number, endAmps = 1.8) =>
+      chargeAnchors([by(absorbed(2, 6, { volts, endAmps }))])[0]!;
+    const lacks = (volts: number, endAmps?: number) => full(14.4).charge - full(volts, endAmps).charge;
+    expect(lacks(14.2)).toBe(0);
+    // 33 mV a cell is six tenths of what takes the current down to 1/e.
+    expect(lacks(14.0)).toBeGreaterThan(0.02);
+    expect(lacks(14.0)).toBeLessThan(0.05);
+    expect(lacks(13.9)).toBeGreaterThan(lacks(14.0));
+    expect(full(14.0).deviation).toBeGreaterThan(full(14.4).deviation);
+    expect(lacks(14.0, 0.5)).toBe(0);
+    // It goes on filling: by the end of the stage.
+    expect([full(14.4).at / HOUR, full(14.0).at / HOUR]).toEqual([5, 6]);
+  });
+
+  test('a current that no longer falls goes to gas: full by the end of the stage', () => {
+    const steady = { endAmps: 3.5, endSourceAmps: 3.5, fallsPerHour: 0.05, atTailFrom: NaN };
+    expect(hours([by(absorbed(2, 6, steady), float(6, 8))])).toEqual([['full', 6, 8]]);
+  });
+
+  test('by a long float alone, unless it only fed the loads', () => {
+    const above = { endAmps: 4, settledAmps: 4, fallsPerHour: 1 };
+    const kinds = (settledAmps: number) =>
+      chargeAnchors([by(absorbed(2, 3, above), float(3, 12, { settledAmps }))]).map(({ kind }) => kind);
+    expect(kinds(0.1)).toEqual(['absorption', 'full']);
+    expect(kinds(-3)).toEqual(['absorption']);
   });
 
   test('while others held the voltage', () => {

@@ -4,6 +4,7 @@ import { clamp } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellOf, cellStart, type Grid, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
+import { isSteady } from '../charge/full';
 import { refusalsOf } from '../charge/refusals';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
@@ -29,6 +30,9 @@ export interface Anchor {
  * (common practice, no source).
  */
 const FULL = { lead: { charge: 0.96, deviation: 0.022 }, lithium: { charge: 0.995, deviation: 0.02 } };
+
+/** After hours on float, with next to nothing flowing (common practice, no source). */
+const LONG_FLOAT = { lead: { charge: 0.98, deviation: 0.025 }, lithium: { charge: 1, deviation: 0.02 } };
 
 /** Charges that got it full, and ends of absorption that say what was missing. */
 export function chargeAnchors(charging: readonly SourceCharging[]): Anchor[] {
@@ -68,10 +72,11 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
     const keeps = keptUntil(charge.stages, i);
     const amps =
       stage.endedBy === 'source-lost' || stage.endedBy === 'load' ? stage.settledAmps : stage.endAmps;
-    if (charge.full && !stage.blocked && amps <= tailAmps) {
-      // What still flows once it has come down to its tail only keeps it full.
-      const at = clamp(stage.atTailFrom || stage.to, stage.from, stage.to);
-      found.push({ kind: 'full', at, until: keeps, ...(lead ? FULL.lead : FULL.lithium) });
+    if (charge.full && !stage.blocked && (amps <= tailAmps || isSteady(stage, amps, charge, bank))) {
+      // What still flows once it has come down to its tail only keeps it full; at too low a voltage it goes on filling.
+      const short = shortOf(stage, amps, bank, tailAmps);
+      const at = short > 0 ? stage.to : clamp(stage.atTailFrom || stage.to, stage.from, stage.to);
+      found.push({ kind: 'full', at, until: keeps, ...lacking(bank, short) });
       return;
     }
     const partial = partialOf(stage, amps, bank, tailAmps);
@@ -81,15 +86,14 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
     for (const { from, to } of charge.heldFull)
       found.push({ kind: 'full', at: from, until: to, ...(lead ? FULL.lead : FULL.lithium) });
   if (!lead) found.push(...floatAnchors(charge, bank));
-  const last = charge.stages.at(-1);
+  const float = charge.stages.findLast((one) => one.stage === 'float' && !isDrawnOn(one, bank));
   // Full by a long float alone.
-  if (charge.full && last && !found.some((one) => one.kind === 'full'))
+  if (charge.full && float && !found.some((one) => one.kind === 'full'))
     found.push({
       kind: 'full',
-      at: last.to - Math.min(HOUR, (last.to - last.from) / 4),
-      until: last.to,
-      charge: 1,
-      deviation: 0.02,
+      at: float.to - Math.min(HOUR, (float.to - float.from) / 4),
+      until: float.to,
+      ...(lead ? LONG_FLOAT.lead : LONG_FLOAT.lithium),
     });
   return found;
 }
@@ -100,16 +104,14 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
  */
 const FLOAT = { after: 4 * HOUR, every: 12 * HOUR, volts: 13.4, drawn: 0.01, charge: 0.975, deviation: 0.03 };
 
+/** What the BMS keeps out, or what only feeds the loads, fills nothing. */
+const isDrawnOn = ({ blocked, settledAmps }: Stage, bank: KnownBank): boolean =>
+  blocked || !(settledAmps > -FLOAT.drawn * bank.capacityAh);
+
 function floatAnchors({ stages }: Charge, bank: KnownBank): Anchor[] {
-  return stages.flatMap(({ stage, volts, from, to, blocked, settledAmps }): Anchor[] => {
-    // What the BMS keeps out, or what only feeds the loads, fills nothing.
-    if (
-      stage !== 'float' ||
-      blocked ||
-      !(settledAmps > -FLOAT.drawn * bank.capacityAh) ||
-      volts < FLOAT.volts * blocksInSeries(bank)
-    )
-      return [];
+  return stages.flatMap((one): Anchor[] => {
+    const { stage, volts, from, to } = one;
+    if (stage !== 'float' || isDrawnOn(one, bank) || volts < FLOAT.volts * blocksInSeries(bank)) return [];
     const found: Anchor[] = [];
     for (let at = from + FLOAT.after; at <= to; at += FLOAT.every)
       found.push({ kind: 'float', at, until: at, charge: FLOAT.charge, deviation: FLOAT.deviation });
@@ -141,18 +143,39 @@ function partialOf(
   const lead = isLead(bank.chemistry);
   if (!stage.endAmpsAreBattery || stage.blocked || stage.cutOff || stage.heldMs < 10 * MINUTE || !(amps > 0))
     return null;
-  const volts =
-    stage.batteryVolts === stage.batteryVolts ? Math.max(stage.batteryVolts, stage.volts) : stage.volts;
   const known = stage.celsius === stage.celsius || !lead;
   const least =
     expectedVolts(bank, 'absorption', stage.celsius).min - (known ? 0.2 : 0.4) * blocksInSeries(bank);
-  if (volts < least) return null;
+  if (highestVolts(stage) < least) return null;
   const forecast =
     lead && stage.tail ? forecastTail(stage.tail, amps, Math.min(tailAmps, amps)).ampHours : null;
   const usual = (lead ? TAU.lead : TAU.lithium) * Math.max(0, amps - tailAmps);
-  const missing = clamp((forecast === null ? usual : (forecast + usual) / 2) / bank.capacityAh, 0, 0.4);
-  const full = lead ? FULL.lead : FULL.lithium;
+  const missing = (forecast === null ? usual : (forecast + usual) / 2) / bank.capacityAh;
+  return lacking(bank, clamp(missing + shortOf(stage, amps, bank, tailAmps), 0, 0.4));
+}
+
+/** Full, but for a part of the capacity. */
+function lacking(bank: KnownBank, missing: number): Pick<Anchor, 'charge' | 'deviation'> {
+  const full = isLead(bank.chemistry) ? FULL.lead : FULL.lithium;
   return { charge: full.charge - missing, deviation: full.deviation + DOUBT * missing };
+}
+
+const highestVolts = ({ batteryVolts, volts }: Stage): number =>
+  batteryVolts === batteryVolts ? Math.max(batteryVolts, volts) : volts;
+
+/**
+ * V a cell by which a lower voltage takes the current down to 1/e: a Tafel slope of 120 mV a decade (from memory). And the part of the
+ * capacity that takes it down as far near full, at one voltage (common practice, no source).
+ */
+const TAFEL = 0.052;
+const E_FOLD = 0.05;
+
+/** What lead still lacks, as a part of its capacity, because the voltage was under its range, whose tail then comes too soon. */
+function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number): number {
+  if (!isLead(bank.chemistry)) return 0;
+  const under = expectedVolts(bank, 'absorption', stage.celsius).min - highestVolts(stage);
+  const below = Math.log(tailAmps / clamp(amps, 0.01 * tailAmps, tailAmps));
+  return E_FOLD * Math.max(0, under / bank.cellsInSeries / TAFEL - below);
 }
 
 /** V a 12 V block that a small load of hours costs, for a current of the whole capacity (common practice, no source). */
