@@ -16,8 +16,8 @@ export interface Against {
   slopeError: number;
   offsetA: number;
   offsetError: number;
-  /** Part of the time by which the two agree more often than they differ twofold: a load that comes and goes makes it large, a zero
-   * error does not, however much the meters scatter. */
+  /** Part of the time by which the two agree more often than they differ twofold, or differ by the median more often than by the mean:
+   * a load that comes and goes makes it large, a zero error does not, however much the meters scatter. */
   comesAndGoes: number;
   /** Hours of the local day, 0 to 24, in which most of what comes and goes is there; null where it is spread over the day. */
   hours: { from: number; to: number } | null;
@@ -154,5 +154,6 @@ function comesAndGoes(apart: readonly number[]): number {
   const usual = mean(apart);
   const near = (level: number) =>
     apart.reduce((count, one) => count + (Math.abs(one - level) < AGREE * Math.abs(usual) ? 1 : 0), 0);
-  return (near(0) - near(2 * usual)) / apart.length;
+  // A load that is now larger, now smaller is seldom at its mean.
+  return Math.max(near(0) - near(2 * usual), near(median(apart)) - near(usual)) / apart.length;
 }

@@ -46,11 +46,13 @@ export function wrongOf(meters: Meters, system: Pick<System, 'sources' | 'loads'
     .map(({ id, kind }): Share => ({ id, kind, share: 0, error: 0, steps: 0 }));
   const unseen = [...shares.filter(isUnseen), ...told];
   if (isTurned(meters)) return { gain: -1, unseen: [] };
-  if (bms && Math.abs(bms.slope) > 0.3 && bms.slopeError < 0.1)
-    return { gain: isGood(bms.slope) ? 1 : bms.slope, unseen };
   const seen = shares.filter((one) => one.kind === 'source' && one.share > 0.3 && one.error < 0.12);
+  // Beside the BMS a load that the monitor does not see looks like a ratio; what it shows of a charger tells the two apart.
+  if (seen.some(isGood)) return { gain: 1, unseen };
+  if (bms && Math.abs(bms.slope) > 0.3 && bms.slopeError < 0.1)
+    return { gain: isGood({ share: bms.slope, error: bms.slopeError }) ? 1 : bms.slope, unseen };
   const [first] = seen;
-  if (!first || seen.some((one) => isGood(one.share))) return { gain: 1, unseen };
+  if (!first) return { gain: 1, unseen };
   // All by the same ratio: it is the monitor's.
   const alike = seen.every((one) => Math.abs(one.share / first.share - 1) < 0.15);
   return { gain: alike && first.share < MOST_GAIN ? first.share : 1, unseen };
@@ -59,7 +61,9 @@ export function wrongOf(meters: Meters, system: Pick<System, 'sources' | 'loads'
 /** No shunt is mistaken for one of so many times its size; steps that fall together by chance can look so. */
 const MOST_GAIN = 2.6;
 
-const isGood = (share: number): boolean => share > GOOD_SHARE.low && share < GOOD_SHARE.high;
+/** Within its error it may be that of a good meter. */
+const isGood = ({ share, error }: Pick<Share, 'share' | 'error'>): boolean =>
+  share + error > GOOD_SHARE.low && share - error < GOOD_SHARE.high;
 
 /** A at the monitor's times; where the log of an unseen device is silent, it counts as nothing. */
 export function trueCurrent(timeline: Timeline, log: CounterLog, wrong: Wrong): Float32Array {

@@ -123,10 +123,11 @@ const FADES = 3;
 /** Samples before a run and after it that say what is drawn without it, and how far they may differ, parts. */
 const WITHOUT = { samples: 10, differs: 0.25, noise: 3 };
 
-/** What was drawn before a run goes on after it: the run has ended, or one load of several was cut. */
+/** What was drawn before a run, where the log shows it, goes on after it: the run has ended, or one load of several was cut. */
 function goesOn({ amps }: LoadCurrent, start: number, end: number, noise: number): boolean {
   const before = median(amps.subarray(Math.max(0, start - WITHOUT.samples), start));
   const after = median(amps.subarray(end, end + WITHOUT.samples));
+  if (start === 0) return after > WITHOUT.noise * noise;
   return (
     before > WITHOUT.noise * noise &&
     after > WITHOUT.noise * noise &&

@@ -217,6 +217,36 @@ test('a load that always runs its whole time beside others has ended by itself, 
   expect(find(run(11.45), { cutoffV: 11.5 }, { days: 6 })).toHaveLength(6);
 });
 
+test('a load that always ends within a sample or two of its limit was cut, though all its runs are as long', () => {
+  // Twenty minutes each day, with the voltage sinking by five hundredths a minute at the end, to 11.53 V: the limit is 11.5 V.
+  const drawn: Drawn = {
+    amps: (m) => (m % DAY >= 360 && m % DAY < 380 ? 32 : 2),
+    volts: (m) => (m % DAY >= 360 && m % DAY < 380 ? 11.53 + 0.05 * (379 - (m % DAY)) : 12.7),
+  };
+  expect(find(drawn, { cutoffV: 11.5 }, { days: 6 })).toHaveLength(6);
+});
+
+test('a load beside that ends under the limit after as long as ever is not held to it', () => {
+  // Forty minutes each six hours, far above the limit by day and under it before dawn; two amperes go on.
+  const isRunning = (m: number) => m % 360 >= 200 && m % 360 < 240;
+  const drawn = (low: number): Drawn => ({
+    amps: (m) => (isRunning(m) ? 12 : 2),
+    volts: (m) => (m % DAY < 360 ? low : 12.6) - (isRunning(m) ? 0.2 : 0),
+  });
+  expect(find(drawn(11.4), { cutoffV: 11.5 }, { days: 6 })).toEqual([]);
+});
+
+test('a run that the log begins with, beside loads that go on, is judged as a part of them', () => {
+  const drawn = (limit: number) =>
+    find(
+      { amps: (m) => (m < 40 ? 16 : 0.1), volts: (m) => (m < 40 ? 11.7 - 0.001 * m : 12.1) },
+      { cutoffV: limit },
+      { days: 1 },
+    );
+  expect(drawn(11.45)).toEqual([]);
+  expect(drawn(11.65)).toHaveLength(1);
+});
+
 test('lithium that always goes off at the lowest voltage of its log may be set that high; what is soon back is not', () => {
   // Runs of other lengths each night, down to 13.05 V; 13.2 V and more at all other times.
   const end = (m: number) => 300 + 7 * (Math.floor(m / DAY) % 4);

@@ -15,7 +15,7 @@ import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
 import { type Runs, usualRuns } from './runs';
-import { momentReader, type Moment } from './moment';
+import { FALLS_OVER, momentReader, type Moment } from './moment';
 import { restAfter } from './recovered';
 import type { CutOff, CutReason } from './types';
 
@@ -42,6 +42,9 @@ const PERCENT_PART = 0.004;
 const BACK = 3;
 /** A spike of this part of what a protection trips at may have tripped it: logs miss the top. */
 const NEARLY = 0.85;
+/** It comes to its limit within so many samples, in a log with at most so much between two. */
+const REACHES = 3;
+const FINE = 2 * MINUTE;
 /** A bus under this part of its nominal voltage is dead. */
 const DEAD = 0.4;
 export function findCutOffs(
@@ -138,10 +141,21 @@ function reasonOf(
   const limit = limits.length > 0 ? Math.max(...limits) + margin : low;
   // A spike pulls the voltage down too: without a limit that says so, it was the spike.
   if (surges && limits.length === 0) return { by: idOf(load), why: 'surge' };
-  // A run that went its whole length has ended by itself, however low the voltage was; only what is under a known limit was cut.
+  // A run that went its whole length has ended by itself, however low the voltage was. What is under a known limit was cut, unless runs
+  // that no limit can have ended are just as long: it is a load beside the one with the limit.
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
-  if (volts <= limit && (isUnder || !runs.isDone(drop))) return { by: idOf(load), why: 'volts' };
+  const ends = isUnder ? runs.isAsUncut(drop) : runs.isDone(drop);
+  if (volts <= limit && !ends) return { by: idOf(load), why: 'volts' };
   return surges ? { by: idOf(load), why: 'surge' } : null;
+}
+
+/**
+ * Whether a voltage that sank on would have come to a limit with the next samples: a load that ends just there was cut, and on days that
+ * are alike cut runs are as alike as those that a clock ends.
+ */
+function wouldReach({ ranMs, load, moment }: Drop, over: number): boolean {
+  const step = medianStep(load.time);
+  return step <= FINE && ranMs > (FALLS_OVER + 2) * step && over <= (REACHES / FALLS_OVER) * moment.fell;
 }
 
 /** What cut a load while others went on: a limit of its own that is known, or null. */
@@ -149,15 +163,15 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
   const { load, moment, loadVolts, peak } = drop;
   const blocks = blocksInSeries(system.bank);
   const by = idOf(load);
-  const ends = (one: Drop) => runs.isDone(one) || runs.isUsual(one);
   for (const { cutoffPercent, cutoffV, surgeA } of loadOf(system, load)) {
     if (surgeA !== undefined && peak >= NEARLY * surgeA) return { by, why: 'surge' };
     if (cutoffPercent !== undefined && isAtPercent(drop, cutoffPercent, runs)) return { by, why: 'percent' };
     if (cutoffV === undefined) continue;
     const own = loadVolts === loadVolts;
     const over = (own ? loadVolts : moment.volts) - cutoffV;
-    if (over <= 0 || (over <= (own ? NEAR_PART.load : NEAR_PART.battery) * blocks && !ends(drop)))
-      return { by, why: 'volts' };
+    const near = (own ? NEAR_PART.load : NEAR_PART.battery) * blocks;
+    const ends = runs.isDone(drop) || (runs.isUsual(drop) && (own || !wouldReach(drop, over)));
+    if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) : ends)) return { by, why: 'volts' };
   }
   return null;
 }

@@ -12,6 +12,8 @@ export interface Moment {
   /** Lowest in the minutes before, V, and just after. */
   volts: number;
   after: number;
+  /** By how much it fell in the last samples to that, V; what is drawn may have begun meanwhile. */
+  fell: number;
   /** Part of the log in which the battery's voltage was lower than that. */
   lowShare: number;
   /** Out of the battery, A. */
@@ -29,6 +31,8 @@ export interface Moment {
 
 /** The battery's minutes before a moment, or its last samples. */
 const BEFORE = 3 * MINUTE;
+/** Samples over which a voltage is seen to fall. */
+export const FALLS_OVER = 4;
 const SHOWN_BEFORE = [30 * MINUTE, 90 * MINUTE, 4 * HOUR];
 
 export function momentReader(timeline: Timeline, counting: Counting | null): (at: number) => Moment {
@@ -52,7 +56,9 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
   const cells = anyLogWith(timeline, 'cell_01_voltage');
   const names = cells ? cellChannels(cells) : [];
   return (at) => {
-    const lowest = volts ? lowestBefore(volts, voltage, at, stepOf(volts)) : NaN;
+    const low = volts ? lowestBefore(volts, voltage, at, stepOf(volts)) : -1;
+    const voltAt = (i: number) => volts?.channels[voltage]![i] ?? NaN;
+    const lowest = voltAt(low);
     const cell = cells
       ? lowestCellBefore(cells, names, at, stepOf(cells))
       : { volts: NaN, mean: NaN, name: '' };
@@ -60,6 +66,7 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
     return {
       volts: lowest,
       after: volts ? valueAfter(volts, voltage, at) : NaN,
+      fell: voltAt(low - FALLS_OVER) - lowest,
       lowShare: volts ? shareBelow(volts, lowest) : NaN,
       amps: amps ? -valueBefore(amps, 'battery_current', at, stepOf(amps)) : NaN,
       shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
@@ -93,12 +100,13 @@ function valueBefore({ time, channels }: Series, channel: Channel, at: number, s
 const valueAfter = ({ time, channels }: Series, channel: Channel, at: number): number =>
   channels[channel]![firstAtOrAfter(time, at) + 1] ?? NaN;
 
+/** The sample with the lowest voltage just before a moment; -1 where the log was silent. */
 function lowestBefore({ time, channels }: Series, channel: Channel, at: number, step: number): number {
   const values = channels[channel]!;
-  let lowest = NaN;
+  let lowest = -1;
   // A sample at the moment itself may still be under the load.
   for (let i = firstAtOrAfter(time, at + 1) - 1; i >= 0 && at - time[i]! <= Math.max(BEFORE, 2 * step); i--)
-    if (!(values[i]! >= lowest) && values[i]! > 1) lowest = values[i]!;
+    if (values[i]! > 1 && (lowest < 0 || values[i]! < values[lowest]!)) lowest = i;
   return lowest;
 }
 

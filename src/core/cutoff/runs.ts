@@ -17,6 +17,8 @@ const REFUSED = { samples: 2, fewest: 3, longer: 5 };
 const CLASS = 0.05;
 
 export interface Runs {
+  /** Whether it went as long as runs like it that ended well above any limit. */
+  isAsUncut(drop: Drop): boolean;
   /** Whether it went as long as runs like it do when nobody cuts them. */
   isDone(drop: Drop): boolean;
   /** Whether runs like it are all as long as it is. */
@@ -40,6 +42,7 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
   const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
   const isWhole = (drop: Drop) => lasted(drop, whole(drop.load, drop.amps));
   return {
+    isAsUncut: (drop) => lasted(drop, uncut(drop.load, drop.amps)),
     isDone: (drop) => {
       const length = uncut(drop.load, drop.amps);
       return length === null ? isWhole(drop) : lasted(drop, length);
