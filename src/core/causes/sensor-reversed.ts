@@ -1,5 +1,6 @@
 /** The current sensor sits the wrong way round. */
 
+import { flowAgainst, toldSources } from '../count/trueCurrent';
 import { percent, volts } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { blocksInSeries } from '../system/chemistry';
@@ -69,17 +70,16 @@ export const sensorReversed: Cause = {
     if (!count) return [];
     const { voltageFollows, bms, shares } = count.meters;
     const evidence: Evidence[] = [];
-    const meters = [
-      ...(bms && bms.slopeError < 0.5 ? [bms.slope] : []),
-      ...shares.filter((one) => one.kind === 'source' && one.error < 0.3).map((one) => one.share),
-    ];
+    const beside = bms && bms.slopeError < 0.5 ? [bms.slope] : [];
+    const sources = toldSources(shares);
+    const meters = [...beside, ...sources.map((one) => one.share)];
     if (meters.length > 0) {
-      const reversed = meters.every((one) => one < -0.3);
+      const reversed = beside.every((one) => one < -0.3) && (sources.length === 0 || flowAgainst(sources));
       const agrees = meters.some((one) => one > 0.3);
       if (reversed || agrees)
         evidence.push({
           text: reversed
-            ? `When ${bms ? 'the BMS shows a charge' : 'the charger gives more'}, the monitor shows ${percent(100 * Math.abs(meters[0]!))} of it as drawn from the battery.`
+            ? `When ${bms ? 'the BMS shows a charge' : 'the charger gives more'}, the monitor shows ${percent(-100 * Math.min(...meters))} of it as drawn from the battery.`
             : `The monitor’s current goes the way of ${bms ? 'the BMS’s' : 'the charger’s'}.`,
           decibans: reversed ? WEIGHTS.otherMeter : WEIGHTS.otherAgrees,
           group: 'other-meter',

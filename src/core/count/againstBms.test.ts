@@ -56,6 +56,11 @@ test('a load that switches by the hour comes and goes, at no hours of the day', 
   expect(found.hours).toBeNull();
 });
 
+test('a load that always draws, now little, now much, is no zero error either', () => {
+  const found = compare((minute, normal) => (minute % 50 < 12 ? 6 : 0.9) + 0.05 * normal());
+  expect(found.comesAndGoes).toBeGreaterThan(0.4);
+});
+
 test('a shunt of another size shows twice the current; also where the two meters move a quarter of an hour apart', () => {
   for (const late of [0, 15])
     expect(compare((_, normal) => 0.1 * normal(), 'UTC', { gain: 2, late }).slope).toBeGreaterThan(1.7);

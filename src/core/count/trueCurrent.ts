@@ -20,16 +20,25 @@ export const GOOD_SHARE = { low: 0.88, high: 1.14 };
 /** Below this a device is not seen at all, by as much as this its error may be. */
 const NOT_SEEN = 0.12;
 const SURE = 0.1;
+/** A current of this part and less flows against its source. */
+const AGAINST = -0.3;
 /** Steps of voltage against current that show a sensor that is turned round. */
 const TURNED = { correlation: -0.6, steps: 4 };
 
 export const isUnseen = ({ share, error, steps }: Share): boolean =>
   share < NOT_SEEN && share > -NOT_SEEN && error < SURE && steps >= 2;
 
+export const toldSources = (shares: readonly Share[]): Share[] =>
+  shares.filter((one) => one.kind === 'source' && one.error < 0.3);
+
+/** Whether the monitor shows sources the wrong way round. One that is not sure may go along with another that is. */
+export const flowAgainst = (sources: readonly Share[]): boolean =>
+  sources.some((one) => one.share < AGAINST) && sources.every((one) => one.share - one.error < AGAINST);
+
 export function isTurned({ shares, bms, voltageFollows }: Meters): boolean {
-  if (bms && bms.slopeError < 0.5) return bms.slope < -0.3;
-  const sources = shares.filter((one) => one.kind === 'source' && one.error < 0.3);
-  if (sources.length > 0) return sources.every((one) => one.share < -0.3);
+  if (bms && bms.slopeError < 0.5) return bms.slope < AGAINST;
+  const sources = toldSources(shares);
+  if (sources.length > 0) return flowAgainst(sources);
   const { correlation, steps, chargingV, drawingV } = voltageFollows;
   return correlation < TURNED.correlation && steps >= TURNED.steps && chargingV < drawingV;
 }
