@@ -28,7 +28,7 @@ const AGAIN = 2 * HOUR;
 /** V a 12 V block by which a plateau may lie under the battery's range and still fill it, given its tail. */
 const STILL_FILLS = 0.2;
 /** And by how much more where its temperature is not known. */
-const WEATHER = 0.2;
+export const WEATHER = 0.2;
 
 /**
  * Held at a voltage that can fill this battery until its current was down to the full tail, by this source or by another; or after that
@@ -96,11 +96,13 @@ export function isSteady(
   );
 }
 
-function fills(stage: Stage, bank: KnownBank, blocks: number): boolean {
-  const volts =
-    stage.batteryVolts === stage.batteryVolts ? Math.max(stage.batteryVolts, stage.volts) : stage.volts;
-  return volts >= fillingVolts(stage, bank, blocks);
-}
+/** At the battery or at the charger, whichever is higher: what lies between them costs voltage, and a meter may read low. */
+export const highestVolts = ({ batteryVolts, volts }: Stage): number =>
+  batteryVolts === batteryVolts ? Math.max(batteryVolts, volts) : volts;
+
+/** Whether it was held high enough to fill the battery. */
+export const fills = (stage: Stage, bank: KnownBank, blocks: number): boolean =>
+  highestVolts(stage) >= fillingVolts(stage, bank, blocks);
 
 /** Least voltage that fills the battery, given its tail, V. */
 function fillingVolts({ celsius }: Stage, bank: KnownBank, blocks: number): number {

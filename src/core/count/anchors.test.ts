@@ -100,6 +100,18 @@ describe('full charges', () => {
     expect([full(14.4).at / HOUR, full(14.0).at / HOUR]).toEqual([5, 6]);
   });
 
+  test('above its range what still flows into lead is mostly gas: it lacks less, and how much less is open', () => {
+    const partial = (volts: number) => {
+      const one = by(absorbed(2, 6, { volts, endAmps: 9, settledAmps: 9, atTailFrom: NaN }));
+      one.charges[0]!.full = false;
+      return chargeAnchors([one])[0]!;
+    };
+    expect(partial(14.5).charge).toBeLessThan(0.9);
+    // 67 mV a cell over 14.6 V takes nine amperes to less than the tail.
+    expect(partial(15.0).charge).toBeGreaterThan(0.94);
+    expect(partial(15.0).deviation).toBeGreaterThan(0.05);
+  });
+
   test('a current that no longer falls goes to gas: full by the end of the stage', () => {
     const steady = { endAmps: 3.5, endSourceAmps: 3.5, fallsPerHour: 0.05, atTailFrom: NaN };
     expect(hours([by(absorbed(2, 6, steady), float(6, 8))])).toEqual([['full', 6, 8]]);

@@ -4,7 +4,7 @@ import { clamp } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellOf, cellStart, type Grid, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
-import { isSteady } from '../charge/full';
+import { fills, highestVolts, isSteady, WEATHER } from '../charge/full';
 import { refusalsOf } from '../charge/refusals';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
@@ -143,15 +143,16 @@ function partialOf(
   const lead = isLead(bank.chemistry);
   if (!stage.endAmpsAreBattery || stage.blocked || stage.cutOff || stage.heldMs < 10 * MINUTE || !(amps > 0))
     return null;
-  const known = stage.celsius === stage.celsius || !lead;
-  const least =
-    expectedVolts(bank, 'absorption', stage.celsius).min - (known ? 0.2 : 0.4) * blocksInSeries(bank);
-  if (highestVolts(stage) < least) return null;
+  if (!fills(stage, bank, blocksInSeries(bank))) return null;
+  const folds = lead ? foldsOver(stage, bank) : 0;
   const forecast =
-    lead && stage.tail ? forecastTail(stage.tail, amps, Math.min(tailAmps, amps)).ampHours : null;
-  const usual = (lead ? TAU.lead : TAU.lithium) * Math.max(0, amps - tailAmps);
+    lead && folds === 0 && stage.tail
+      ? forecastTail(stage.tail, amps, Math.min(tailAmps, amps)).ampHours
+      : null;
+  const usual = (lead ? TAU.lead : TAU.lithium) * Math.max(0, amps * Math.exp(-folds) - tailAmps);
   const missing = (forecast === null ? usual : (forecast + usual) / 2) / bank.capacityAh;
-  return lacking(bank, clamp(missing + shortOf(stage, amps, bank, tailAmps), 0, 0.4));
+  const found = lacking(bank, clamp(missing + shortOf(stage, amps, bank, tailAmps), 0, 0.4));
+  return { ...found, deviation: found.deviation + DOUBT * E_FOLD * folds };
 }
 
 /** Full, but for a part of the capacity. */
@@ -160,15 +161,19 @@ function lacking(bank: KnownBank, missing: number): Pick<Anchor, 'charge' | 'dev
   return { charge: full.charge - missing, deviation: full.deviation + DOUBT * missing };
 }
 
-const highestVolts = ({ batteryVolts, volts }: Stage): number =>
-  batteryVolts === batteryVolts ? Math.max(batteryVolts, volts) : volts;
-
 /**
  * V a cell by which a lower voltage takes the current down to 1/e: a Tafel slope of 120 mV a decade (from memory). And the part of the
  * capacity that takes it down as far near full, at one voltage (common practice, no source).
  */
 const TAFEL = 0.052;
 const E_FOLD = 0.05;
+
+/** How often a voltage above its range multiplies the current of lead by e: what flows then is mostly gas. */
+function foldsOver(stage: Stage, bank: KnownBank): number {
+  const weather = stage.celsius === stage.celsius ? 0 : WEATHER * blocksInSeries(bank);
+  const over = highestVolts(stage) - expectedVolts(bank, 'absorption', stage.celsius).max - weather;
+  return Math.max(0, over) / bank.cellsInSeries / TAFEL;
+}
 
 /** What lead still lacks, as a part of its capacity, because the voltage was under its range, whose tail then comes too soon. */
 function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number): number {
