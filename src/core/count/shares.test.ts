@@ -32,15 +32,17 @@ function sharesOfDrawn(
   owns: readonly ((minute: number) => number)[],
   shown: (minute: number) => number,
   heldFrom: number,
+  every = 1,
 ) {
   const time = Float64Array.from({ length: DAYS * 1440 }, (_, i) => i * MINUTE);
   const column = (of: (minute: number) => number) => Float32Array.from(time, (_, i) => of(i));
   const volts = column((minute) => (minute % 1440 >= 480 && minute % 1440 < 720 ? 14.3 : 12.5));
   const amps = column(shown);
+  const seldom = <T extends Float32Array | Float64Array>(of: T) => of.filter((_, i) => i % every === 0) as T;
   const monitor: Series = {
     device: 'monitor',
-    time,
-    channels: { battery_current: amps, battery_voltage: volts },
+    time: seldom(time),
+    channels: { battery_current: seldom(amps), battery_voltage: seldom(volts) },
   };
   const sources = owns.map((_, k) => ({ ...charger!, id: `${charger!.id}-${k}` }));
   const logs = owns.map((own, k): Series => ({
@@ -48,14 +50,27 @@ function sharesOfDrawn(
     time,
     channels: { source_current: column(own) },
   }));
-  const grid = judgingGrid({ from: 0, to: time.at(-1)! }, MINUTE, time);
+  const grid = judgingGrid({ from: 0, to: time.at(-1)! }, every * MINUTE, time);
   return sharesOf(
     { ...system, sources, loads: [] },
     timelineOf([monitor, ...logs]),
-    { device: 'monitor', time, amps, ampsAreItsOwn: true, volts, reading: null },
+    {
+      device: 'monitor',
+      time: monitor.time,
+      amps: seldom(amps),
+      ampsAreItsOwn: true,
+      volts: seldom(volts),
+      reading: null,
+    },
     grid,
-    { amps: toGrid(time, amps, grid), volts: toGrid(time, volts, grid) },
-    Uint8Array.from({ length: grid.count }, (_, i) => (i % 1440 >= heldFrom && i % 1440 < 720 ? 1 : 0)),
+    {
+      amps: toGrid(monitor.time, seldom(amps), grid),
+      volts: toGrid(monitor.time, seldom(volts), grid),
+    },
+    Uint8Array.from({ length: grid.count }, (_, i) => {
+      const minute = (i * every) % 1440;
+      return minute >= heldFrom && minute < 720 ? 1 : 0;
+    }),
   );
 }
 
@@ -103,6 +118,18 @@ test('no more than all of it where another moves with it that only answers loads
     540,
   );
   expect(shares.map(({ share }) => share.toFixed(1))).toEqual(['1.0']);
+});
+
+test('all of it where a monitor that writes seldom writes the moment, while the charger’s current falls fast', () => {
+  // From half the capacity down to a tenth of that within five minutes; the charger writes each minute, the monitor each fifth.
+  const falls = (minute: number) => {
+    const into = minute % 240;
+    return into < 120 ? 0.5 * capacityAh * Math.max(0.1, 1 - 0.18 * into) : 0;
+  };
+  const [one] = sharesOfDrawn([falls], (minute) => falls(minute) - 1, 2000, 5);
+  expect(one!.share).toBeGreaterThan(0.95);
+  expect(one!.share).toBeLessThan(1.05);
+  expect(one!.error).toBeLessThan(0.05);
 });
 
 test('the wrong way round where its sensor is turned', () => {

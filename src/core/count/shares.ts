@@ -1,13 +1,14 @@
 /** How much of each device's current the monitor shows: by steps against the device's own log, or beside the BMS's meter. */
 
-import { mean, quantile } from '../quantity/numbers';
+import { isNumber, mean, quantile } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { type Grid, medianStep, toGrid } from '../log/grid';
+import { interpolateAt } from '../log/interpolateAt';
 import { logOf, type Timeline } from '../log/timeline';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
-import { robustLeastSquares, type Solution } from './leastSquares';
+import { robustLeastSquares } from './leastSquares';
 import { chargingVolts } from './unseen';
 
 /** How much of a device's current the monitor shows: 1 all, 0 nothing, under 0 the wrong way round. */
@@ -40,6 +41,11 @@ const FEWEST = 4;
 const OFF = 0.05;
 const RAISES = 0.1;
 
+/** A monitor writes seldom beside a device whose log has so many samples to one of its own. */
+const SELDOM = 3;
+/** A fit that leaves over less than this part of what another leaves is the better one. */
+const CLEARLY = 0.6;
+
 /** Fewer cells than this decide nothing. */
 export const LEAST_CELLS = 300;
 
@@ -67,11 +73,20 @@ export function sharesOf(
   const { capacityAh } = system.bank;
   const level = chargingVolts(system.bank);
   const raised = RAISES * blocksInSeries(system.bank);
+  const monitorEvery = medianStep(log.time);
   const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
     const own = logOf(timeline, id, channel);
-    return own && own.device !== log.device
-      ? [{ id, kind, amps: toGrid(own.time, own.channels[channel]!, grid), every: medianStep(own.time) }]
-      : [];
+    if (!own || own.device === log.device) return [];
+    const every = medianStep(own.time);
+    const average = toGrid(own.time, own.channels[channel]!, grid);
+    // A monitor that writes seldom may write the moment, or the mean since it wrote last.
+    const moment =
+      monitorEvery >= SELDOM * every
+        ? toGrid(log.time, interpolateAt(own.time, own.channels[channel]!, log.time), grid).map((one, i) =>
+            isNumber(one) ? one : average[i]!,
+          )
+        : average;
+    return [{ id, kind, amps: average, moment, every }];
   });
   if (devices.length === 0) return [];
   // What a sun without a log gives moves with the others: nothing can be told of one alone.
@@ -119,26 +134,37 @@ export function sharesOf(
     rows.push(i);
     for (let k = 0; k < devices.length; k++) if (step[k]! >= least[k]!) moved[k]! += 1 / lag;
   }
-  const stepsOf = ({ kind, amps: own }: (typeof devices)[number]) =>
+  const stepsOf = (own: Float32Array, kind: Share['kind']) =>
     Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
   // What never moves by enough to be judged itself moves with the others all the same.
   const moving = devices
-    .map((device, k) => ({ device, steps: moved[k]!, column: stepsOf(device) }))
+    .map((device, k) => ({ device, steps: moved[k]!, column: stepsOf(device.amps, device.kind) }))
     .filter(({ column }) => column.some((one) => one !== 0));
   if (moving.length === 0) return [];
   const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
-  const fit: Solution | null = robustLeastSquares({ columns: moving.map((one) => one.column), values });
+  const fit = robustLeastSquares({ columns: moving.map((one) => one.column), values });
   if (!fit) return [];
+  const atMoments = moving.some(({ device }) => device.moment !== device.amps)
+    ? robustLeastSquares({ columns: moving.map(({ device }) => stepsOf(device.moment, device.kind)), values })
+    : null;
+  // Which of the two it writes shows in what is left over; where it does not, either may be.
+  const fits = atMoments ? [fit, atMoments] : [fit];
+  const smallest = Math.min(...fits.map((one) => one.scatter));
+  const good = fits.filter((one) => CLEARLY * one.scatter <= smallest);
   // Steps that overlap are no steps of their own.
   const widen = Math.sqrt(lag);
   return moving
-    .map(({ device, steps }, at) => ({
-      id: device.id,
-      kind: device.kind,
-      share: onlyAnswers(fit.values[at]!, device, amps) ? 0 : fit.values[at]!,
-      error: fit.errors[at]! * widen,
-      steps: Math.round(steps),
-    }))
+    .map(({ device, steps }, at) => {
+      const values = good.map((one) => one.values[at]!);
+      const share = mean(values);
+      return {
+        id: device.id,
+        kind: device.kind,
+        share: onlyAnswers(share, device, amps) ? 0 : share,
+        error: Math.hypot(good[0]!.errors[at]! * widen, Math.max(...values) - share),
+        steps: Math.round(steps),
+      };
+    })
     .filter((one) => one.steps >= FEWEST / 2)
     .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
 }
