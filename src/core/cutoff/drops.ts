@@ -18,8 +18,9 @@ export interface Drop {
   /** A just before, and at most in that time. */
   amps: number;
   peak: number;
-  /** How long it had drawn at least half of that, ms. */
+  /** How long it had drawn at least half of that, ms, and whether the log shows when that began. */
   ranMs: number;
+  beginSeen: boolean;
   /** What it hardly ever draws more than, A. */
   most: number;
   /** V at the load's terminals at least, NaN where not logged. */
@@ -60,13 +61,15 @@ export function dropsOf(
       if (amps[k]! > peak) peak = amps[k]!;
       if (volts && !(volts[k]! >= loadVolts)) loadVolts = volts[k]!;
     }
+    const began = startOfRun(load, ran);
     return {
       load,
       at: time[i]!,
       back: end < time.length ? time[end]! : NaN,
       amps: amps[ran]!,
       peak,
-      ranMs: time[i]! - time[startOfRun(load, ran)]!,
+      ranMs: time[i]! - time[began]!,
+      beginSeen: began > 0,
       most,
       loadVolts,
       goesOn: goes,

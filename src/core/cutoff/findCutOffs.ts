@@ -170,7 +170,9 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
     const own = loadVolts === loadVolts;
     const over = (own ? loadVolts : moment.volts) - cutoffV;
     const near = (own ? NEAR_PART.load : NEAR_PART.battery) * blocks;
-    const ends = runs.isDone(drop) || (runs.isUsual(drop) && (own || !wouldReach(drop, over)));
+    // How long a run was that the log begins with is not known.
+    const soon = !own && wouldReach(drop, over);
+    const ends = runs.isDone(drop) || (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
     if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) : ends)) return { by, why: 'volts' };
   }
   return null;
