@@ -122,15 +122,16 @@ describe('a charger that others push off', () => {
 describe('a battery that has shrunk', () => {
   // 12.24 V is about half of a rested lead battery (Battery Council International, from memory).
   const began = { volts: 12.24, amps: -0.5 };
-  const sum = (ampHours: number, last: Stage, full = false) =>
-    sumOf(
-      fakeFull.weigh!(
-        seen([of(Array.from({ length: 5 }, () => ({ ...charge([last], began), ampHours, full })))]),
-      ),
-    );
+  const sourceOf = (ampHours: number, last: Stage, full: boolean) =>
+    of(Array.from({ length: 5 }, () => ({ ...charge([last], began), ampHours, full })));
+  const sum = (ampHours: number, last: Stage, full = false, sources = 1) =>
+    sumOf(fakeFull.weigh!(seen(Array.from({ length: sources }, () => sourceOf(ampHours, last, full)))));
   test('is nearly full after hours of absorption, though it gasses above its tail', () => {
     expect(sum(15, absorbed(240, 3))).toBeGreaterThan(15);
     expect(sum(50, absorbed(240, 3))).toBeLessThan(0);
+  });
+  test('is told by its charges once, though two sources see them', () => {
+    expect(sum(15, absorbed(240, 3), false, 2)).toBe(sum(15, absorbed(240, 3)));
   });
   test('is not judged by a current that falls at too low a voltage, or that still stands high', () => {
     expect(sum(15, absorbed(240, 3, { volts: 13.9 }))).toBe(0);

@@ -1,6 +1,6 @@
 /** Lost capacity or sulphation looks like a full battery. */
 
-import type { Charge, Stage } from '../charge/types';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { median } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { ampHours, counted, percent, volts } from '../quantity/text';
@@ -58,46 +58,16 @@ export const fakeFull: Cause = {
     ],
   },
   described: weighAge,
-  weigh: ({ charging }) =>
-    charging.flatMap(({ charges, bank, knowsBatteryAmps }): Evidence[] => {
-      if (!knowsBatteryAmps) return [];
-      const blocks = blocksInSeries(bank);
-      const told = charges.flatMap((charge) => {
-        const { volts: before, amps } = charge.before;
-        // A cold battery stands lower, and gives and takes less.
-        if (charge.stages.some((one) => one.celsius < COLD)) return [];
-        const reached = reachedBy(charge, bank);
-        if (reached === null || !(amps < 0 && amps > -MOST_LOAD * bank.capacityAh)) return [];
-        const rest = before / blocks + (DROP * -amps) / bank.capacityAh;
-        const percentBefore = restPercent(bank.chemistry, rest);
-        if (percentBefore > MOST_PERCENT) return [];
-        const missing = (reached - (percentBefore + DOUBT) / 100) * bank.capacityAh;
-        // About a tenth of what goes in is lost.
-        return [{ charge, before, percentBefore, implied: (0.9 * charge.ampHours) / missing }];
-      });
-      if (told.length === 0) return [];
-      const implied = median(told.map((one) => one.implied));
-      const evidence: Evidence[] = [
-        {
-          text: `${counted(told.length, 'charge')} began at ${volts(median(told.map((one) => one.before)))}, about ${percent(median(told.map((one) => one.percentBefore)))}, and ended full, or nearly, after ${ampHours(median(told.map((one) => one.charge.ampHours)))}: as if the battery held ${percent(100 * implied)} of its ${ampHours(bank.capacityAh)}.`,
-          decibans: shrunk(weightOf(WEIGHTS.implied, implied), told.length),
-          group: 'implied',
-          spans: told.map((one) => one.charge),
-        },
-      ];
-      if (
-        implied < 0.62 &&
-        told.length >= 3 &&
-        told.filter((one) => one.implied < 0.75).length >= 0.8 * told.length
-      )
-        evidence.push({
-          text: 'Nearly every such charge says the same.',
-          decibans: WEIGHTS.again,
-          group: 'again',
-          spans: [],
-        });
-      return evidence;
-    }),
+  weigh: ({ charging }) => {
+    // All sources across the same cells see the same charges: the one that sees most of them speaks.
+    const most = new Map<string, Told>();
+    for (const one of charging) {
+      const told = one.knowsBatteryAmps ? toldBy(one) : null;
+      const across = one.source?.across ?? 'bank';
+      if (told && told.charges.length > (most.get(across)?.charges.length ?? 0)) most.set(across, told);
+    }
+    return [...most.values()].flatMap(evidenceOf);
+  },
   missing: () => ['a capacity test'],
 };
 
@@ -126,4 +96,54 @@ function reachedBy({ full, stages }: Charge, bank: KnownBank): number | null {
   )
     ? NEARLY.full
     : null;
+}
+
+/** Charges that began low enough and ended full, and the capacity that each implies, as a part of the label. */
+interface Told {
+  bank: KnownBank;
+  charges: { charge: Charge; before: number; percentBefore: number; implied: number }[];
+}
+
+function toldBy({ charges, bank }: SourceCharging): Told {
+  const blocks = blocksInSeries(bank);
+  return {
+    bank,
+    charges: charges.flatMap((charge) => {
+      const { volts: before, amps } = charge.before;
+      // A cold battery stands lower, and gives and takes less.
+      if (charge.stages.some((one) => one.celsius < COLD)) return [];
+      const reached = reachedBy(charge, bank);
+      if (reached === null || !(amps < 0 && amps > -MOST_LOAD * bank.capacityAh)) return [];
+      const rest = before / blocks + (DROP * -amps) / bank.capacityAh;
+      const percentBefore = restPercent(bank.chemistry, rest);
+      if (percentBefore > MOST_PERCENT) return [];
+      const missing = (reached - (percentBefore + DOUBT) / 100) * bank.capacityAh;
+      // About a tenth of what goes in is lost.
+      return [{ charge, before, percentBefore, implied: (0.9 * charge.ampHours) / missing }];
+    }),
+  };
+}
+
+function evidenceOf({ bank, charges }: Told): Evidence[] {
+  const implied = median(charges.map((one) => one.implied));
+  const evidence: Evidence[] = [
+    {
+      text: `${counted(charges.length, 'charge')} began at ${volts(median(charges.map((one) => one.before)))}, about ${percent(median(charges.map((one) => one.percentBefore)))}, and ended full, or nearly, after ${ampHours(median(charges.map((one) => one.charge.ampHours)))}: as if the battery held ${percent(100 * implied)} of its ${ampHours(bank.capacityAh)}.`,
+      decibans: shrunk(weightOf(WEIGHTS.implied, implied), charges.length),
+      group: 'implied',
+      spans: charges.map((one) => one.charge),
+    },
+  ];
+  if (
+    implied < 0.62 &&
+    charges.length >= 3 &&
+    charges.filter((one) => one.implied < 0.75).length >= 0.8 * charges.length
+  )
+    evidence.push({
+      text: 'Nearly every such charge says the same.',
+      decibans: WEIGHTS.again,
+      group: 'again',
+      spans: [],
+    });
+  return evidence;
 }
