@@ -23,6 +23,7 @@ const run = (minutes: number, volts: number, some: Partial<Drop> = {}): Drop => 
   goesOn: false,
   fell: 10,
   ranMs: minutes * MINUTES,
+  beginSeen: true,
   most: 10,
   loadVolts: NaN,
   moment: { volts } as Drop['moment'],
