@@ -96,6 +96,9 @@ describe('full charges', () => {
     expect(lacks(13.9)).toBeGreaterThan(lacks(14.0));
     expect(full(14.0).deviation).toBeGreaterThan(full(14.4).deviation);
     expect(lacks(14.0, 0.5)).toBe(0);
+    // What lies between charger and battery costs voltage.
+    const [behind] = chargeAnchors([by(absorbed(2, 6, { volts: 14.4, batteryVolts: 14.0, endAmps: 1.8 }))]);
+    expect(behind!.charge).toBe(full(14.0).charge);
     // It goes on filling: by the end of the stage.
     expect([full(14.4).at / HOUR, full(14.0).at / HOUR]).toEqual([5, 6]);
   });

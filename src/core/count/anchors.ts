@@ -1,6 +1,6 @@
 /** Moments at which the state of charge is known from something else than the count, each with what it may be off by. */
 
-import { clamp } from '../quantity/numbers';
+import { clamp, isNumber } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellOf, cellStart, type Grid, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
@@ -178,7 +178,10 @@ function foldsOver(stage: Stage, bank: KnownBank): number {
 /** What lead still lacks, as a part of its capacity, because the voltage was under its range, whose tail then comes too soon. */
 function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number): number {
   if (!isLead(bank.chemistry)) return 0;
-  const under = expectedVolts(bank, 'absorption', stage.celsius).min - highestVolts(stage);
+  const { batteryVolts, volts } = stage;
+  // What lies between charger and battery costs voltage: the battery's own says what it gets.
+  const own = isNumber(batteryVolts) ? batteryVolts : volts;
+  const under = expectedVolts(bank, 'absorption', stage.celsius).min - own;
   const below = Math.log(tailAmps / clamp(amps, 0.01 * tailAmps, tailAmps));
   return E_FOLD * Math.max(0, under / bank.cellsInSeries / TAFEL - below);
 }
