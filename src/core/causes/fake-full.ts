@@ -60,11 +60,11 @@ export const fakeFull: Cause = {
   described: weighAge,
   weigh: ({ charging }) => {
     // All sources across the same cells see the same charges: the one that sees most of them speaks.
-    const most = new Map<string, Told>();
+    const most = new Map<string, LowCharges>();
     for (const one of charging) {
-      const told = one.knowsBatteryAmps ? toldBy(one) : null;
+      const low = one.knowsBatteryAmps ? lowChargesOf(one) : null;
       const across = one.source?.across ?? 'bank';
-      if (told && told.charges.length > (most.get(across)?.charges.length ?? 0)) most.set(across, told);
+      if (low && low.charges.length > (most.get(across)?.charges.length ?? 0)) most.set(across, low);
     }
     return [...most.values()].flatMap(evidenceOf);
   },
@@ -99,12 +99,12 @@ function reachedBy({ full, stages }: Charge, bank: KnownBank): number | null {
 }
 
 /** Charges that began low enough and ended full, and the capacity that each implies, as a part of the label. */
-interface Told {
+interface LowCharges {
   bank: KnownBank;
   charges: { charge: Charge; before: number; percentBefore: number; implied: number }[];
 }
 
-function toldBy({ charges, bank }: SourceCharging): Told {
+function lowChargesOf({ charges, bank }: SourceCharging): LowCharges {
   const blocks = blocksInSeries(bank);
   return {
     bank,
@@ -124,7 +124,7 @@ function toldBy({ charges, bank }: SourceCharging): Told {
   };
 }
 
-function evidenceOf({ bank, charges }: Told): Evidence[] {
+function evidenceOf({ bank, charges }: LowCharges): Evidence[] {
   const implied = median(charges.map((one) => one.implied));
   const evidence: Evidence[] = [
     {

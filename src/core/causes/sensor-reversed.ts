@@ -1,6 +1,6 @@
 /** The current sensor sits the wrong way round. */
 
-import { flowAgainst, toldSources } from '../count/trueCurrent';
+import { flowAgainst, FLOWS_AGAINST, sureSources } from '../count/trueCurrent';
 import { percent, volts } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { blocksInSeries } from '../system/chemistry';
@@ -71,10 +71,11 @@ export const sensorReversed: Cause = {
     const { voltageFollows, bms, shares } = count.meters;
     const evidence: Evidence[] = [];
     const beside = bms && bms.slopeError < 0.5 ? [bms.slope] : [];
-    const sources = toldSources(shares);
+    const sources = sureSources(shares);
     const meters = [...beside, ...sources.map((one) => one.share)];
     if (meters.length > 0) {
-      const reversed = beside.every((one) => one < -0.3) && (sources.length === 0 || flowAgainst(sources));
+      const reversed =
+        beside.every((one) => one < FLOWS_AGAINST) && (sources.length === 0 || flowAgainst(sources));
       const agrees = meters.some((one) => one > 0.3);
       if (reversed || agrees)
         evidence.push({

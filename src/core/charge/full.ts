@@ -97,7 +97,7 @@ export function isSteady(
 }
 
 /** At the battery or at the charger, whichever is higher: what lies between them costs voltage, and a meter may read low. */
-export const highestVolts = ({ batteryVolts, volts }: Stage): number =>
+const highestVolts = ({ batteryVolts, volts }: Stage): number =>
   batteryVolts === batteryVolts ? Math.max(batteryVolts, volts) : volts;
 
 /** Whether it was held high enough to fill the battery. */

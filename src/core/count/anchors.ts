@@ -4,7 +4,7 @@ import { clamp, isNumber } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellOf, cellStart, type Grid, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
-import { fills, highestVolts, isSteady, WEATHER } from '../charge/full';
+import { fills, isSteady, WEATHER } from '../charge/full';
 import { refusalsOf } from '../charge/refusals';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
@@ -168,20 +168,20 @@ function lacking(bank: KnownBank, missing: number): Pick<Anchor, 'charge' | 'dev
 const TAFEL = 0.052;
 const E_FOLD = 0.05;
 
+/** What lies between charger and battery costs voltage: the battery's own, where it was logged, says what it gets. */
+const ownVolts = ({ batteryVolts, volts }: Stage): number => (isNumber(batteryVolts) ? batteryVolts : volts);
+
 /** How often a voltage above its range multiplies the current of lead by e: what flows then is mostly gas. */
 function foldsOver(stage: Stage, bank: KnownBank): number {
   const weather = stage.celsius === stage.celsius ? 0 : WEATHER * blocksInSeries(bank);
-  const over = highestVolts(stage) - expectedVolts(bank, 'absorption', stage.celsius).max - weather;
+  const over = ownVolts(stage) - expectedVolts(bank, 'absorption', stage.celsius).max - weather;
   return Math.max(0, over) / bank.cellsInSeries / TAFEL;
 }
 
 /** What lead still lacks, as a part of its capacity, because the voltage was under its range, whose tail then comes too soon. */
 function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number): number {
   if (!isLead(bank.chemistry)) return 0;
-  const { batteryVolts, volts } = stage;
-  // What lies between charger and battery costs voltage: the battery's own says what it gets.
-  const own = isNumber(batteryVolts) ? batteryVolts : volts;
-  const under = expectedVolts(bank, 'absorption', stage.celsius).min - own;
+  const under = expectedVolts(bank, 'absorption', stage.celsius).min - ownVolts(stage);
   const below = Math.log(tailAmps / clamp(amps, 0.01 * tailAmps, tailAmps));
   return E_FOLD * Math.max(0, under / bank.cellsInSeries / TAFEL - below);
 }

@@ -21,23 +21,25 @@ export const GOOD_SHARE = { low: 0.88, high: 1.14 };
 const NOT_SEEN = 0.12;
 const SURE = 0.1;
 /** A current of this part and less flows against its source. */
-const AGAINST = -0.3;
+export const FLOWS_AGAINST = -0.3;
 /** Steps of voltage against current that show a sensor that is turned round. */
 const TURNED = { correlation: -0.6, steps: 4 };
 
 export const isUnseen = ({ share, error, steps }: Share): boolean =>
   share < NOT_SEEN && share > -NOT_SEEN && error < SURE && steps >= 2;
 
-export const toldSources = (shares: readonly Share[]): Share[] =>
+/** Shares of sources that are known well enough to say which way the sensor sits. */
+export const sureSources = (shares: readonly Share[]): Share[] =>
   shares.filter((one) => one.kind === 'source' && one.error < 0.3);
 
 /** Whether the monitor shows sources the wrong way round. One that is not sure may go along with another that is. */
 export const flowAgainst = (sources: readonly Share[]): boolean =>
-  sources.some((one) => one.share < AGAINST) && sources.every((one) => one.share - one.error < AGAINST);
+  sources.some((one) => one.share < FLOWS_AGAINST) &&
+  sources.every((one) => one.share - one.error < FLOWS_AGAINST);
 
 export function isTurned({ shares, bms, voltageFollows }: Meters): boolean {
-  if (bms && bms.slopeError < 0.5) return bms.slope < AGAINST;
-  const sources = toldSources(shares);
+  if (bms && bms.slopeError < 0.5) return bms.slope < FLOWS_AGAINST;
+  const sources = sureSources(shares);
   if (sources.length > 0) return flowAgainst(sources);
   const { correlation, steps, chargingV, drawingV } = voltageFollows;
   return correlation < TURNED.correlation && steps >= TURNED.steps && chargingV < drawingV;

@@ -15,7 +15,7 @@ import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
 import { type Runs, usualRuns } from './runs';
-import { FALLS_OVER, momentReader, type Moment } from './moment';
+import { momentReader, type Moment } from './moment';
 import { restAfter } from './recovered';
 import type { CutOff, CutReason } from './types';
 
@@ -153,9 +153,10 @@ function reasonOf(
  * Whether a voltage that sank on would have come to a limit with the next samples: a load that ends just there was cut, and on days that
  * are alike cut runs are as alike as those that a clock ends.
  */
-function wouldReach({ ranMs, load, moment }: Drop, over: number): boolean {
+function wouldReach({ at, ranMs, load, moment: { sinks } }: Drop, over: number): boolean {
   const step = medianStep(load.time);
-  return step <= FINE && ranMs > (FALLS_OVER + 2) * step && over <= (REACHES / FALLS_OVER) * moment.fell;
+  // Seen within the run alone: as a run begins the voltage falls by far more.
+  return step <= FINE && at - ranMs + step < sinks.since && over <= REACHES * sinks.volts;
 }
 
 /** What cut a load while others went on: a limit of its own that is known, or null. */

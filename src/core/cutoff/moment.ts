@@ -12,8 +12,8 @@ export interface Moment {
   /** Lowest in the minutes before, V, and just after. */
   volts: number;
   after: number;
-  /** By how much it fell in the last samples to that, V; what is drawn may have begun meanwhile. */
-  fell: number;
+  /** By how much it sank to that from sample to sample, V, and when it was first looked at; what is drawn may have begun meanwhile. */
+  sinks: { volts: number; since: number };
   /** Part of the log in which the battery's voltage was lower than that. */
   lowShare: number;
   /** Out of the battery, A. */
@@ -31,8 +31,8 @@ export interface Moment {
 
 /** The battery's minutes before a moment, or its last samples. */
 const BEFORE = 3 * MINUTE;
-/** Samples over which a voltage is seen to fall. */
-export const FALLS_OVER = 4;
+/** Samples over which a voltage is seen to sink. */
+const SINKS_OVER = 4;
 const SHOWN_BEFORE = [30 * MINUTE, 90 * MINUTE, 4 * HOUR];
 
 export function momentReader(timeline: Timeline, counting: Counting | null): (at: number) => Moment {
@@ -66,7 +66,10 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
     return {
       volts: lowest,
       after: volts ? valueAfter(volts, voltage, at) : NaN,
-      fell: voltAt(low - FALLS_OVER) - lowest,
+      sinks: {
+        volts: (voltAt(low - SINKS_OVER) - lowest) / SINKS_OVER,
+        since: volts?.time[low - SINKS_OVER] ?? NaN,
+      },
       lowShare: volts ? shareBelow(volts, lowest) : NaN,
       amps: amps ? -valueBefore(amps, 'battery_current', at, stepOf(amps)) : NaN,
       shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
