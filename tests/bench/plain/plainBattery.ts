@@ -11,7 +11,7 @@ export interface PlainBattery {
   /** True state of charge, 0 to 1. */
   charge(): number;
   /** V of each cell at a current; empty where nobody looks at cells. */
-  cells(amps: number): number[];
+  cells(amps: number, celsius: number): number[];
 }
 
 export interface LeadPlan {
@@ -21,12 +21,14 @@ export interface LeadPlan {
   start: number;
   /** How readily it takes current near full, in parts of the usual. */
   gassing: number;
+  /** By how much more than 1 the exponent of Peukert's law is. */
+  peukert: number;
 }
 
 /** V a cell for each e-fold of the current that a charging lead cell takes. */
 const TAFEL = 0.045;
 
-export function plainLead({ cells, capacityAh, ohms, start, gassing }: LeadPlan): PlainBattery {
+export function plainLead({ cells, capacityAh, ohms, start, gassing, peukert }: LeadPlan): PlainBattery {
   let charge = start;
   // Acid at the plates that has not spread yet, V a cell.
   let slow = 0;
@@ -43,8 +45,7 @@ export function plainLead({ cells, capacityAh, ohms, start, gassing }: LeadPlan)
     },
     step(amps, seconds, celsius) {
       const taken = charge < 0.85 ? 0.98 : Math.max(0.05, 0.98 * (1 - ((charge - 0.85) / 0.16) ** 2));
-      // Peukert's law, mildly.
-      const lost = Math.max(1, (Math.max(0, -amps) / (capacityAh / 20)) ** 0.12);
+      const lost = Math.max(1, (Math.max(0, -amps) / (capacityAh / 20)) ** peukert);
       const holds = capacityAh * (amps < 0 ? 1 - 0.008 * Math.max(0, 25 - celsius) : 1);
       charge += (amps * (amps > 0 ? taken : lost) * seconds) / 3600 / holds;
       charge = Math.min(1, Math.max(0, charge));
@@ -62,6 +63,8 @@ export interface LithiumPlan {
   cells: { capacityAh: number; charge: number }[];
   /** Of one cell. */
   ohms: number;
+  /** What a high cell is bled by, A. */
+  bleedA: number;
 }
 
 /** V of a rested cell against its charge; beyond full it climbs steeply. */
@@ -92,9 +95,10 @@ function restOf(charge: number): number {
 export function plainLithium(plan: LithiumPlan): PlainBattery {
   const cells = plan.cells.map((one) => ({ ...one }));
   let slow = 0;
-  const voltsOf = (charge: number, amps: number) => restOf(charge) + slow + amps * plan.ohms;
+  const voltsOf = (charge: number, amps: number, celsius = 25) =>
+    restOf(charge) + slow + amps * plan.ohms * (1 + 0.03 * Math.max(0, 25 - celsius));
   return {
-    volts: (amps) => cells.reduce((sum, one) => sum + voltsOf(one.charge, amps), 0),
+    volts: (amps, celsius) => cells.reduce((sum, one) => sum + voltsOf(one.charge, amps, celsius), 0),
     step(amps, seconds) {
       slow += (0.8 * amps * plan.ohms - slow) * Math.min(1, seconds / 600);
       for (const one of cells) {
@@ -103,10 +107,10 @@ export function plainLithium(plan: LithiumPlan): PlainBattery {
         if (one.charge > 1 && amps < 0.002 * one.capacityAh)
           one.charge -= ((one.charge - 1) * seconds) / 2400;
         if (amps > 0 && voltsOf(one.charge, amps) > 3.45)
-          one.charge -= (0.2 * seconds) / 3600 / one.capacityAh;
+          one.charge -= (plan.bleedA * seconds) / 3600 / one.capacityAh;
       }
     },
-    charge: () => Math.min(1, Math.max(0, ...[Math.min(...cells.map((one) => one.charge))])),
-    cells: (amps) => cells.map((one) => voltsOf(one.charge, amps)),
+    charge: () => Math.min(1, Math.max(0, Math.min(...cells.map((one) => one.charge)))),
+    cells: (amps, celsius) => cells.map((one) => voltsOf(one.charge, amps, celsius)),
   };
 }

@@ -1,19 +1,23 @@
-/** The plan of a plain site: what a draw decides, what a fault changes, and what a technician would write down of it. */
+/** The plan of a plain site: what a draw decides and what a fault changes. */
 
 import type { Random } from '@/core/simulate/random';
-import { type Job, type System, systemSchema } from '@/core/system/schema';
+import type { Job } from '@/core/system/schema';
+import { PLAIN_STYLES } from './plainLogs';
 
 export interface PlainCharger {
   id: string;
   kind: 'solar' | 'mains' | 'generator';
+  /** Of a split bank each half has its own. */
+  across: 'bank' | 'lower' | 'upper';
   ratedA: number;
   givesA: number;
-  /** V of the bank at 25 °C, and mV per °C and cell. */
+  /** V of what it charges at 25 °C, and mV per °C and cell. */
   absorptionV: number;
   floatV: number;
   compensationMv: number;
   minutes: number;
   tailA: number | undefined;
+  equalise: { volts: number; minutes: number; everyDays: number } | undefined;
   ohms: number;
   /** Hours of the day for which mains or an engine is there, and from when. */
   from: number;
@@ -23,52 +27,77 @@ export interface PlainCharger {
   tellsStage: boolean;
 }
 
+/** What runs beside the usual loads, and what lets go. */
+export interface PlainCut {
+  amps: number;
+  everyHours: number;
+  minutes: number;
+  volts: number | undefined;
+  percent: number | undefined;
+  /** What its start draws for a step, and from what its protection trips. */
+  surge: { amps: number; tripA: number } | undefined;
+  ohms: number;
+  awaySeconds: number;
+  /** All loads let go with it. */
+  takesAll: boolean;
+}
+
+export interface PlainMonitor {
+  capacityAh: number;
+  chargedV: number;
+  tailPercent: number;
+  minutes: number;
+  efficiency: number;
+  peukert: number;
+  gain: number;
+  offsetA: number;
+  misses: string[];
+  startReading: number | null;
+  byVolts: boolean;
+  /** Counts only what the chargers give and the loads draw by their own word, and stands at this as bulk ends. */
+  bulkEndPercent: number | undefined;
+  restarts: { day: number; percent: number; silentHours: number }[];
+}
+
 export interface PlainPlan {
   chemistry: 'flooded' | 'agm' | 'gel' | 'lfp';
+  /** Of 12 V, in series. */
   blocks: number;
   capacityAh: number;
   holdsAh: number;
   resistance: number;
+  /** By how much more than 1 the exponent of Peukert's law of the battery is. */
+  peukert: number;
   chargers: PlainCharger[];
+  /** Two halves with a charger each, the monitor in the lower. */
+  isSplit: boolean;
   /** Ah a day. */
   drawn: number;
   pattern: 'even' | 'evening' | 'day' | 'cycling';
   days: number;
   everySeconds: number;
+  monitorEverySeconds: number;
   meanC: number;
   dailyC: number;
   clear: number;
+  /** For how long a sky lasts. */
+  skySeconds: number;
   start: number;
+  style: keyof typeof PLAIN_STYLES;
+  /** Hours from when and for how long no log is written. */
+  outage: { from: number; hours: number } | undefined;
   logs: { charger: boolean; monitor: boolean; heat: boolean; load: boolean; bms: boolean; reading: boolean };
-  monitor: {
-    capacityAh: number;
-    chargedV: number;
-    tailPercent: number;
-    minutes: number;
-    efficiency: number;
-    peukert: number;
-    gain: number;
-    offsetA: number;
-    misses: string[];
-    startReading: number | null;
-    byVolts: boolean;
-  };
-  /** What runs beside the usual loads, and what lets go. */
-  cut: {
-    amps: number;
-    everyHours: number;
-    minutes: number;
-    volts: number | undefined;
-    percent: number | undefined;
-    ohms: number;
-    awaySeconds: number;
-  } | null;
+  monitor: PlainMonitor;
+  cut: PlainCut | null;
   cellAh: number[];
   cellCharge: number[];
+  bleedA: number;
+  /** Flooded cells that are to be equalised. */
+  equalise: { volts: number; minutes: number; everyDays: number; lastOn: string } | undefined;
   complaint: Job['complaints'][number];
 }
 
-export const isLeadPlan = ({ chemistry }: PlainPlan): boolean => chemistry !== 'lfp';
+export const isLeadPlan = ({ chemistry }: Pick<PlainPlan, 'chemistry'>): boolean => chemistry !== 'lfp';
 
 /** A site in good order. */
 export function drawPlainPlan(random: Random): PlainPlan {
@@ -100,6 +129,7 @@ export function drawPlainPlan(random: Random): PlainPlan {
     return {
       id: `source-${k + 1}`,
       kind,
+      across: 'bank',
       ratedA,
       givesA: ratedA * random.uniform(0.96, 1.02),
       absorptionV,
@@ -107,6 +137,7 @@ export function drawPlainPlan(random: Random): PlainPlan {
       compensationMv,
       minutes: lead ? random.pick([180, 240, 300]) : random.pick([10, 30, 60, 120]),
       tailA: random.next() < 0.5 ? capacityAh * random.uniform(0.01, 0.02) + drawn / 24 : undefined,
+      equalise: undefined,
       ohms: random.uniform(0.0008, 0.002) * blocks * Math.min(1, 30 / ratedA),
       from: random.uniform(0, 24),
       hours,
@@ -116,6 +147,7 @@ export function drawPlainPlan(random: Random): PlainPlan {
     };
   });
   const everySeconds = random.pick([10, 30, 60, 60, 60, 120, 300, 600]);
+  const days = everySeconds <= 10 ? 7 : Math.round(random.uniform(8, 24));
   const kept = random.pick(['both', 'both', 'charger', 'monitor']);
   return {
     chemistry,
@@ -123,15 +155,24 @@ export function drawPlainPlan(random: Random): PlainPlan {
     capacityAh,
     holdsAh: capacityAh * random.uniform(0.93, 1.06),
     resistance: random.uniform(0.7, 1.5),
+    peukert: random.uniform(0.08, 0.2),
     chargers,
+    isSplit: false,
     drawn,
     pattern: random.pick(['even', 'evening', 'day', 'cycling']),
-    days: everySeconds <= 10 ? 7 : Math.round(random.uniform(8, 24)),
+    days,
     everySeconds,
+    monitorEverySeconds: everySeconds * random.pick([1, 1, 1, 2, 5]),
     meanC: random.uniform(lead ? 8 : 12, 25),
     dailyC: random.uniform(1, 6),
     clear: random.uniform(0.3, 0.8),
+    skySeconds: random.pick([120, 300, 900]),
     start: random.uniform(0.6, 0.95),
+    style: random.pick(Object.keys(PLAIN_STYLES) as (keyof typeof PLAIN_STYLES)[]),
+    outage:
+      random.next() < 0.25
+        ? { from: 24 * random.uniform(1, days - 1), hours: random.uniform(0.5, 9) }
+        : undefined,
     logs: {
       charger: kept !== 'monitor',
       monitor: kept !== 'charger' || kinds.length > 1,
@@ -152,82 +193,28 @@ export function drawPlainPlan(random: Random): PlainPlan {
       misses: [],
       startReading: null,
       byVolts: false,
+      bulkEndPercent: undefined,
+      restarts: [],
     },
     cut: null,
     cellAh: Array.from({ length: lead ? 0 : cells }, () => random.uniform(0.994, 1.006)),
     cellCharge: Array.from({ length: lead ? 0 : cells }, () => random.uniform(-0.0008, 0.0008)),
+    bleedA: 0.2,
+    equalise: undefined,
     complaint: 'undercharging',
   };
 }
 
-/** What a technician would write down of it. */
-export function describePlain(plan: PlainPlan, cells: number): System {
-  const lead = isLeadPlan(plan);
-  const { monitor, blocks, chemistry } = plan;
-  const range = (low: number, high: number) => ({
-    min: Number((low * blocks).toFixed(1)),
-    max: Number((high * blocks).toFixed(1)),
+/** Splits a bank of two or four blocks: a charger across each half, the shunt in the lead of the lower, its volts the whole bank's. */
+export function splitPlan(plan: PlainPlan): void {
+  const [one] = plan.chargers as [PlainCharger];
+  Object.assign(one, {
+    across: 'lower',
+    logged: true,
+    absorptionV: one.absorptionV / 2,
+    floatV: one.floatV / 2,
+    ohms: one.ohms / 2,
   });
-  return systemSchema.parse({
-    name: 'Plain',
-    timeZone: 'Europe/Rome',
-    bank: {
-      chemistry,
-      cellsInSeries: cells,
-      stringsInParallel: 1,
-      capacityAh: plan.capacityAh,
-      capacityHours: lead ? 20 : 5,
-      chargeVolts: chemistry === 'gel' ? range(14, 14.2) : range(14.2, 14.6),
-      floatVolts: lead ? range(13.5, 13.8) : range(13.2, 13.6),
-      ...(lead ? { compensationMvPerCellPerC: { min: -5, max: -3 } } : { chargeAboveC: 0 }),
-    },
-    sources: plan.chargers.map((one) => ({
-      id: one.id,
-      name: one.id,
-      kind: one.kind,
-      ratedA: one.ratedA,
-      profile: {
-        absorptionV: Number(one.absorptionV.toFixed(2)),
-        absorptionMinutes: one.minutes,
-        floatV: Number(one.floatV.toFixed(2)),
-        compensationMvPerCellPerC: one.compensationMv,
-        ...(one.tailA === undefined ? {} : { tailA: Number(one.tailA.toFixed(1)) }),
-        ...(one.blockBelowC === undefined ? {} : { chargeAboveC: one.blockBelowC }),
-      },
-      counted: monitor.misses.includes(one.id) ? null : true,
-      senses: 'own-terminals',
-    })),
-    monitor: {
-      method: monitor.byVolts ? 'voltage' : 'shunt',
-      capacityAh: monitor.capacityAh,
-      chargedV: monitor.chargedV,
-      tailPercent: monitor.tailPercent,
-      detectionMinutes: monitor.minutes,
-      efficiencyPercent: monitor.efficiency,
-      peukert: monitor.peukert,
-      floorPercent: lead ? 50 : 10,
-    },
-    loads: [
-      {
-        id: 'load',
-        name: 'Load',
-        kind: 'dc',
-        counted: monitor.misses.includes('load') ? null : true,
-        ...(plan.cut?.volts === undefined ? {} : { cutoffV: plan.cut.volts }),
-        ...(plan.cut?.percent === undefined ? {} : { cutoffPercent: plan.cut.percent }),
-      },
-    ],
-    ...(lead
-      ? {}
-      : {
-          bms: {
-            cellHighV: 3.65,
-            cellLowV: 2.5,
-            cellHighReleaseV: 3.4,
-            cellLowReleaseV: 3,
-            balanceV: 3.45,
-            chargeAboveC: 0,
-          },
-        }),
-  });
+  plan.chargers = [one, { ...one, id: 'source-2', across: 'upper' }];
+  plan.isSplit = true;
 }

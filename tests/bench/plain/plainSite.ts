@@ -4,10 +4,20 @@
  */
 
 import { DAY, HOUR } from '@/core/quantity/span';
-import { seededRandom } from '@/core/simulate/random';
+import { type Random, seededRandom } from '@/core/simulate/random';
 import { type Job, jobSchema, type System } from '@/core/system/schema';
-import { plainLead, plainLithium, type PlainBattery } from './plainBattery';
-import { describePlain, isLeadPlan, type PlainPlan } from './plainPlan';
+import { type PlainBattery, plainLead, plainLithium } from './plainBattery';
+import { plainCharger, type RunningCharger, type Surroundings } from './plainCharger';
+import { PLAIN_FROM, plainLogs } from './plainLogs';
+import { plainMonitor } from './plainMonitor';
+import { isLeadPlan, type PlainPlan } from './plainPlan';
+import { describePlain } from './plainSystem';
+
+/** At a moment, epoch ms: what the battery truly held, %. */
+interface Event {
+  ms: number;
+  held: number;
+}
 
 export interface PlainSite {
   job: Job;
@@ -15,28 +25,30 @@ export interface PlainSite {
   logs: { device: string; text: string }[];
   plan: PlainPlan;
   /** Every ten minutes: epoch ms, what it held and what the monitor showed, %. */
-  truth: { ms: number; held: number; shown: number }[];
-  cuts: number[];
+  truth: (Event & { shown: number })[];
+  cuts: Event[];
+  /** The monitor called it full. */
+  syncs: Event[];
 }
 
-const FROM = Date.UTC(2026, 3, 6);
 const STEP = 10;
-interface ChargerState {
-  stage: 'Off' | 'Bulk' | 'Absorption' | 'Float';
-  heldSeconds: number;
-  lowSeconds: number;
-  awaySeconds: number;
+
+/** What is charged together: the bank, or a half of it. */
+interface Part {
+  battery: PlainBattery;
+  chargers: RunningCharger[];
 }
 
-function batteryOf(plan: PlainPlan): PlainBattery {
-  const { capacityAh, holdsAh, blocks, resistance, start } = plan;
+function batteryOf(plan: PlainPlan, cells: number): PlainBattery {
+  const { capacityAh, holdsAh, resistance, start } = plan;
   if (isLeadPlan(plan))
     return plainLead({
-      cells: 6 * blocks,
+      cells,
       capacityAh: holdsAh,
-      ohms: 0.0013 * (100 / capacityAh) * 6 * blocks * resistance,
+      ohms: 0.0013 * (100 / capacityAh) * cells * resistance,
       start,
       gassing: plan.chemistry === 'gel' ? 3 : 1,
+      peukert: plan.peukert,
     });
   return plainLithium({
     cells: plan.cellAh.map((part, k) => ({
@@ -44,7 +56,50 @@ function batteryOf(plan: PlainPlan): PlainBattery {
       charge: Math.min(0.995, start + plan.cellCharge[k]!),
     })),
     ohms: 0.0009 * (100 / capacityAh) * resistance,
+    bleedA: plan.bleedA,
   });
+}
+
+function partsOf(plan: PlainPlan): Part[] {
+  const parts = plan.isSplit ? (['lower', 'upper'] as const) : (['bank'] as const);
+  const blocks = plan.blocks / parts.length;
+  const cells = blocks * (isLeadPlan(plan) ? 6 : 4);
+  return parts.map((part) => ({
+    battery: batteryOf(plan, cells),
+    chargers: plan.chargers
+      .filter((one) => one.across === part)
+      .map((one) => plainCharger(one, cells, (isLeadPlan(plan) ? 12.7 : 13.15) * blocks, 0.02 * blocks)),
+  }));
+}
+
+/** A step of a part at its load: the current at which battery and chargers agree. */
+function stepPart({ battery, chargers }: Part, load: number, letsIn: boolean, at: Surroundings) {
+  const aims = chargers.map((one) => one.aim(at));
+  const given = (volts: number) =>
+    aims.map(({ able, target }, k) =>
+      Math.min(able, Math.max(0, (target - volts) / (chargers[k]!.plan.ohms + 0.0005))),
+    );
+  const sum = (all: readonly number[]) => all.reduce((a, b) => a + b, 0);
+  const into = (volts: number) => {
+    const all = sum(given(volts));
+    return (letsIn ? all : Math.min(all, load)) - load;
+  };
+  let [low, high] = [-load - 1, sum(aims.map((one) => one.able)) + 1];
+  for (let k = 0; k < 26; k++) {
+    const middle = (low + high) / 2;
+    if (into(battery.volts(middle, at.celsius)) > middle) low = middle;
+    else high = middle;
+  }
+  const amps = (low + high) / 2;
+  const volts = battery.volts(amps, at.celsius);
+  const all = given(volts);
+  const gives = letsIn ? all : all.map((one) => (one * load) / Math.max(load, sum(all), 1e-9));
+  battery.step(amps, at.seconds, at.celsius);
+  let bulkEnded = false;
+  chargers.forEach((one, k) => {
+    if (one.settle(volts + gives[k]! * one.plan.ohms, gives[k]!, letsIn)) bulkEnded = true;
+  });
+  return { volts, amps, gives, bulkEnded };
 }
 
 function patternAt(plan: PlainPlan, hour: number, seconds: number): number {
@@ -54,232 +109,123 @@ function patternAt(plan: PlainPlan, hour: number, seconds: number): number {
   return seconds % 5400 < 1500 ? 2.6 : 0.38;
 }
 
+/** The loads: the usual, and beside them what runs now and then and lets go. */
+function plainLoads(plan: PlainPlan, random: Random) {
+  const { cut } = plan;
+  let away = 0;
+  let under = 0;
+  let trips = false;
+  const isRunning = (seconds: number) =>
+    cut !== null && (seconds + 1800) % (cut.everyHours * 3600) < 60 * cut.minutes;
+  return {
+    draws(hour: number, seconds: number): number {
+      away -= STEP;
+      if (away > 0 && cut!.takesAll) return 0;
+      const base = (plan.drawn / 24) * patternAt(plan, hour, seconds);
+      if (away > 0 || !cut || !isRunning(seconds)) return base;
+      const { surge } = cut;
+      trips = surge !== undefined && !isRunning(seconds - STEP) && random.next() < 0.7;
+      return base + (trips ? surge!.amps : cut.amps);
+    },
+    /** After a step. @returns whether something let go now */
+    letsGo(seconds: number, volts: number, shown: number): boolean {
+      if (!cut || away > 0 || !isRunning(seconds)) return false;
+      under = cut.volts !== undefined && volts < cut.volts ? under + STEP : 0;
+      if (under < 20 && !trips && !(cut.percent !== undefined && shown < cut.percent)) return false;
+      [away, under, trips] = [cut.awaySeconds, 0, false];
+      return true;
+    },
+  };
+}
+
 /** Runs a plan; the logs are what its devices write, with headings of their own. */
 export function runPlainSite(plan: PlainPlan, seed: number): PlainSite {
   const random = seededRandom(seed);
   const lead = isLeadPlan(plan);
-  const cells = plan.blocks * (lead ? 6 : 4);
-  const battery = batteryOf(plan);
-  const states = plan.chargers.map((): ChargerState => ({
-    stage: 'Off',
-    heldSeconds: 0,
-    lowSeconds: 0,
-    awaySeconds: 1e9,
-  }));
-  const noise = random.pick([0.003, 0.006, 0.01]) * plan.blocks;
-  const [voltStep, ampStep] = [random.pick([0.01, 0.01, 0.02, 0.1]), random.pick([0.01, 0.1])];
-  const gains = plan.chargers.map(() => random.normal(1, 0.005));
-  const own = random.normal(1, 0.005);
-  const rows = new Map<string, string[]>();
-  const write = (device: string, heading: string[], values: (number | string)[]) => {
-    const log = rows.get(device) ?? [heading.join(',')];
-    log.push(values.map((one) => (typeof one === 'number' ? String(Number(one.toFixed(3))) : one)).join(','));
-    rows.set(device, log);
-  };
-  const volt = (value: number) => Math.round((value + random.normal(0, noise)) / voltStep) * voltStep;
-  const amp = (value: number) =>
-    Math.round((value + random.normal(0, 0.0003 * plan.capacityAh)) / ampStep) * ampStep;
-  const { monitor, cut } = plan;
-  const counted = (percent: number) => (percent / 100) * monitor.capacityAh;
-  let count = counted(monitor.startReading ?? 100 * plan.start);
-  let syncSeconds = 0;
+  const parts = partsOf(plan);
+  const logs = plainLogs(plan, random);
+  const loads = plainLoads(plan, random);
+  const { blocks, cut } = plan;
+  const monitor = plainMonitor(
+    plan.monitor,
+    plan.start,
+    (volts) => (100 * (volts / blocks - (lead ? 11.6 : 12.8))) / (lead ? 1.3 : 0.7),
+  );
+  const held = () => 100 * Math.min(...parts.map(({ battery }) => battery.charge()));
   let celsius = plan.meanC;
-  let sun = 1;
-  let awaySeconds = 0;
-  let underSeconds = 0;
+  let sky = 1;
   let letsIn = true;
   let letsOut = true;
   const truth: PlainSite['truth'] = [];
-  const cuts: number[] = [];
+  const cuts: Event[] = [];
+  const syncs: Event[] = [];
 
   for (let seconds = 0; seconds < plan.days * 86_400; seconds += STEP) {
-    const ms = FROM + 1000 * seconds;
+    const ms = PLAIN_FROM + 1000 * seconds;
     const hour = (seconds / 3600) % 24;
-    if (seconds % 900 === 0) sun = random.next() < plan.clear ? 1 : random.uniform(0.2, 0.7);
+    if (seconds % plan.skySeconds === 0) sky = random.next() < plan.clear ? 1 : random.uniform(0.2, 0.7);
     celsius +=
       ((plan.meanC + plan.dailyC * Math.sin((2 * Math.PI * (hour - 9)) / 24) - celsius) * STEP) / (5 * 3600);
-    const base = (plan.drawn / 24) * patternAt(plan, hour, seconds);
-    const runs =
-      cut !== null && awaySeconds <= 0 && (seconds + 1800) % (cut.everyHours * 3600) < 60 * cut.minutes;
-    awaySeconds -= STEP;
-    const load = letsOut ? base + (runs ? cut.amps : 0) : 0;
-
-    const daylight = Math.max(0, Math.sin(((hour - 6.2) / 11.6) * Math.PI));
-    const aims = plan.chargers.map((one, k) => {
-      const state = states[k]!;
-      const there = (hour + 24 - one.from) % 24 < one.hours;
-      const able =
-        one.kind === 'solar'
-          ? Math.min(one.givesA, 1.2 * one.givesA * daylight * sun)
-          : there
-            ? one.givesA
-            : 0;
-      const blocked = one.blockBelowC !== undefined && celsius < one.blockBelowC;
-      if (able < 0.005 * one.ratedA || blocked) {
-        state.awaySeconds += STEP;
-        if (state.awaySeconds > 1800) state.stage = 'Off';
-        return { able: 0, target: 0 };
-      }
-      if (state.stage === 'Off') Object.assign(state, { stage: 'Bulk', heldSeconds: 0 });
-      state.awaySeconds = 0;
-      const at25 = state.stage === 'Float' ? one.floatV : one.absorptionV;
-      return { able, target: at25 + (one.compensationMv * cells * (celsius - 25)) / 1000 };
-    });
-    const given = (volts: number) =>
-      aims.map(({ able, target }, k) =>
-        Math.min(able, Math.max(0, (target - volts) / (plan.chargers[k]!.ohms + 0.0005))),
-      );
-    const into = (volts: number) => {
-      const all = given(volts).reduce((a, b) => a + b, 0);
-      return (letsIn ? all : Math.min(all, load)) - load;
-    };
-    let [low, high] = [-load - 1, aims.reduce((sum, one) => sum + one.able, 0) + 1];
-    for (let k = 0; k < 36; k++) {
-      const middle = (low + high) / 2;
-      if (into(battery.volts(middle, celsius)) > middle) low = middle;
-      else high = middle;
-    }
-    const amps = (low + high) / 2;
-    const volts = battery.volts(amps, celsius);
-    const gives = given(volts).map((one, _, all) =>
-      letsIn
-        ? one
-        : (one * load) /
-          Math.max(
-            load,
-            all.reduce((a, b) => a + b, 0),
-            1e-9,
-          ),
-    );
-    battery.step(amps, STEP, celsius);
-
-    const each = battery.cells(amps);
-    if (each.length > 0) {
-      const highest = Math.max(...each);
-      const lowest = Math.min(...each);
-      letsIn = highest > 3.65 ? false : letsIn || highest < 3.4;
-      if (lowest < 2.5 && letsOut) cuts.push(ms);
+    const daylight = sky * Math.max(0, Math.sin(((hour - 6.2) / 11.6) * Math.PI));
+    const asked = loads.draws(hour, seconds);
+    const load = letsOut ? asked : 0;
+    const at = { hour, day: seconds / 86_400, celsius, daylight, seconds: STEP };
+    const stepped = parts.map((part) => stepPart(part, load, letsIn, at));
+    const [lower] = stepped as [(typeof stepped)[0]];
+    const volts = stepped.reduce((sum, one) => sum + one.volts, 0);
+    const cells = parts[0]!.battery.cells(lower.amps, celsius);
+    if (cells.length > 0) {
+      const lowest = Math.min(...cells);
+      letsIn = Math.max(...cells) > 3.65 ? false : letsIn || Math.max(...cells) < 3.4;
+      if (lowest < 2.5 && letsOut) cuts.push({ ms, held: held() });
       letsOut = lowest < 2.5 ? false : letsOut || lowest > 3;
     }
-    plan.chargers.forEach((one, k) => {
-      const state = states[k]!;
-      const { able, target } = aims[k]!;
-      if (able === 0) return;
-      const own = volts + gives[k]! * one.ohms;
-      const at = own >= target - 0.02 * plan.blocks || !letsIn;
-      if (state.stage === 'Bulk' && at) state.stage = 'Absorption';
-      else if (state.stage === 'Absorption') {
-        if (at) state.heldSeconds += STEP;
-        const tailed = one.tailA !== undefined && at && state.heldSeconds > 300 && gives[k]! < one.tailA;
-        if (tailed || state.heldSeconds >= 60 * one.minutes) state.stage = 'Float';
-      } else if (state.stage === 'Float') {
-        state.lowSeconds = own < (lead ? 12.7 : 13.15) * plan.blocks ? state.lowSeconds + STEP : 0;
-        if (state.lowSeconds > 900) Object.assign(state, { stage: 'Bulk', heldSeconds: 0, lowSeconds: 0 });
-      }
-    });
 
+    const gives = stepped.flatMap((one) => one.gives);
     const missed = plan.chargers.reduce(
-      (sum, one, k) => sum + (monitor.misses.includes(one.id) ? gives[k]! : 0),
+      (sum, one, k) => sum + (plan.monitor.misses.includes(one.id) ? gives[k]! : 0),
       0,
     );
-    const seen =
-      (amps - missed + (monitor.misses.includes('load') ? load : 0)) * monitor.gain + monitor.offsetA;
-    const rate = Math.max(1, (Math.abs(seen) / (monitor.capacityAh / 20)) ** (monitor.peukert - 1));
-    count += (seen * (seen > 0 ? monitor.efficiency / 100 : rate) * STEP) / 3600;
-    const charged = volts > monitor.chargedV && Math.abs(seen) < counted(monitor.tailPercent);
-    syncSeconds = charged ? syncSeconds + STEP : 0;
-    if (syncSeconds >= 60 * monitor.minutes) count = monitor.capacityAh;
-    if (monitor.byVolts)
-      count = counted((100 * (volts / plan.blocks - (lead ? 11.6 : 12.8))) / (lead ? 1.3 : 0.7));
-    count = Math.min(monitor.capacityAh, Math.max(0, count));
-    const shown = (100 * count) / monitor.capacityAh;
+    const seen = monitor.sees(lower.amps - missed + (plan.monitor.misses.includes('load') ? load : 0));
+    if (monitor.count(seen, volts, STEP)) syncs.push({ ms, held: held() });
+    if (lower.bulkEnded && plan.monitor.bulkEndPercent !== undefined)
+      monitor.setTo(plan.monitor.bulkEndPercent);
+    for (const one of plan.monitor.restarts)
+      if (Math.abs(seconds - 86_400 * one.day - 3600 * one.silentHours) < STEP / 2 + 1e-6)
+        monitor.setTo(one.percent);
 
-    const loadVolts = volts - load * (cut?.ohms ?? 0.0005 * plan.blocks);
-    if (cut && runs) {
-      underSeconds = cut.volts !== undefined && loadVolts < cut.volts ? underSeconds + STEP : 0;
-      if (underSeconds >= 20 || (cut.percent !== undefined && shown < cut.percent)) {
-        cuts.push(ms);
-        awaySeconds = cut.awaySeconds;
-        underSeconds = 0;
-      }
-    }
-    if (seconds % 600 === 0) truth.push({ ms, held: 100 * battery.charge(), shown });
-    if (seconds % plan.everySeconds !== 0) continue;
-    const time = new Date(ms).toISOString().replace('.000Z', 'Z');
-    const { logs } = plan;
-    const heat = logs.heat ? [Math.round(2 * celsius) / 2] : [];
-    plan.chargers.forEach((one, k) => {
-      if (!logs.charger || !one.logged) return;
-      write(
-        one.id,
-        [
-          'Timestamp',
-          'Charger output voltage (V)',
-          'Charger output current (A)',
-          ...(one.tellsStage ? ['Charge state'] : []),
-          ...heat.map(() => 'Battery temperature (°C)'),
-        ],
-        [
-          time,
-          volt(volts + gives[k]! * one.ohms),
-          Math.max(0, amp(gives[k]! * gains[k]!)),
-          ...(one.tellsStage ? [states[k]!.stage] : []),
-          ...heat,
-        ],
-      );
+    const loadVolts = volts - load * (cut?.ohms ?? 0.0005 * blocks);
+    if (letsOut && loads.letsGo(seconds, loadVolts, monitor.shown)) cuts.push({ ms, held: held() });
+    if (seconds % 600 === 0) truth.push({ ms, held: held(), shown: monitor.shown });
+    const terminals = stepped.flatMap((one, part) =>
+      parts[part]!.chargers.map((charger, k) => ({
+        volts: one.volts + one.gives[k]! * charger.plan.ohms,
+        amps: one.gives[k]!,
+        stage: charger.stage,
+      })),
+    );
+    logs.write({
+      ms,
+      chargers: terminals,
+      bank: { volts, amps: lower.amps },
+      monitor: { volts, amps: seen, shown: monitor.shown, midpoint: plan.isSplit ? lower.volts : undefined },
+      load: { amps: load, volts: loadVolts },
+      bms: { cells, letsIn, letsOut, percent: held() },
+      celsius,
     });
-    if (logs.monitor)
-      write(
-        'monitor',
-        [
-          'Timestamp',
-          'Battery voltage (V)',
-          'Battery current (A)',
-          ...heat.map(() => 'Battery temperature (°C)'),
-          ...(logs.reading ? ['State of charge (%)'] : []),
-        ],
-        [time, volt(volts), amp(seen * own), ...heat, ...(logs.reading ? [Math.round(10 * shown) / 10] : [])],
-      );
-    if (logs.load)
-      write(
-        'load',
-        ['Timestamp', 'Load current (A)', 'Load voltage (V)'],
-        [time, amp(load), volt(loadVolts)],
-      );
-    if (logs.bms)
-      write(
-        'bms',
-        [
-          'Timestamp',
-          'Battery voltage (V)',
-          'Battery current (A)',
-          'Charge allowed',
-          'Discharge allowed',
-          ...each.map((_, k) => `Cell ${k + 1} voltage (V)`),
-          'SOC (%)',
-        ],
-        [
-          time,
-          volts,
-          amp(amps),
-          Number(letsIn),
-          Number(letsOut),
-          ...each,
-          Math.round(100 * battery.charge()),
-        ],
-      );
   }
   return {
     job: jobSchema.parse({
       title: 'Plain',
       complaints: [plan.complaint],
-      openedAt: new Date(FROM + plan.days * DAY + HOUR).toISOString(),
+      openedAt: new Date(PLAIN_FROM + plan.days * DAY + HOUR).toISOString(),
       notes: '',
     }),
-    system: describePlain(plan, cells),
-    logs: [...rows].map(([device, lines]) => ({ device, text: `${lines.join('\n')}\n` })),
+    system: describePlain(plan),
+    logs: logs.texts(),
     plan,
     truth,
     cuts,
+    syncs,
   };
 }
