@@ -1,6 +1,7 @@
 /** The monitor lost its supply, and its count. */
 
 import { MINUTE } from '../quantity/span';
+import type { Jump } from '../count/types';
 import { duration, percent } from '../quantity/text';
 import type { Cause, Evidence } from './cause';
 import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
@@ -10,6 +11,8 @@ const WEIGHTS = {
   jumpAfterSilence: 15,
   /** The same, to full, with the battery charged: a charge that came to its end in the silence sets it so too. */
   jumpToFullCharged: 3,
+  /** The same between two readings of a log that is written too seldom to show a silence. */
+  jumpBetween: 11,
   /** The same without a silence: it may also have been set by hand. */
   jumpAlone: 5,
   /** One value to which it goes after every silence. */
@@ -20,6 +23,9 @@ const WEIGHTS = {
   /** Fed from behind a switch. */
   switchable: 6,
 } as const;
+
+/** Entries so far apart may hide a silence; a reading with more jumps than this is made otherwise. */
+const HIDES = { ms: 5 * MINUTE, most: 4 };
 
 export const monitorRestarted: Cause = {
   code: 'monitor-restarted',
@@ -52,42 +58,42 @@ export const monitorRestarted: Cause = {
   weigh(seen): Evidence[] {
     const count = countOf(seen);
     if (!count) return [];
-    const unseen = count.jumps.filter((one) => one.silentMs > 0 && Math.abs(one.to - one.from) > 8);
+    const large = count.jumps.filter((one) => Math.abs(one.to - one.from) > 8);
+    const unseen = large.filter((one) => one.silentMs > 0);
     const lost = unseen.filter((one) => !one.mayBeSync);
     const silent = lost.length > 0 ? lost : unseen;
+    const between = large.filter((one) => one.sinceMs >= HIDES.ms && !one.mayBeSync);
     if (silent.length > 0) {
-      const [first] = silent;
-      const same = silent.length > 1 && silent.every((one) => Math.abs(one.to - first!.to) < 2);
-      const readings = silent
-        .slice(0, 3)
-        .map((one) => `${percent(one.from)} before, ${percent(one.to)} after`)
-        .join('; ');
       const charged =
         lost.length > 0
           ? ''
           : ' The battery stood at its charged voltage: a charge that came to its end meanwhile sets it to full too.';
       return [
         {
-          text: `${silent.length === 1 ? 'Once' : `${silent.length} times`} the monitor’s log is silent (${duration(first!.silentMs)}) and its reading then another: ${readings}.${charged}`,
+          text: `${times(silent)} the monitor’s log is silent (${duration(silent[0]!.silentMs)}) and its reading then another: ${readingsOf(silent)}.${charged}`,
           decibans: weightOfSilence(lost.length, count.jumps.filter((one) => one.silentMs === 0).length),
           group: 'restart',
           spans: silent.map(({ at, silentMs }) => ({ from: at - silentMs - MINUTE, to: at + MINUTE })),
         },
-        ...(same
-          ? [
-              {
-                text: 'Each time it came back at the same value.',
-                decibans: WEIGHTS.sameValue,
-                group: 'same',
-                spans: [],
-              },
-            ]
-          : []),
+        ...sameValue(silent),
       ];
     }
+    if (between.length > 0 && large.length <= HIDES.most)
+      return [
+        {
+          text: `${times(between)} the reading is another from one entry of the log to the next (${duration(between[0]!.sinceMs)} apart): ${readingsOf(between)}. A short silence leaves no gap in such a log.`,
+          decibans: WEIGHTS.jumpBetween,
+          group: 'restart',
+          spans: between.map(({ at, sinceMs }) => ({ from: at - sinceMs - MINUTE, to: at + MINUTE })),
+        },
+        ...sameValue(between),
+      ];
     return [
       {
-        text: 'The reading goes on from where it was, all through the log.',
+        text:
+          large.length > 0
+            ? `The reading jumps ${large.length === 1 ? 'once' : `${large.length} times`} with no silence before: it is set otherwise.`
+            : 'The reading goes on from where it was, all through the log.',
         decibans: WEIGHTS.noJump,
         group: 'restart',
         spans: [count.logged],
@@ -100,6 +106,28 @@ export const monitorRestarted: Cause = {
   }),
   missing: missingMonitor,
 };
+
+const times = (some: readonly Jump[]): string => (some.length === 1 ? 'Once' : `${some.length} times`);
+
+const readingsOf = (some: readonly Jump[]): string =>
+  some
+    .slice(0, 3)
+    .map((one) => `${percent(one.from)} before, ${percent(one.to)} after`)
+    .join('; ');
+
+/** Each silence may have eaten a point or two of what is drawn. */
+function sameValue(some: readonly Jump[]): Evidence[] {
+  const isSame = some.length > 1 && some.every((one) => Math.abs(one.to - some[0]!.to) < 2);
+  if (!isSame) return [];
+  return [
+    {
+      text: 'Each time it came back at the same value.',
+      decibans: WEIGHTS.sameValue,
+      group: 'same',
+      spans: [],
+    },
+  ];
+}
 
 /** @param lost silences that no charge explains @param others jumps without a silence: a reading with more of them is made otherwise */
 function weightOfSilence(lost: number, others: number): number {

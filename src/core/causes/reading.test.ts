@@ -7,7 +7,14 @@ import { monitorRestarted } from './monitor-restarted';
 import { isMadeFromVolts, resetsIn } from './reading';
 import { voltageGuess } from './voltage-guess';
 
-const jump = (at: number, from: number, to: number) => ({ at, from, to, silentMs: 0, mayBeSync: false });
+const jump = (at: number, from: number, to: number) => ({
+  at,
+  from,
+  to,
+  silentMs: 0,
+  sinceMs: 60_000,
+  mayBeSync: false,
+});
 const counting = (told: number, explained: number, jumps = [] as Counting['jumps']) =>
   ({
     followsVolts: { steps: 30, jumps: 0, points: NaN, spans: [], told },
@@ -68,4 +75,18 @@ test('a silence with another reading after it is a restart; not where a charge m
   const both = weighed(silent(100, true), { ...silent(50), at: 2 });
   expect(both[0]!.text).toMatch(/^Once .*82 % before, 50 % after\.$/);
   expect(weighed()[0]!.decibans).toBeLessThan(0);
+});
+
+test('a log that is written seldom hides a silence between two entries', () => {
+  const apart = (at: number, to: number, minutes: number) => ({
+    ...jump(at, 85, to),
+    sinceMs: minutes * 60_000,
+  });
+  const total = (some: readonly { decibans: number }[]) => some.reduce((all, one) => all + one.decibans, 0);
+  const weighed = (...jumps: Counting['jumps']) => total(monitorRestarted.weigh!(seen(counting(0.3, 0.9, jumps))));
+  expect(weighed(apart(1, 50, 50), apart(2, 49, 50))).toBe(14);
+  expect(weighed(apart(1, 50, 50))).toBe(11);
+  // Within a minute no monitor is off and on again; and what jumps every day is made otherwise.
+  expect(weighed(apart(1, 50, 1))).toBeLessThan(0);
+  expect(weighed(...[1, 2, 3, 4, 5].map((at) => apart(at, 50, 50)))).toBeLessThan(0);
 });

@@ -184,6 +184,18 @@ describe('rests that say something new', () => {
     expect(first(lithium, 12.4) - 399).toBe(20);
     expect(first(agm, 12.2) - 399).toBe(60);
   });
+  test('a source that takes the loads over lifts the voltage before its charge shows: that is no rest', () => {
+    const at = (dawn: number) =>
+      restAnchors(
+        agm,
+        grid,
+        // Two thousandths of the capacity are less than a charge.
+        cells((m) => (m < 400 ? -2 : dawn)),
+        cells((m) => (m < 400 ? 12.3 : m < 420 ? 12.9 : 14.2)),
+      ).map((one) => one.at / MINUTE >= 400);
+    expect(at(0.2)).not.toContain(true);
+    expect(at(-0.2)).toContain(true);
+  });
   test('lead that has come back to less than any rest is empty, soon after its load', () => {
     const [one] = restAnchors(
       agm,

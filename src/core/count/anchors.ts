@@ -224,6 +224,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
   let chargedAt = -Infinity;
   let last = -Infinity;
   let strainedAt = -Infinity;
+  let drawnAt = -Infinity;
   let flatAt = -Infinity;
   let lastCharge = NaN;
   const settles = lead ? SETTLES.lead : SETTLES.lithium;
@@ -234,6 +235,9 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     const at = cellStart(grid, cell);
     if (part > CALM.taken) chargedAt = at;
     if (part < -CALM.drawn) strainedAt = at;
+    if (part < -CALM.taken) drawnAt = at;
+    // A source that begins to take the loads over charges before it shows, and lifts the voltage.
+    if (part > 0 && at - drawnAt < recovers) continue;
     const perBlock = volts[cell]! / blocks;
     const soon = lead && perBlock < NO_MORE.volts ? NO_MORE.within : recovers;
     if (perBlock !== perBlock || at - chargedAt < settles || at - strainedAt < soon) continue;

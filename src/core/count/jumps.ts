@@ -30,8 +30,9 @@ export function jumpsIn(
     if (now !== now) continue;
     // Most steps are far too small, whatever flowed.
     if (last >= 0 && Math.abs(now - reading[last]!) > least) {
-      const hours = (time[i]! - time[last]!) / HOUR;
-      const silent = time[i]! - time[last]! > limit;
+      const sinceMs = time[i]! - time[last]!;
+      const hours = sinceMs / HOUR;
+      const silent = sinceMs > limit;
       const from = reading[last]!;
       // What flows in makes no reading fall, and what flows out none rise.
       const way = Math.sign(now - from);
@@ -43,7 +44,8 @@ export function jumpsIn(
           at: time[i]!,
           from,
           to: now,
-          silentMs: silent ? time[i]! - time[last]! : 0,
+          silentMs: silent ? sinceMs : 0,
+          sinceMs,
           mayBeSync: rises && volts !== null && Math.max(volts[i]!, volts[last]!) >= chargedV,
         });
     }

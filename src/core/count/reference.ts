@@ -9,7 +9,7 @@ import { cellOf, cellStart, type Grid } from '../log/grid';
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { type Anchor, cellOfAnchor } from './anchors';
-import { type Measurement, smooth, type Smoother } from './smoother';
+import { type Measurement, type Motion, smooth, type Smoother } from './smoother';
 import type { Through } from './through';
 
 /** A value with one standard deviation, and what was assumed before the log was read. */
@@ -72,7 +72,12 @@ const SHARED = { lead: 0.015, lithium: 0.01 };
 const GUESSES: readonly { capacity?: number; offset?: number }[] = [{}, { offset: 0.005 }, { capacity: 0.5 }];
 /** What a battery may hold, parts of its label; where only more or less would do, something else is wrong. */
 const LIKELY = { least: 0.3, most: 1.5 };
+/** A capacity that may be anything is counted about what it comes to, until it moves by less; parts, and of the label. */
+const ABOUT = { rounds: 3, near: 0.1, least: 0.2, most: 3 };
 interface Tried {
+  /** Ah that its motion counts by. */
+  c: number;
+  motion: Motion;
   start: { state: number[]; deviations: number[] };
   smoothed: Smoother;
 }
@@ -96,36 +101,40 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   const lead = isLead(bank.chemistry);
   const shared = lead ? SHARED.lead : SHARED.lithium;
   const before = lead ? BEFORE.lead : BEFORE.lithium;
-  const c = bank.capacityAh;
-  const zero = ZERO.amps + ZERO.part * c;
+  const label = bank.capacityAh;
+  const zero = ZERO.amps + ZERO.part * label;
   // Level; capacity (parts, as its inverse), loss of what goes in (parts), zero error (parts of the capacity an hour), what a high rate
   // costs (parts of what Peukert's law says); rest table: level and slope.
   const size = 7;
   const { count } = grid;
-  const drive = new Float64Array(count);
-  const rows = new Float64Array(count * (size - 1));
-  const noise = new Float64Array(count);
   // What flows into a full lead battery is lost; lithium takes nothing, and gives to the loads what float does not.
   const kept = lead ? keptCells(anchors, grid) : new Uint8Array(count);
-  const near = nearTop(anchors, through, c);
-  for (let k = 0; k < count; k++) {
-    const into = kept[k] ? 0 : through.in[k]!;
-    const out = kept[k] ? 0 : through.out[k]!;
-    const hidden = through.hidden[k]!;
-    const net = (into - out + hidden) / c;
-    const hours = kept[k] ? 0 : through.hours[k]!;
-    drive[k] = net - ((1 - before.efficiency) * into) / c;
-    rows[k * (size - 1)] = net;
-    rows[k * (size - 1) + 1] = -into / c;
-    rows[k * (size - 1) + 2] = hours;
-    rows[k * (size - 1) + 3] = lead && hours > 0 ? -rateLoss(out, hours, c) / c : 0;
-    noise[k] =
-      cycle ** 2 * ((into + out) / (2 * c)) +
-      (COUNTING.day ** 2 * (grid.step / HOUR)) / 24 +
-      (lead && near[k] ? (TOP.variance * into) / c : 0) +
-      (hidden / c) ** 2 +
-      (blind?.[k] ? (0.05 * Math.sqrt(grid.step / HOUR)) ** 2 : 0);
-  }
+  const near = nearTop(anchors, through, label);
+  // What is lost goes by what the battery holds: a battery far from its label is counted about what it may hold.
+  const motionAt = (c: number): Motion => {
+    const drive = new Float64Array(count);
+    const rows = new Float64Array(count * (size - 1));
+    const noise = new Float64Array(count);
+    for (let k = 0; k < count; k++) {
+      const into = kept[k] ? 0 : through.in[k]!;
+      const out = kept[k] ? 0 : through.out[k]!;
+      const hidden = through.hidden[k]!;
+      const net = (into - out + hidden) / c;
+      const hours = kept[k] ? 0 : through.hours[k]!;
+      drive[k] = net - ((1 - before.efficiency) * into) / c;
+      rows[k * (size - 1)] = net;
+      rows[k * (size - 1) + 1] = -into / c;
+      rows[k * (size - 1) + 2] = hours;
+      rows[k * (size - 1) + 3] = lead && hours > 0 ? -rateLoss(out, hours, c) / c : 0;
+      noise[k] =
+        cycle ** 2 * ((into + out) / (2 * c)) +
+        (COUNTING.day ** 2 * (grid.step / HOUR)) / 24 +
+        (lead && near[k] ? (TOP.variance * into) / c : 0) +
+        (hidden / c) ** 2 +
+        (blind?.[k] ? (0.05 * Math.sqrt(grid.step / HOUR)) ** 2 : 0);
+    }
+    return { steps: count, size, drive, rows, noise };
+  };
   const measurements = anchors
     .flatMap((anchor): Measurement[] => {
       const step = cellOfAnchor(grid, anchor);
@@ -140,34 +149,44 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
       return end > step ? [seen, { ...seen, value, step: end }] : [seen];
     })
     .sort((a, b) => a.step - b.step);
-  const motion = { steps: count, size, drive, rows, noise };
-  const startWith = (capacity: number, offset: number) => ({
-    state: [lead ? START.lead : START.lithium, 0, 0, 0, 0, 0, 0],
+  const motion = motionAt(label);
+  // @param about the capacity that the motion counts by
+  const startWith = (about: number, capacity: number, offset: number) => ({
+    state: [lead ? START.lead : START.lithium, about / label - 1, 0, 0, 0, 0, 0],
     deviations: [
       START.deviation,
-      capacity,
+      (capacity * about) / label,
       before.efficiencyDeviation,
-      offset,
+      (offset * label) / about,
       RATE.share,
       lead ? TABLE.level.lead : TABLE.level.lithium,
       TABLE.slope,
     ],
   });
   // A good meter on a good battery; else a zero that is far off, or a capacity that is: whichever makes the anchors likeliest.
-  const tried = GUESSES.map((guess) => {
-    const start = startWith(guess.capacity ?? before.capacity, guess.offset ?? zero / c);
-    return { start, smoothed: smooth(motion, measurements, start) };
+  const tried = GUESSES.map(({ capacity = before.capacity, offset = zero / label }): Tried => {
+    const first = startWith(label, capacity, offset);
+    let one: Tried = { c: label, motion, start: first, smoothed: smooth(motion, measurements, first) };
+    if (capacity === before.capacity) return one;
+    for (let round = 0; round < ABOUT.rounds; round++) {
+      const holds = clamp(one.c / (1 + one.smoothed.state[1]!), ABOUT.least * label, ABOUT.most * label);
+      if (Math.abs(holds / one.c - 1) < ABOUT.near) break;
+      const start = startWith(holds, capacity, offset);
+      const about = motionAt(holds);
+      one = { c: holds, motion: about, start, smoothed: smooth(about, measurements, start) };
+    }
+    return one;
   });
   const [usual, offset, capacity] = tried as [Tried, Tried, Tried];
   const over = (one: Tried) => one.smoothed.evidence - usual.smoothed.evidence;
-  const odd = 1 / (1 + capacity.smoothed.state[1]!);
+  const odd = capacity.c / label / (1 + capacity.smoothed.state[1]!);
   const best =
     over(offset) > PLAINLY && over(capacity) < over(offset) + PLAINLY
       ? offset
       : over(capacity) > PLAINLY && odd > LIKELY.least && odd < LIKELY.most
         ? capacity
         : usual;
-  const { start } = best;
+  const { start, c } = best;
   let { smoothed } = best;
   // A battery holds no more than all and no less than nothing: where the count says otherwise, that says something too.
   const bounds: Measurement[] = [];
@@ -176,7 +195,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     if (!beyond) break;
     bounds.push(beyond);
     smoothed = smooth(
-      motion,
+      best.motion,
       [...measurements, ...bounds].sort((a, b) => a.step - b.step),
       start,
     );
@@ -197,13 +216,13 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   // Where a zero that is far off is nearly as likely, its size is as open as the choice.
   const share = 1 / (1 + Math.exp(PLAINLY - over(offset)));
   const far = {
-    value: -offset.smoothed.state[3]! * c,
-    deviation: Math.sqrt(offset.smoothed.covariance[3]![3]!) * c,
+    value: -offset.smoothed.state[3]! * label,
+    deviation: Math.sqrt(offset.smoothed.covariance[3]![3]!) * label,
   };
   // What all anchors share is gained or lost once a day.
   const withShared = (one: Pick<Estimate, 'value' | 'deviation'>) => ({
     ...one,
-    deviation: Math.hypot(one.deviation, (shared * c) / 24),
+    deviation: Math.hypot(one.deviation, (shared * label) / 24),
   });
   const mixed = mix({ value: -state[3]! * c, deviation: sd(3) * c }, far, share);
   return {
@@ -213,7 +232,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     capacityAh: {
       value: capacityAh,
       deviation: (sd(1) * capacityAh) / (1 + state[1]!),
-      before: { value: c, deviation: before.capacity * c },
+      before: { value: label, deviation: before.capacity * label },
     },
     efficiencyPercent: {
       value: 100 * (before.efficiency - state[2]! / (1 + state[1]!)),

@@ -54,7 +54,7 @@ test('several on one charge are one; after a discharge there is another', () => 
 test('after a silence it is marked: nobody saw how the reading got there', () => {
   const silent = log([60, 60, 100, 100], 0, [0, 1, 61, 62]);
   expect(syncsIn(silent, 100)[0]).toMatchObject({ afterGap: true });
-  const jump = { at: 61 * MINUTE, from: 60, to: 100, silentMs: 60 * MINUTE };
+  const jump = { at: 61 * MINUTE, from: 60, to: 100, silentMs: 60 * MINUTE, sinceMs: 60 * MINUTE };
   expect(jumpsIn(silent, COUNTS)).toEqual([{ ...jump, mayBeSync: false }]);
   const charged = (volts: number[]) => jumpsIn({ ...silent, volts: Float32Array.from(volts) }, COUNTS);
   expect(charged([26, 26.5, 28.5, 28.5])).toEqual([{ ...jump, mayBeSync: true }]);
@@ -65,7 +65,7 @@ test('after a silence it is marked: nobody saw how the reading got there', () =>
 describe('jumps', () => {
   test('a fall that no current explains; a rise to full is a sync', () => {
     expect(jumpsIn(log([70, 70, 50, 50]), COUNTS)).toEqual([
-      { at: 2 * MINUTE, from: 70, to: 50, silentMs: 0, mayBeSync: false },
+      { at: 2 * MINUTE, from: 70, to: 50, silentMs: 0, sinceMs: MINUTE, mayBeSync: false },
     ]);
     expect(jumpsIn(log([70, 70, 100, 100]), COUNTS)).toEqual([]);
   });

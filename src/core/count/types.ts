@@ -82,6 +82,8 @@ export interface Jump {
   to: number;
   /** How long the log was silent before it, ms; 0 where it was not. */
   silentMs: number;
+  /** Since the reading before, ms: a log that is written seldom hides a silence between two. */
+  sinceMs: number;
   /** It went to full with the battery at the charged voltage: in the silence it may have been set there as usual. */
   mayBeSync: boolean;
 }

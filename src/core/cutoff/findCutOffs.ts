@@ -13,9 +13,10 @@ import type { KnownBank, KnownSystem } from '../system/known';
 import { type Drop, dropsOf, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
-import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
+import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
+import { endAtOneVoltage } from './oneVoltage';
 import { type Runs, usualRuns } from './runs';
-import { momentReader, type Moment } from './moment';
+import { LONG, momentReader, type Moment } from './moment';
 import { restAfter } from './recovered';
 import type { CutOff, CutReason } from './types';
 
@@ -66,6 +67,7 @@ export function findCutOffs(
   const stops = refusalsOf(timeline, 'bms_discharge_allowed');
   const found: Found[] = [];
   const open: Drop[] = [];
+  const ended: Drop[] = [];
   const isTooCold = stops === null ? coldStops(system, timeline) : () => false;
   const runs = usualRuns(drops, (one) => !mayBeCut(one, system), blocksInSeries(system.bank));
   for (const drop of drops) {
@@ -76,14 +78,16 @@ export function findCutOffs(
       : (reasonOf(drop, system, stops, runs) ??
         (isTooCold(drop.moment.celsius) ? ({ by: 'bms', why: 'cold' } as const) : null));
     if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
-    // What ends while others go on has ended by itself, unless a limit that is known was reached.
-    else if (drop.goesOn) continue;
-    // Of runs that all come low, the whole ones were not cut.
-    else if (!runs.isWhole(drop)) open.push(drop);
+    // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
+    else if (drop.goesOn) ended.push(drop);
+    // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
+    else if (!runs.isWhole(drop) && !voltLimits(system, drop.load).some((one) => ranUnder(drop, one)))
+      open.push(drop);
   }
   for (const drop of all.filter(isSmall))
     if (staysAway(drop, system, readMoment))
       found.push({ drop, at: drop.at, by: idOf(drop.load), why: 'percent', moment: drop.moment });
+  found.push(...endAtOneVoltage(ended, system));
   found.push(...alike(open, system, loads, batteryLog(timeline, 'soc')));
   // What the BMS says stopped, though no load's current was logged.
   for (const { from: at, beginSeen } of stops ?? [])
@@ -102,7 +106,7 @@ export function findCutOffs(
 function mayBeCut({ load, loadVolts, moment }: Drop, system: KnownSystem): boolean {
   const blocks = blocksInSeries(system.bank);
   const own = loadOf(system, load);
-  const limits = own.flatMap((one) => (one.cutoffV === undefined ? [] : [one.cutoffV]));
+  const limits = voltLimits(system, load);
   const low = isLead(system.bank.chemistry) ? LOW.lead : LOW.lithium;
   const limit = limits.length > 0 ? Math.max(...limits) + NEAR.battery * blocks : low * blocks;
   const volts = loadVolts === loadVolts ? loadVolts : moment.volts;
@@ -136,7 +140,7 @@ function reasonOf(
   if (surges && limitA.length > 0) return { by: idOf(load), why: 'surge' };
   const volts = drop.loadVolts === drop.loadVolts ? drop.loadVolts : moment.volts;
   const margin = (drop.loadVolts === drop.loadVolts ? NEAR.load : NEAR.battery) * blocks;
-  const limits = own.flatMap((one) => (one.cutoffV === undefined ? [] : [one.cutoffV]));
+  const limits = voltLimits(system, load);
   const low = (isLead(system.bank.chemistry) ? LOW.lead : LOW.lithium) * blocks;
   const limit = limits.length > 0 ? Math.max(...limits) + margin : low;
   // A spike pulls the voltage down too: without a limit that says so, it was the spike.
@@ -144,10 +148,14 @@ function reasonOf(
   // A run that went its whole length has ended by itself, however low the voltage was. What is under a known limit was cut, unless runs
   // that no limit can have ended are just as long: it is a load beside the one with the limit.
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
-  const ends = isUnder ? runs.isAsUncut(drop) : runs.isDone(drop);
+  const ends = isUnder ? runs.isAsUncut(drop) || ranUnder(drop, Math.max(...limits)) : runs.isDone(drop);
   if (volts <= limit && !ends) return { by: idOf(load), why: 'volts' };
   return surges ? { by: idOf(load), why: 'surge' } : null;
 }
+
+/** A load that ran on for long under a limit does not have it. */
+const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limit: number): boolean =>
+  ranMs > LONG && highestV < limit;
 
 /**
  * Whether a voltage that sank on would have come to a limit with the next samples: a load that ends just there was cut, and on days that
@@ -170,11 +178,12 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
     if (cutoffV === undefined) continue;
     const own = loadVolts === loadVolts;
     const over = (own ? loadVolts : moment.volts) - cutoffV;
-    const near = (own ? NEAR_PART.load : NEAR_PART.battery) * blocks;
-    // How long a run was that the log begins with is not known.
     const soon = !own && wouldReach(drop, over);
+    const near = (own ? NEAR_PART.load : soon ? NEAR.battery : NEAR_PART.battery) * blocks;
+    // How long a run was that the log begins with is not known.
     const ends = runs.isDone(drop) || (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
-    if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) : ends)) return { by, why: 'volts' };
+    if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) || ranUnder(drop, cutoffV) : ends))
+      return { by, why: 'volts' };
   }
   return null;
 }

@@ -32,6 +32,10 @@ export const loadBehind = (loads: readonly LoadCurrent[], by: string): LoadCurre
 export const loadOf = ({ loads }: KnownSystem, { id }: LoadCurrent): readonly Load[] =>
   id === null ? loads : loads.filter((one) => one.id === id);
 
+/** The voltages at which they are set to let go. */
+export const voltLimits = (system: KnownSystem, load: LoadCurrent): number[] =>
+  loadOf(system, load).flatMap((one) => (one.cutoffV === undefined ? [] : [one.cutoffV]));
+
 export const idOf = ({ id }: LoadCurrent): string => id ?? 'unknown';
 
 /** A battery that takes more is charged, parts of the capacity in A; less is the meter's zero. */

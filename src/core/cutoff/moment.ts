@@ -14,6 +14,8 @@ export interface Moment {
   after: number;
   /** By how much it sank to that from sample to sample, V, and when it was first looked at; what is drawn may have begun meanwhile. */
   sinks: { volts: number; since: number };
+  /** Highest in the half hour before, V; NaN where the log does not go back so far. */
+  highestV: number;
   /** Part of the log in which the battery's voltage was lower than that. */
   lowShare: number;
   /** Out of the battery, A. */
@@ -33,6 +35,8 @@ export interface Moment {
 const BEFORE = 3 * MINUTE;
 /** Samples over which a voltage is seen to sink. */
 const SINKS_OVER = 4;
+/** What a disconnect would have let go long since: a voltage that long. */
+export const LONG = 30 * MINUTE;
 const SHOWN_BEFORE = [30 * MINUTE, 90 * MINUTE, 4 * HOUR];
 
 export function momentReader(timeline: Timeline, counting: Counting | null): (at: number) => Moment {
@@ -70,6 +74,7 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
         volts: (voltAt(low - SINKS_OVER) - lowest) / SINKS_OVER,
         since: volts?.time[low - SINKS_OVER] ?? NaN,
       },
+      highestV: volts ? highestBefore(volts, voltage, at) : NaN,
       lowShare: volts ? shareBelow(volts, lowest) : NaN,
       amps: amps ? -valueBefore(amps, 'battery_current', at, stepOf(amps)) : NaN,
       shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
@@ -111,6 +116,11 @@ function lowestBefore({ time, channels }: Series, channel: Channel, at: number, 
   for (let i = firstAtOrAfter(time, at + 1) - 1; i >= 0 && at - time[i]! <= Math.max(BEFORE, 2 * step); i--)
     if (values[i]! > 1 && (lowest < 0 || values[i]! < values[lowest]!)) lowest = i;
   return lowest;
+}
+
+function highestBefore({ time, channels }: Series, channel: Channel, at: number): number {
+  const from = firstAtOrAfter(time, at - LONG);
+  return from === 0 ? NaN : highest([...channels[channel]!.subarray(from, firstAtOrAfter(time, at))]);
 }
 
 function lowestCellBefore({ time, channels }: Series, names: readonly Channel[], at: number, step: number) {

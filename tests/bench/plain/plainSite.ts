@@ -26,7 +26,8 @@ export interface PlainSite {
   plan: PlainPlan;
   /** Every ten minutes: epoch ms, what it held and what the monitor showed, %. */
   truth: (Event & { shown: number })[];
-  cuts: Event[];
+  /** What let go, and whether it had run for long enough that a log shows it. */
+  cuts: (Event & { isSeen: boolean })[];
   /** The monitor called it full. */
   syncs: Event[];
 }
@@ -114,6 +115,7 @@ function plainLoads(plan: PlainPlan, random: Random) {
   const { cut } = plan;
   let away = 0;
   let under = 0;
+  let ran = 0;
   let trips = false;
   const isRunning = (seconds: number) =>
     cut !== null && (seconds + 1800) % (cut.everyHours * 3600) < 60 * cut.minutes;
@@ -127,13 +129,14 @@ function plainLoads(plan: PlainPlan, random: Random) {
       trips = surge !== undefined && !isRunning(seconds - STEP) && random.next() < 0.7;
       return base + (trips ? surge!.amps : cut.amps);
     },
-    /** After a step. @returns whether something let go now */
-    letsGo(seconds: number, volts: number, shown: number): boolean {
-      if (!cut || away > 0 || !isRunning(seconds)) return false;
+    /** After a step. @returns for how long what let go now had run, s, or null */
+    letsGo(seconds: number, volts: number, shown: number): number | null {
+      ran = cut && away <= 0 && isRunning(seconds) ? ran + STEP : 0;
+      if (!cut || ran === 0) return null;
       under = cut.volts !== undefined && volts < cut.volts ? under + STEP : 0;
-      if (under < 20 && !trips && !(cut.percent !== undefined && shown < cut.percent)) return false;
+      if (under < 20 && !trips && !(cut.percent !== undefined && shown < cut.percent)) return null;
       [away, under, trips] = [cut.awaySeconds, 0, false];
-      return true;
+      return ran;
     },
   };
 }
@@ -157,7 +160,7 @@ export function runPlainSite(plan: PlainPlan, seed: number): PlainSite {
   let letsIn = true;
   let letsOut = true;
   const truth: PlainSite['truth'] = [];
-  const cuts: Event[] = [];
+  const cuts: PlainSite['cuts'] = [];
   const syncs: Event[] = [];
 
   for (let seconds = 0; seconds < plan.days * 86_400; seconds += STEP) {
@@ -177,7 +180,7 @@ export function runPlainSite(plan: PlainPlan, seed: number): PlainSite {
     if (cells.length > 0) {
       const lowest = Math.min(...cells);
       letsIn = Math.max(...cells) > 3.65 ? false : letsIn || Math.max(...cells) < 3.4;
-      if (lowest < 2.5 && letsOut) cuts.push({ ms, held: held() });
+      if (lowest < 2.5 && letsOut) cuts.push({ ms, held: held(), isSeen: true });
       letsOut = lowest < 2.5 ? false : letsOut || lowest > 3;
     }
 
@@ -195,7 +198,9 @@ export function runPlainSite(plan: PlainPlan, seed: number): PlainSite {
         monitor.setTo(one.percent);
 
     const loadVolts = volts - load * (cut?.ohms ?? 0.0005 * blocks);
-    if (letsOut && loads.letsGo(seconds, loadVolts, monitor.shown)) cuts.push({ ms, held: held() });
+    const ran = letsOut ? loads.letsGo(seconds, loadVolts, monitor.shown) : null;
+    if (ran !== null)
+      cuts.push({ ms, held: held(), isSeen: ran >= 2 * plan.everySeconds || plan.cut!.surge !== undefined });
     if (seconds % 600 === 0) truth.push({ ms, held: held(), shown: monitor.shown });
     const terminals = stepped.flatMap((one, part) =>
       parts[part]!.chargers.map((charger, k) => ({

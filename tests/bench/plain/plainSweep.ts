@@ -59,6 +59,7 @@ export function plainSite({ code, number }: Task, seed: number): PlainSite {
 function run(task: Task, seed: number): Outcome {
   const { job, system, logs, plan, truth, cuts: events } = plainSite(task, seed);
   const cuts = events.map((one) => one.ms);
+  const seen = events.filter((one) => one.isSeen).map((one) => one.ms);
   const series = logs.map(({ device, text }) => {
     const { kind } = devicesOf(system).find((one) => one.id === device)!;
     return takeInLog(new TextEncoder().encode(text), kind, { device }, system.timeZone).series;
@@ -78,7 +79,7 @@ function run(task: Task, seed: number): Outcome {
   );
   const near = (a: number, b: number) => Math.abs(a - b) <= HALF_HOUR;
   const shown = cutoffs.map((one) => Date.parse(one.at));
-  const apart = cuts.filter((one, k) => k === 0 || one - cuts[k - 1]! > HALF_HOUR);
+  const apart = seen.filter((one, k) => k === 0 || one - seen[k - 1]! > HALF_HOUR);
   return {
     ...task,
     found: findings.map(({ cause, standing, decibans }) => ({ cause, standing, decibans })),

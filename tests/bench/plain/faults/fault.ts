@@ -38,7 +38,7 @@ export const neverFull = (site: PlainSite): boolean => dailyPeak(site) < 96;
 export const drifts = (site: PlainSite): boolean => readingOff(site) > 12;
 /** Cut-offs three and more, at what the battery held. */
 export const cutsOften = ({ cuts }: PlainSite, from = 0, to = 100): boolean =>
-  cuts.filter(({ held }) => held >= from && held <= to).length >= 3;
+  cuts.filter(({ held, isSeen }) => isSeen && held >= from && held <= to).length >= 3;
 
 /** Hours so few and loads so large that what a charger does wrong is not made up for. */
 export function busy(plan: PlainPlan, random: Random): void {
