@@ -27,8 +27,8 @@ export interface Discharge extends Span, Drawn {
   course: { stepMs: number; volts: number[]; amps: number[] };
 }
 
-/** Full, %, and known so well; and what makes a discharge: so deep, and ended when so much has gone back in; parts of the capacity. */
-const FULL = { percent: 96, deviation: 4 };
+/** As good as full, %, and known so well; and what makes a discharge: so deep, and ended when so much has gone back in; parts of the capacity. */
+const FULL = { percent: 92, deviation: 4 };
 const DEEP = 0.2;
 const BACK = 0.05;
 /** A trip comes so soon after the lowest point; above so much left, %, it was not empty. */
@@ -130,6 +130,7 @@ function described(
   const share = capacityShare(bank.chemistry, isRead ? celsius : ROOM);
   const percent = (100 * drawn.effectiveAh) / (bank.capacityAh * share);
   const at = referenceAt(reference, span.to);
+  const full = referenceAt(reference, span.from);
   return {
     ...span,
     ...drawn,
@@ -141,13 +142,13 @@ function described(
     holds:
       reference.anchors.some((one) => showsEmpty(one, span)) && at.percent <= EMPTY
         ? {
-            percent: percent / (1 - at.percent / 100),
+            percent: (100 * percent) / (full.percent - at.percent),
             band:
               2 *
               percent *
               Math.hypot(
                 DOUBT.meter,
-                DOUBT.full,
+                Math.max(DOUBT.full, full.deviation / 100),
                 isRead ? 0 : DOUBT.room,
                 Math.max(LEFT, at.deviation) / 100,
               ),

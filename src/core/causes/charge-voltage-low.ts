@@ -131,8 +131,8 @@ const FALLEN = 0.5;
 
 const topOf = ({ stages }: Charge): number => Math.max(...stages.map((one) => one.topVolts));
 
-/** V a 12 V block by which the top of charges may miss what is set: a little is lost on the way, and meters differ. */
-const TOP = { under: 0.12, over: 0.05 };
+/** V a 12 V block by which the top of charges may miss what is set: a little is lost on the way, and meters differ; °C that compensation may add. */
+const TOP = { under: 0.12, over: 0.05, colder: 10 };
 
 /** A voltage that is set too low and that the charges come up to and never pass, however short they stand there. */
 function topAsSet({ source, charges, bank }: SourceCharging): Evidence[] {
@@ -140,8 +140,10 @@ function topAsSet({ source, charges, bank }: SourceCharging): Evidence[] {
   const blocks = blocksInSeries(bank);
   if (told === undefined || (1000 * (bank.chargeVolts.min - told)) / bank.cellsInSeries < SIDE.outside)
     return [];
+  const slope = Math.abs(source?.profile.compensationMvPerCellPerC ?? 0) / 1000;
+  const over = TOP.over * blocks + TOP.colder * slope * bank.cellsInSeries;
   const there = charges.filter((one) => topOf(one) >= told - TOP.under * blocks);
-  if (there.length < 3 || there.some((one) => topOf(one) > told + TOP.over * blocks)) return [];
+  if (there.length < 3 || there.some((one) => topOf(one) > told + over)) return [];
   return [
     {
       text: `${counted(there.length, 'charge')} came up to ${volts(median(there.map(topOf)))}, about what ${source!.name} is set to, and none went higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,

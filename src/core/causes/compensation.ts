@@ -27,11 +27,23 @@ const LEAST_HELD = 10 * MINUTE;
 export const LEAST_SLOPE = -2;
 const SAME = 5;
 
+/** A source that still gives this part of its most at the end of a float holds nothing: a full battery takes what it has. */
+const GIVES_ALL = 0.8;
+
 /** Plateaus of a stage whose temperature was logged and that are long enough to be some. */
-export const plateausWithHeat = ({ charges }: SourceCharging, name: 'absorption' | 'float'): Stage[] =>
+export const plateausWithHeat = (
+  { charges, bulkAmps }: SourceCharging,
+  name: 'absorption' | 'float',
+): Stage[] =>
   charges
     .flatMap((one) => one.stages)
-    .filter((one) => one.stage === name && one.heldMs >= LEAST_HELD && one.celsius === one.celsius);
+    .filter(
+      (one) =>
+        one.stage === name &&
+        one.heldMs >= LEAST_HELD &&
+        one.celsius === one.celsius &&
+        !(name === 'float' && one.endSourceAmps > GIVES_ALL * bulkAmps),
+    );
 
 /** Temperature by which a charger goes that is set to a voltage and holds another. @param slope mV per °C and cell */
 export const celsiusAtVolts = (held: number, told: number, slope: number, cells: number): number =>

@@ -6,6 +6,7 @@ import { bankOhms } from '../system/sag';
 import { batteryResistance } from './battery-resistance';
 import type { Judged } from './cause';
 import { coldBattery } from './cold-battery';
+import { rateExpected } from './rate-expected';
 import { reallyEmpty } from './really-empty';
 
 const cut = (part: Partial<CutOff>): CutOff =>
@@ -104,5 +105,35 @@ describe('a cold battery', () => {
     expect(at(4)).toBeGreaterThan(at(9));
     expect(at(15)).toBeLessThan(-5);
     expect(at(-4, 5)).toBeLessThan(at(-4));
+  });
+});
+
+describe('a load that is large for its battery', () => {
+  // 50 A from 100 Ah: half of the twenty-hour capacity by Peukert's law with 1.24 (W. Peukert, Elektrotechnische Zeitschrift 20, 1897).
+  const emptied = (ampHours: number, percent: number) => ({
+    ...seen({ amps: 50, held: 2, restVolts: 11.6, ranMs: 3_600_000 }),
+    counting: {
+      discharges: Array.from({ length: 6 }, (_, k) => ({
+        from: k,
+        to: k + 1,
+        ampHours,
+        holds: { percent, band: 8 },
+      })),
+    },
+  });
+  const weighed = (ampHours: number, percent: number) =>
+    rateExpected.weigh!(emptied(ampHours, percent) as unknown as Judged);
+  test('gave what its rate leaves, though nothing was left', () => {
+    expect(sumOf(weighed(57, 96), 'left')).toBeGreaterThan(5);
+    expect(weighed(57, 96).find((one) => one.group === 'left')!.text).toBe(
+      '6 discharges from full until it was empty gave 57 Ah; put right for the rate that is 96 % of its 100 Ah.',
+    );
+  });
+  test('gave less even so: the battery is poor', () => {
+    expect(sumOf(weighed(35, 62), 'left')).toBeLessThan(-5);
+  });
+  test('without such discharges it goes by what was left', () => {
+    const without = { ...emptied(57, 96), counting: { discharges: [] } };
+    expect(sumOf(rateExpected.weigh!(without as unknown as Judged), 'left')).toBeLessThan(0);
   });
 });

@@ -2,8 +2,8 @@
 
 import { isNumber, mean, median } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
-import { amps, duration, percent, volts } from '../quantity/text';
-import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { ampHours, amps, counted, duration, percent, volts } from '../quantity/text';
+import { type Cause, type Evidence, type Judged, shrunk, weightOf } from './cause';
 import { cuttingOf, missingCuts } from './cutting';
 
 const WEIGHTS = {
@@ -20,6 +20,14 @@ const WEIGHTS = {
     [25, 0],
     [15, 4],
     [0, 7],
+  ],
+  /** What a full battery gave until it was empty, put right for the rate, in parts of its rating; as it came out it was too little. */
+  gave: [
+    [1.25, -3],
+    [0.87, 7],
+    [0.8, 2],
+    [0.7, -4],
+    [0, -8],
   ],
   /** Its resistance is a good one's, or not. */
   good: 3,
@@ -38,6 +46,25 @@ const USUAL = { exponent: 1.24, hours: 20 };
 
 /** V a block: a disconnect that lets go above it is set high for a large load (common practice, no source). */
 const SET_HIGH = 11.9;
+
+/** Of the rating, as it came out: more is no complaint. */
+const LITTLE = 0.8;
+
+/** Discharges from full until it was empty: where they are seen, what is left need not be asked. */
+function ofDischarges({ counting, bank }: Judged): Evidence[] {
+  const whole = (counting?.discharges ?? []).filter((one) => one.holds !== null);
+  const out = median(whole.map((one) => one.ampHours));
+  if (!(out < LITTLE * bank.capacityAh)) return [];
+  const part = median(whole.map((one) => one.holds!.percent)) / 100;
+  return [
+    {
+      text: `${counted(whole.length, 'discharge')} from full until it was empty gave ${ampHours(out)}; put right for the rate that is ${percent(100 * part)} of its ${bank.capacityAh} Ah.`,
+      decibans: shrunk(weightOf(WEIGHTS.gave, part), whole.length),
+      group: 'left',
+      spans: whole.map(({ from, to }) => ({ from, to })),
+    },
+  ];
+}
 
 export const rateExpected: Cause = {
   code: 'rate-expected',
@@ -71,7 +98,9 @@ export const rateExpected: Cause = {
         spans: cuts.spans,
       },
     ];
-    if (hours < 8 && isNumber(cuts.held)) {
+    const gave = hours < 8 ? ofDischarges(seen) : [];
+    evidence.push(...gave);
+    if (gave.length === 0 && hours < 8 && isNumber(cuts.held)) {
       const exponent = system.monitor?.peukert ?? USUAL.exponent;
       // W. Peukert, Elektrotechnische Zeitschrift 20 (1897): at a faster rate so much less comes out.
       const law = 100 * (1 - (hours / (bank.capacityHours ?? USUAL.hours)) ** (exponent - 1));

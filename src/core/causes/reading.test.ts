@@ -83,7 +83,8 @@ test('a log that is written seldom hides a silence between two entries', () => {
     sinceMs: minutes * 60_000,
   });
   const total = (some: readonly { decibans: number }[]) => some.reduce((all, one) => all + one.decibans, 0);
-  const weighed = (...jumps: Counting['jumps']) => total(monitorRestarted.weigh!(seen(counting(0.3, 0.9, jumps))));
+  const weighed = (...jumps: Counting['jumps']) =>
+    total(monitorRestarted.weigh!(seen(counting(0.3, 0.9, jumps))));
   expect(weighed(apart(1, 50, 50), apart(2, 49, 50))).toBe(14);
   expect(weighed(apart(1, 50, 50))).toBe(11);
   // Within a minute no monitor is off and on again; and what jumps every day is made otherwise.

@@ -1,6 +1,7 @@
 /** A charger bypasses the monitor. */
 
 import { ampHours, amps, duration } from '../quantity/text';
+import type { Counting } from '../count/types';
 import { HOUR } from '../quantity/span';
 import { type Bands, type Cause, type Evidence, type Judged, weightOf } from './cause';
 import { COVERAGE_ANSWERS, COVERAGE_WEIGHTS, missingCoverage, weighCoverage, weighShares } from './coverage';
@@ -67,14 +68,31 @@ export const sourceNotCounted: Cause = {
   missing: (seen) => missingCoverage(seen, seen.system.sources),
 };
 
+/** A zero error is plain where it is so many times its doubt. */
+const PLAIN = 3;
+
+/**
+ * A that the monitor shows too much out of the battery where nothing flows, 0 or less: plain where each charger is wired so that it counts,
+ * and where what it shows at charging voltage is not what the loads draw.
+ */
+function zeroOf({ offsetA: { value, deviation }, meters }: Counting, { sources }: Judged['system']): number {
+  const isWired = sources.length > 0 && sources.every((one) => one.counted === true);
+  const isPlain = value < -PLAIN * deviation && !(likeLoad(meters.unseen) >= LIKE_LOAD);
+  return isWired && isPlain ? value : 0;
+}
+
+/** What the monitor shows at charging voltage, in parts of the usual load; 1 where that is not known. */
+const likeLoad = (unseen: Counting['meters']['unseen']): number =>
+  unseen && unseen.drawnAmps === unseen.drawnAmps ? unseen.amps / unseen.drawnAmps : 1;
+
 /** Charging voltages while the monitor shows nothing but the loads: somebody charges whom it does not see. */
 function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
   const unseen = counting?.meters.unseen;
   if (!counting || !unseen || unseen.ofHours < LEAST_HOURS || system.monitor?.method === 'voltage') return [];
   // The wrong way round, everything that charges shows as drawn.
   if (counting.wrong.gain < 0) return [];
-  const like = unseen.drawnAmps === unseen.drawnAmps ? unseen.amps / unseen.drawnAmps : 1;
-  const load = like >= LIKE_LOAD || -unseen.amps > MORE * bank.capacityAh;
+  const shown = unseen.amps - zeroOf(counting, system);
+  const load = likeLoad(unseen) >= LIKE_LOAD || -shown > MORE * bank.capacityAh;
   const part = unseen.hours > 0 && load ? unseen.hours / unseen.ofHours : 0;
   const never = counting.meters.mostIn < NOTHING * bank.capacityAh;
   return [
@@ -107,7 +125,7 @@ const ZERO = 0.004;
 function weighNowhere({ counting, system, bank }: Judged): Evidence[] {
   if (!counting || system.monitor?.method === 'voltage' || counting.wrong.gain < 0) return [];
   const { through } = counting;
-  const missing = through.out - through.in;
+  const missing = through.out - through.in + zeroOf(counting, system) * through.hours;
   const decibans = weightOf(WEIGHTS.fromNowhere, missing / bank.capacityAh);
   if (decibans === 0 || missing / through.hours < ZERO * bank.capacityAh) return [];
   return [

@@ -325,6 +325,23 @@ describe('a voltage that is set too low, with charges too short to show a platea
     expect(top!.decibans).toBeGreaterThan(5);
     expect(top!.text).toMatch(/^3 charges came up to 13\.75 V/);
   });
+  test('compensation may carry a charge above it in the cold', () => {
+    const lead = (compensationMvPerCellPerC: number) =>
+      chargeVoltageLow.weigh!(
+        seen([
+          {
+            source: { ...source, profile: { absorptionV: 13.8, compensationMvPerCellPerC } },
+            bank: agm,
+            charges: [13.8, 13.95, 13.9].map((topVolts) =>
+              charge([stage({ stage: 'bulk', topVolts, volts: 13.3 })]),
+            ),
+            slope: null,
+          } as unknown as SourceCharging,
+        ]),
+      );
+    expect(sumOf(lead(-4))).toBeGreaterThan(5);
+    expect(lead(0)).toEqual([]);
+  });
   test('is not where one went higher, where too few came there, and where the setting is right', () => {
     expect(low(13.8, [13.75, 13.74, 14.1, 13.76])).toEqual([]);
     expect(low(13.8, [13.75, 13.4, 13.2, 13.76])).toEqual([]);
@@ -377,4 +394,21 @@ test('a temperature moves absorption and float alike: one that is off alone is s
     );
   expect(off(13.9, 13.2)).toBeGreaterThan(10);
   expect(off(13.9, 13.7)).toBe(0);
+});
+
+test('a float in which the source still gives all it has is none, and tells no temperature', () => {
+  const off = (endSourceAmps: number) => {
+    const one = held(NaN, 14.2, 24, { slope: null });
+    const charges = one.charges.map((charge) => ({
+      ...charge,
+      stages: charge.stages
+        .filter(({ stage }) => stage === 'float')
+        .map((stage) => ({ ...stage, endSourceAmps })),
+    }));
+    return sumOf(
+      compensationWrong.weigh!(seen([{ ...one, charges, bulkAmps: 10 }])).filter((each) => each.decibans > 0),
+    );
+  };
+  expect(off(2)).toBeGreaterThan(10);
+  expect(off(9)).toBe(0);
 });

@@ -20,8 +20,8 @@ const two: KnownSystem = {
   ],
 };
 
-/** Six days: bulk three hours, absorption of about two that no clock ends, float. @param sunAmps what the sun gives meanwhile @param restAmps what the battery still takes at the end of absorption @param sinkMinutes how long the voltage sinks before float */
-function draw(sunAmps: number, restAmps: number, sinkMinutes = 0): Series[] {
+/** Six days: bulk three hours, absorption of about two that no clock ends, float. @param sunAmps what the sun gives meanwhile @param restAmps what the battery still takes at the end of absorption @param sinkMinutes how long the voltage sinks before float @param sunGoesOn whether the sun gives on when the mains charger has left */
+function draw(sunAmps: number, restAmps: number, sinkMinutes = 0, sunGoesOn = true): Series[] {
   const random = seededRandom(8);
   const count = 6 * 1440;
   const time = Float64Array.from({ length: count }, (_, i) => START + i * MINUTE);
@@ -29,9 +29,9 @@ function draw(sunAmps: number, restAmps: number, sinkMinutes = 0): Series[] {
   for (let i = 0; i < count; i++) {
     const into = (i % 1440) - 8 * 60;
     const charging = into >= 0 && into < 600;
-    const sun = charging ? sunAmps : 0;
     // No day is like the other: it ends when the current has fallen, sooner or later.
     const minutes = 90 + 15 * ((Math.floor(i / 1440) * 3) % 5);
+    const sun = charging && (sunGoesOn || into < 182 + minutes) ? sunAmps : 0;
     const battery = !charging
       ? -2
       : into < 180
@@ -76,6 +76,12 @@ test('with the sun giving most of it, the mains charger leaves while the battery
   expect(left.batteryAmps).toBeGreaterThan(0.05 * capacityAh);
   expect(left.ownAmps / left.batteryAmps).toBeLessThan(0.5);
   expect(left.othersAmps / (0.8 * rest)).toBeCloseTo(1, 1);
+});
+
+test('where the sun leaves with it, nobody held the battery for it: its threshold is too high', () => {
+  const rest = 0.06 * capacityAh;
+  expect(ofMains(draw(0.5 * rest, rest, 0, false)).stages).toEqual([]);
+  expect(ofMains(draw(0.5 * rest, rest)).stages.length).toBeGreaterThan(3);
 });
 
 test('a voltage that sinks for a minute or two on its way to float hides none of it', () => {

@@ -27,6 +27,8 @@ const STILL_CHARGING = 1.5;
 const OTHERS = 0.12;
 const OWN = 0.88;
 const WINDOW = 10 * MINUTE;
+/** Others that give less than this part of it so long after have left as well: nobody went on charging. */
+const GO_ON = { part: 0.5, after: 20 * MINUTE };
 /** What is shorter than this is a jump of the voltage. */
 const LEAST = 3 * MINUTE;
 
@@ -72,6 +74,7 @@ export function leftEarlyOf(
       const battery = stage.endAmps;
       // Without their logs, others give at least what the battery takes and this source does not give.
       const others = Math.max(battery - own, othersAt(stage.to));
+      if (logs.length > 0 && othersAt(stage.to + GO_ON.after) < GO_ON.part * others) return;
       if (
         battery >= STILL_CHARGING * tail &&
         own <= Math.min(reason, OWN * battery) &&

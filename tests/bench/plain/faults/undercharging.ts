@@ -100,7 +100,8 @@ export const UNDERCHARGING: readonly PlainFault[] = [
       Object.assign(mains, { ...DAYTIME, tailA: 0.03 * plan.capacityAh, logged: true });
       plan.logs = { ...plan.logs, charger: true, monitor: true };
     },
-    hurts: neverFull,
+    // Nearly full is no harm.
+    hurts: (site) => dailyPeak(site) < 93,
   },
   {
     code: 'charge-path-drop',
@@ -153,6 +154,8 @@ export const UNDERCHARGING: readonly PlainFault[] = [
   {
     code: 'float-unsuited',
     complaint: 'undercharging',
+    // To stay above a high float absorption goes up with it.
+    also: ['charge-voltage-high'],
     patch(plan, random) {
       const volts = isLeadPlan(plan)
         ? random.pick([random.uniform(12.9, 13.2), random.uniform(14.1, 14.3)])
