@@ -89,3 +89,13 @@ test('now this cell, now that one, or a few millivolts: no cell is at fault', ()
 test('without cells nothing is said', () => {
   expect(points({ ...seen({}), cells: null })).toEqual({ weak: 0, out: 0 });
 });
+
+test('on the knee a fifth of an ampere-hour parts cells by a tenth of a volt: empty with the others, it is no low one', () => {
+  const own = {
+    shortAtBottom: { ampHours: 0.3, least: 0.26, most: 0.33, times: 8 },
+    apart: { flat: 0, top: 0, bottom: -0.13 },
+  };
+  const { weak, out } = points(seen(own, { low: { cell: '2', times: 8, of: 8, apart: 0.12 } }));
+  expect(weak).toBeLessThan(0);
+  expect(out).toBeLessThan(0);
+});

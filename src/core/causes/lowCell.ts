@@ -1,6 +1,6 @@
 /** What the two causes of a low cell share: which cell is empty first, and where it stands when the others are full. */
 
-import { type AtTop, placeAtTop } from '../cells/verdict';
+import { APART, type AtTop, placeAtTop } from '../cells/verdict';
 import { isNumber } from '../quantity/numbers';
 import { counted } from '../quantity/text';
 import { deviceName } from '../system/sourceName';
@@ -16,11 +16,13 @@ export const FIRST_LOW = {
     [0, -10],
   ],
   others: -8,
+  /** Empty with the others, all but: on the knee a little parts them by much. */
+  hardly: -8,
 } as const satisfies Record<string, Bands | number>;
 
 export interface LowCell {
   cell: string;
-  /** Mostly one and the same. */
+  /** Mostly one and the same, and empty well before the others. */
   isSame: boolean;
   atTop: AtTop;
   /** Ah behind the others at the top, and empty before them at the bottom; NaN where not known. */
@@ -34,8 +36,11 @@ export function lowCell(seen: Judged): LowCell | null {
   const { cells } = seen;
   const low = cells?.low;
   if (!cells || !low) return null;
-  const isSame = low.times >= 0.7 * low.of;
   const own = cells.figures.find((one) => one.cell === low.cell)!;
+  const { times, ampHours, most } = own.shortAtBottom;
+  const hardly = times > 0 && most < APART.part * cells.capacityAh;
+  const isMostly = low.times >= 0.7 * low.of;
+  const isSame = isMostly && !hardly;
   return {
     cell: low.cell,
     isSame,
@@ -43,8 +48,12 @@ export function lowCell(seen: Judged): LowCell | null {
     behindAh: own.behindAtTop.ampHours,
     shortAh: own.shortAtBottom.ampHours,
     evidence: {
-      text: `Cell ${low.cell}${batteryWords(seen, cells.battery)} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.apart)} mV under the mean.`,
-      decibans: isSame ? shrunk(weightOf(FIRST_LOW.under, low.apart), low.times) : FIRST_LOW.others,
+      text: `Cell ${low.cell}${batteryWords(seen, cells.battery)} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.apart)} mV under the mean${isMostly && hardly ? `, yet empty only ${ampHours.toFixed(1)} Ah before the others` : ''}.`,
+      decibans: isSame
+        ? shrunk(weightOf(FIRST_LOW.under, low.apart), low.times)
+        : isMostly
+          ? FIRST_LOW.hardly
+          : FIRST_LOW.others,
       group: 'low',
       spans: cuttingOf(seen)?.spans ?? [],
     },

@@ -17,7 +17,7 @@ export const CELL_VERDICTS = [
 export type CellVerdict = (typeof CELL_VERDICTS)[number];
 
 /** A cell this far behind the others, or ahead of them, is out of step: parts of the capacity, and V (common practice, no source). */
-const APART = { part: 0.012, volts: 0.03 };
+export const APART = { part: 0.012, volts: 0.03 };
 /** Of what a cell is short by at the bottom: so much of it at the top, and it only started from less. */
 const OUT_OF_STEP = 0.3;
 /** A cell that falls behind by this part of the capacity a day leaks (common practice, no source). */

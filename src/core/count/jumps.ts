@@ -11,6 +11,9 @@ const LEAST = 4;
 /** Nothing that nobody saw fills or empties a battery faster than this, parts of the capacity an hour. */
 const UNSEEN_RATE = 0.06;
 
+/** As far as this part of it. */
+const AS_FAR = 0.85;
+
 /**
  * Rises to 100 % are syncs and not listed, unless the log was silent before.
  * @param counts what the device counts by: its capacity, and the voltage from which it may set itself to full
@@ -39,7 +42,11 @@ export function jumpsIn(
       const flowed = Math.max(0, way * amps[i]!, way * amps[last]!) || 0;
       const counted = 100 * hours * Math.max(silent ? UNSEEN_RATE : 0, (1.5 * flowed) / capacityAh);
       const rises = now >= 99.5;
-      if (Math.abs(now - from) > least + counted && (silent || !rises))
+      if (
+        Math.abs(now - from) > least + counted &&
+        (silent || !rises) &&
+        !(silent && !rises && goesAsFar(log, last, i))
+      )
         found.push({
           at: time[i]!,
           from,
@@ -52,4 +59,17 @@ export function jumpsIn(
     last = i;
   }
   return found;
+}
+
+/** A silence in which the reading goes no further than at other times in as long hides loads or a charge, and no restart. */
+function goesAsFar({ time, reading }: CounterLog, last: number, next: number): boolean {
+  const length = time[next]! - time[last]!;
+  const went = reading![next]! - reading![last]!;
+  let from = 0;
+  for (let i = 0; i < time.length; i++) {
+    while (time[i]! - time[from]! > length) from++;
+    const isAcross = from <= last && i >= next;
+    if (!isAcross && (reading![i]! - reading![from]!) / went >= AS_FAR) return true;
+  }
+  return false;
 }

@@ -75,6 +75,18 @@ describe('jumps', () => {
     expect(jumpsIn(log([70, 70, 20, 20], -4, [0, 1, 60, 61]), COUNTS)).toHaveLength(1);
   });
 
+  test('a silence in which the reading falls as far as on another evening is none', () => {
+    // 70 to 40 % within an hour of the first evening, and over a silence of two hours later; the log is written every ten minutes.
+    const falls = (to: number) => {
+      const time = [0, 10, 20, 30, 40, 50, 60, 70, 80, 200, 210];
+      return jumpsIn(log([70, 65, 60, 55, 50, 45, 40, 70, 70, to, to], -4, time), COUNTS).filter(
+        (one) => one.silentMs > 0,
+      );
+    };
+    expect(falls(41)).toEqual([]);
+    expect(falls(20)).toHaveLength(1);
+  });
+
   test('a charge that flows makes no reading fall, however much of it flows', () => {
     // 30 A for an hour and a half count 45 points up, and none down.
     expect(jumpsIn(log([93, 93, 50, 50.5], 30, [0, 1, 91, 92]), COUNTS)).toHaveLength(1);

@@ -1,9 +1,10 @@
 /** Cut-offs that nothing else explains: drops of one load that came at one voltage or at one percentage again and again. */
 
 import type { Series } from '../log/channels';
+import { medianStep } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
 import { median, quantile, robustDeviation } from '../quantity/numbers';
-import { HOUR, MINUTE } from '../quantity/span';
+import { DAY, HOUR, MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Drop } from './drops';
@@ -46,7 +47,9 @@ export function alike(
 ): Found[] {
   const blocks = blocksInSeries(system.bank);
   return loads.flatMap((load): Found[] => {
-    const drops = open.filter((one) => one.load === load && !(one.back - one.at < AWAY));
+    const away = open.filter((one) => one.load === load && !(one.back - one.at < AWAY));
+    const timed = new Set(byClock(away, medianStep(load.time)));
+    const drops = away.filter((one) => !timed.has(one));
     if (drops.length < 2) return [];
     const as = (some: readonly Drop[], why: CutReason): Found[] =>
       some.map((drop) => ({ drop, at: drop.at, by: idOf(load), why, moment: drop.moment }));
@@ -95,6 +98,20 @@ export function alike(
       );
     return [];
   });
+}
+
+/** A clock is set to quarters of an hour; ends that lie on one on so many days are its doing, whatever else is alike on them. */
+const CLOCK = { quarter: 15 * MINUTE, fewest: 4 };
+
+/** Drops that come at one time of the day on a quarter of the hour; zones lie whole quarters apart. */
+function byClock(drops: readonly Drop[], step: number): Drop[] {
+  // A log written more seldom shows any end on a quarter.
+  if (step > CLOCK.quarter / 3) return [];
+  const onQuarter = drops.filter(({ at }) => at % CLOCK.quarter <= step);
+  return onQuarter.filter(
+    ({ at }) =>
+      onQuarter.filter((one) => Math.abs((one.at % DAY) - (at % DAY)) <= step).length >= CLOCK.fewest,
+  );
 }
 
 /** A load that runs so many points under a percentage, for this part of its time, is not cut by it. */
