@@ -46,3 +46,26 @@ test('nor has it where the rate costs nothing', () => {
   expect(capacityAh.value).toBeGreaterThan(92);
   expect(capacityAh.value).toBeLessThan(108);
 });
+
+test('a battery that holds less than half of its label is counted about that, though its charges lose a fifth', () => {
+  const holds = 45;
+  const count = DAYS * DAY;
+  const grid = { from: 0, step: STEP, count, cuts: [] };
+  const column = () => new Float64Array(count);
+  const through = { grid, in: column(), out: column(), hours: column().fill(STEP / HOUR), hidden: column() };
+  const anchors: Anchor[] = [];
+  for (let day = 0; day < DAYS; day++) {
+    const from = day * DAY;
+    const known = (cell: number, charge: number, kind: Anchor['kind'], deviation: number) =>
+      anchors.push({ kind, at: (from + cell) * STEP, until: (from + cell) * STEP, charge, deviation });
+    known(6, 0.96, 'full', 0.022);
+    for (let k = 0; k < 42; k++) through.out[from + 12 + k] = 42 / 42;
+    known(33, 0.96 - 18 / holds, 'rest', 0.07);
+    known(66, 0.96 - 42 / holds, 'rest', 0.07);
+    for (let k = 0; k < 60; k++) through.in[from + 70 + k] = 42 / 0.8 / 60;
+  }
+  const { capacityAh, percent, deviation } = referenceOf({ bank: agm, through, anchors });
+  expect(Math.abs(capacityAh.value / holds - 1)).toBeLessThan(0.25);
+  const empty = 5 * DAY + 66;
+  expect(Math.abs(percent[empty]! - 100 * (0.96 - 42 / holds))).toBeLessThan(2 * deviation[empty]!);
+});
