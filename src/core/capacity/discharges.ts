@@ -1,4 +1,4 @@
-/** Discharges from a truly full battery in a log: what came out down to the lowest point, held against the rating. */
+/** Discharges from a battery that is as good as full in a log: what came out down to the lowest point, held against the rating. */
 
 import type { Anchor } from '../count/anchors';
 import type { CounterLog } from '../count/counterLog';
@@ -27,8 +27,8 @@ export interface Discharge extends Span, Drawn {
   course: { stepMs: number; volts: number[]; amps: number[] };
 }
 
-/** As good as full, %, and known so well; and what makes a discharge: so deep, and ended when so much has gone back in; parts of the capacity. */
-const FULL = { percent: 92, deviation: 4 };
+/** As good as full, %, known so well, and at its top within so many points; and what makes a discharge: so deep, and ended when so much has gone back in; parts of the capacity. */
+const FULL = { percent: 92, deviation: 4, top: 0.5 };
 const DEEP = 0.2;
 const BACK = 0.05;
 /** A trip comes so soon after the lowest point; above so much left, %, it was not empty. */
@@ -69,14 +69,16 @@ export function dischargesOf(input: DischargesInput): Discharge[] {
   return found.slice(-MOST);
 }
 
-/** Moments at which a full battery begins to give. */
+/** Moments at which a battery that is as good as full begins to give: when it was last at its top. */
 function endsOfFull({ grid, percent, deviation }: Reference): number[] {
   const ends: number[] = [];
-  let isFull = false;
+  let most = 0;
+  let atTop = 0;
   for (let k = 0; k < grid.count; k++) {
-    const full = percent[k]! >= FULL.percent && deviation[k]! <= FULL.deviation;
-    if (isFull && !full) ends.push(cellStart(grid, k));
-    isFull = full;
+    const isFull = percent[k]! >= FULL.percent && deviation[k]! <= FULL.deviation;
+    if (most > 0 && !isFull) ends.push(cellStart(grid, atTop + 1));
+    most = isFull ? Math.max(most, percent[k]!) : 0;
+    if (isFull && percent[k]! >= most - FULL.top) atTop = k;
   }
   return ends;
 }
@@ -130,7 +132,7 @@ function described(
   const share = capacityShare(bank.chemistry, isRead ? celsius : ROOM);
   const percent = (100 * drawn.effectiveAh) / (bank.capacityAh * share);
   const at = referenceAt(reference, span.to);
-  const full = referenceAt(reference, span.from);
+  const began = referenceAt(reference, span.from);
   return {
     ...span,
     ...drawn,
@@ -142,13 +144,13 @@ function described(
     holds:
       reference.anchors.some((one) => showsEmpty(one, span)) && at.percent <= EMPTY
         ? {
-            percent: (100 * percent) / (full.percent - at.percent),
+            percent: (100 * percent) / (began.percent - at.percent),
             band:
               2 *
               percent *
               Math.hypot(
                 DOUBT.meter,
-                Math.max(DOUBT.full, full.deviation / 100),
+                Math.max(DOUBT.full, began.deviation / 100),
                 isRead ? 0 : DOUBT.room,
                 Math.max(LEFT, at.deviation) / 100,
               ),

@@ -16,7 +16,7 @@ export const FIRST_LOW = {
     [0, -10],
   ],
   others: -8,
-  /** Empty with the others, all but: on the knee a little parts them by much. */
+  /** As good as empty with the others: on the knee little charge is much voltage. */
   hardly: -8,
 } as const satisfies Record<string, Bands | number>;
 
@@ -38,21 +38,20 @@ export function lowCell(seen: Judged): LowCell | null {
   if (!cells || !low) return null;
   const own = cells.figures.find((one) => one.cell === low.cell)!;
   const { times, ampHours, most } = own.shortAtBottom;
-  const hardly = times > 0 && most < APART.part * cells.capacityAh;
-  const isMostly = low.times >= 0.7 * low.of;
-  const isSame = isMostly && !hardly;
+  const isOne = low.times >= 0.7 * low.of;
+  const isHardly = isOne && times > 0 && most < APART.part * cells.capacityAh;
   return {
     cell: low.cell,
-    isSame,
+    isSame: isOne && !isHardly,
     atTop: placeAtTop(cells, own, cells.capacityAh),
     behindAh: own.behindAtTop.ampHours,
     shortAh: own.shortAtBottom.ampHours,
     evidence: {
-      text: `Cell ${low.cell}${batteryWords(seen, cells.battery)} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.apart)} mV under the mean${isMostly && hardly ? `, yet empty only ${ampHours.toFixed(1)} Ah before the others` : ''}.`,
-      decibans: isSame
-        ? shrunk(weightOf(FIRST_LOW.under, low.apart), low.times)
-        : isMostly
-          ? FIRST_LOW.hardly
+      text: `Cell ${low.cell}${batteryWords(seen, cells.battery)} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.apart)} mV under the mean${isHardly ? `, yet empty only ${ampHours.toFixed(1)} Ah before the others` : ''}.`,
+      decibans: isHardly
+        ? FIRST_LOW.hardly
+        : isOne
+          ? shrunk(weightOf(FIRST_LOW.under, low.apart), low.times)
           : FIRST_LOW.others,
       group: 'low',
       spans: cuttingOf(seen)?.spans ?? [],

@@ -92,7 +92,7 @@ export const monitorRestarted: Cause = {
       {
         text:
           large.length > 0
-            ? `The reading jumps ${large.length === 1 ? 'once' : `${large.length} times`} with no silence before: it is set otherwise.`
+            ? `The reading jumps ${large.length === 1 ? 'once' : `${large.length} times`} with no silence before: something else sets it.`
             : 'The reading goes on from where it was, all through the log.',
         decibans: WEIGHTS.noJump,
         group: 'restart',

@@ -91,7 +91,8 @@ function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
   if (!counting || !unseen || unseen.ofHours < LEAST_HOURS || system.monitor?.method === 'voltage') return [];
   // The wrong way round, everything that charges shows as drawn.
   if (counting.wrong.gain < 0) return [];
-  const shown = unseen.amps - zeroOf(counting, system);
+  const zero = zeroOf(counting, system);
+  const shown = unseen.amps - zero;
   const load = likeLoad(unseen) >= LIKE_LOAD || -shown > MORE * bank.capacityAh;
   const part = unseen.hours > 0 && load ? unseen.hours / unseen.ofHours : 0;
   const never = counting.meters.mostIn < NOTHING * bank.capacityAh;
@@ -100,7 +101,7 @@ function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
       text:
         part >= 0.03
           ? `For ${duration(unseen.hours * HOUR)} of the ${duration(unseen.ofHours * HOUR)} at charging voltage the monitor shows ${amps(Math.abs(unseen.amps))} out of the battery, as when only loads run.`
-          : 'Whenever the battery stands at charging voltage the monitor shows what flows.',
+          : `Whenever the battery stands at charging voltage the monitor shows what flows${zero < 0 ? ', but for its zero' : ''}.`,
       decibans: weightOf(WEIGHTS.drawnWhileCharging, part),
       group: 'unseen',
       spans: unseen.spans,

@@ -1,13 +1,10 @@
-/** What temperature, cold, loads and rest days do to a verdict: charges set down by hand. */
+/** What cold, loads, rest days and small chargers do to a verdict: charges set down by hand. */
 
 import type { SourceCharging, Stage } from '../charge/types';
 import { HOUR } from '../quantity/span';
 import type { Source } from '../system/schema';
 import type { Judged } from './cause';
 import { chargeVoltageLow } from './charge-voltage-low';
-import { goesBy, inDoubt, isKnown } from './compensation';
-import { compensationMissing } from './compensation-missing';
-import { compensationWrong } from './compensation-wrong';
 import { coldChargeBlock } from './cold-charge-block';
 import { runnerStopsCharge } from './runner-stops-charge';
 import { sourceDerated } from './source-derated';
@@ -25,54 +22,6 @@ import {
   sumOf,
 } from '../../../tests/support/drawnCharges';
 import { drawnView } from '../../../tests/support/drawnView';
-
-// At −4 mV per °C and cell, six cells move by 24 mV per °C: 14.40 V at 25 °C is 14.76 V at 10 °C.
-describe('the temperature that a charger goes by', () => {
-  test('is the battery’s where its plateaus stand where they should', () => {
-    expect(goesBy(held(14.76, 14.06, 10))!.off).toBeCloseTo(0, 6);
-  });
-  test('lies as far above as its plateaus stand too low, at absorption and float alike', () => {
-    const by = goesBy(held(14.76 - 0.288, 14.06 - 0.288, 10))!;
-    expect(by.off).toBeCloseTo(12, 6);
-    expect(by.both).toBe(true);
-  });
-  test('is not told where only one of the two is off: that is a setting', () => {
-    expect(goesBy(held(14.2, 14.06, 10))).toBeNull();
-  });
-  test('nor without a slope', () => {
-    const none = { ...source, profile: { absorptionV: 14.4, floatV: 13.7 } };
-    expect(goesBy(held(14.4, 13.7, 10, { slope: null, source: none }))).toBeNull();
-  });
-  test('speaks for a wrong compensation and against a voltage that is set too low', () => {
-    const off = held(14.76 - 0.48, 14.06 - 0.48, 10);
-    const wrong = compensationWrong.weigh!(seen([off]));
-    expect(wrong.find((one) => one.group === 'sensor')!.decibans).toBeGreaterThan(10);
-    expect(wrong.find((one) => one.group === 'sensor')!.text).toContain('20 °C above');
-    const low = chargeVoltageLow.weigh!(seen([off]));
-    expect(low.find((one) => one.group === 'temperature')!.decibans).toBeLessThan(-5);
-  });
-});
-
-test('a charger that is set to no compensation, and holds in the cold what it is set to: setting and log say the same', () => {
-  const groups = (absorptionV: number) => {
-    const none = { ...source, profile: { ...profile, absorptionV, compensationMvPerCellPerC: 0 } };
-    const one = held(14.4, 13.7, 2, {
-      slope: null,
-      source: none,
-      setpoints: { voltsPerC: 0 } as SourceCharging['setpoints'],
-    });
-    return compensationMissing.weigh!(seen([one])).map(({ group }) => group);
-  };
-  expect(groups(14.4)).toEqual(['as-set', 'right-at-25']);
-  // Set higher, it delivers less than it shows.
-  expect(groups(15)).toEqual(['right-at-25']);
-});
-
-test('a plateau that would be right at 25 °C is low for want of compensation, not by its setting', () => {
-  const none = { ...source, profile: { ...profile, compensationMvPerCellPerC: 0 } };
-  const low = chargeVoltageLow.weigh!(seen([held(14.4, 13.7, 2, { slope: null, source: none })]));
-  expect(low.find((one) => one.group === 'temperature')!.text).toMatch(/At 25 °C it would be right/);
-});
 
 test('lithium that goes to float from far below its range, on every charge, is stopped low; a charge that went higher clears it', () => {
   const at = (top: number) =>
@@ -132,26 +81,6 @@ test('lithium whose charger stops by itself, its current fallen, is stopped low 
   expect(low('solar')).toEqual([]);
   // Twenty minutes that go to 14.4 V, and then a float: it is not stopped low.
   expect(low('mains', 14.4)).toEqual([]);
-});
-
-test('lithium above its setting in the cold is compensated, unless another charger goes as high', () => {
-  const bank = { ...lithium, chargeVolts: { min: 14.2, max: 14.6 } };
-  const one = held(14.6, 13.5, 8, { bank, source: { ...source, profile: { absorptionV: 14.33 } } });
-  const other = held(14.6, 13.5, 8, {
-    bank,
-    source: { ...source, id: 'd', profile: { absorptionV: 14.6 } },
-  });
-  const sum = (...all: SourceCharging[]) => sumOf(compensationWrong.weigh!(seen(all, bank)), 'sensor');
-  expect(sum(one)).toBeGreaterThan(8);
-  expect(sum(one, other)).toBe(0);
-  // At a float where the charger gives nothing the battery rests.
-  const float = (usualSourceAmps: number) => {
-    const at = held(14.4, 13.7, 8, { bank, source: { ...source, profile: { floatV: 13.5 } } });
-    for (const { stages } of at.charges) stages[1]!.usualSourceAmps = usualSourceAmps;
-    return at;
-  };
-  expect(sum(float(2))).toBeGreaterThan(8);
-  expect(sum(float(0))).toBe(0);
 });
 
 /** Five bulks of a source of which only the battery's current is known. */
@@ -218,26 +147,6 @@ test('seen through the battery alone, the moment of a climb and a battery that f
   expect(weigh(bulks(0.03, 5, 5))).toBe(0);
   expect(weigh(bulks(3, 17, 0.5))).toBeLessThan(0);
   expect(weigh(bulks(3, 17, 8))).toBeGreaterThan(8);
-});
-
-test('a slope whose error carries it outside clears nobody, and one charger that is wrong is enough', () => {
-  const sloping = (mvPerCell: number, error: number) =>
-    held(14.4, 13.7, 25, {
-      slope: { mvPerCell, error, from: 20, to: 28, hours: 60 },
-      source: { ...source, profile: {} },
-    });
-  const sum = (...all: SourceCharging[]) => sumOf(compensationWrong.weigh!(seen(all)), 'slope');
-  expect(sum(sloping(-4, 0.3))).toBeLessThan(-3);
-  expect(sum(sloping(-6.5, 1))).toBe(0);
-  expect(sum(sloping(-9, 0.3), sloping(-4, 0.3))).toBe(sum(sloping(-9, 0.3)));
-  expect(sum(sloping(-9, 0.3))).toBeGreaterThan(10);
-});
-
-test('a slope in doubt is moved towards what it is not to be told from, never past it', () => {
-  const slope = { mvPerCell: -0.5, error: 1, from: 5, to: 12, hours: 20 };
-  expect(inDoubt(slope, -4)).toBeCloseTo(-1.2, 6);
-  expect(inDoubt({ ...slope, error: 9 }, -4)).toBe(-4);
-  expect(isKnown({ ...slope, error: 1.5 })).toBe(false);
 });
 
 describe('a source that gave nothing', () => {
@@ -349,15 +258,6 @@ describe('a voltage that is set too low, with charges too short to show a platea
   });
 });
 
-test('what lies further off than any sensor makes it is no compensation', () => {
-  const off = (volts: number) =>
-    compensationWrong.weigh!(seen([held(volts, 13.7, 10, { slope: null })])).filter(
-      (one) => one.group === 'sensor' && one.decibans > 0,
-    );
-  expect(off(14.3)).toHaveLength(1);
-  expect(off(13.2)).toEqual([]);
-});
-
 test('one stop for one high cell, with the pack far from full, is enough; high up it is not', () => {
   const stop = (meanV: number) => ({
     from: 0,
@@ -383,32 +283,4 @@ test('one stop for one high cell, with the pack far from full, is enough; high u
   expect(sum(3.65)).toBeLessThan(0);
   // On one day of twenty it keeps no battery from being filled.
   expect(sum(3.43, 20)).toBeLessThanOrEqual(sum(3.43) - 6);
-});
-
-test('a temperature moves absorption and float alike: one that is off alone is set so', () => {
-  const off = (absorption: number, float: number) =>
-    sumOf(
-      compensationWrong.weigh!(seen([held(absorption, float, 24, { slope: null })])).filter(
-        (one) => one.decibans > 0,
-      ),
-    );
-  expect(off(13.9, 13.2)).toBeGreaterThan(10);
-  expect(off(13.9, 13.7)).toBe(0);
-});
-
-test('a float in which the source still gives all it has is none, and tells no temperature', () => {
-  const off = (endSourceAmps: number) => {
-    const one = held(NaN, 14.2, 24, { slope: null });
-    const charges = one.charges.map((charge) => ({
-      ...charge,
-      stages: charge.stages
-        .filter(({ stage }) => stage === 'float')
-        .map((stage) => ({ ...stage, endSourceAmps })),
-    }));
-    return sumOf(
-      compensationWrong.weigh!(seen([{ ...one, charges, bulkAmps: 10 }])).filter((each) => each.decibans > 0),
-    );
-  };
-  expect(off(2)).toBeGreaterThan(10);
-  expect(off(9)).toBe(0);
 });

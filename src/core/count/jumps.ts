@@ -45,7 +45,7 @@ export function jumpsIn(
       if (
         Math.abs(now - from) > least + counted &&
         (silent || !rises) &&
-        !(silent && !rises && goesAsFar(log, last, i))
+        !(silent && !rises && goesAsFar(log, last, i, limit))
       )
         found.push({
           at: time[i]!,
@@ -61,15 +61,16 @@ export function jumpsIn(
   return found;
 }
 
-/** A silence in which the reading goes no further than at other times in as long hides loads or a charge, and no restart. */
-function goesAsFar({ time, reading }: CounterLog, last: number, next: number): boolean {
+/** A silence in which the reading goes no further than it is seen to go in as long hides loads or a charge, and no restart. */
+function goesAsFar({ time, reading }: CounterLog, last: number, next: number, limit: number): boolean {
   const length = time[next]! - time[last]!;
   const went = reading![next]! - reading![last]!;
   let from = 0;
-  for (let i = 0; i < time.length; i++) {
+  for (let i = 1; i < time.length; i++) {
+    // What goes on over another silence, or as a sync, is not seen to go.
+    if (time[i]! - time[i - 1]! > limit || (reading![i]! >= 99.5 && went > 0)) from = i;
     while (time[i]! - time[from]! > length) from++;
-    const isAcross = from <= last && i >= next;
-    if (!isAcross && (reading![i]! - reading![from]!) / went >= AS_FAR) return true;
+    if ((reading![i]! - reading![from]!) / went >= AS_FAR) return true;
   }
   return false;
 }

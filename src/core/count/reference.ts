@@ -69,11 +69,11 @@ const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 const SHARED = { lead: 0.015, lithium: 0.01 };
 
 /** Guesses beside the usual one: a zero error of half a per cent of the capacity, and a capacity that may be anything; parts. */
-const GUESSES: readonly { capacity?: number; offset?: number }[] = [{}, { offset: 0.005 }, { capacity: 0.5 }];
+const FAR = { offset: 0.005, capacity: 0.5 };
 /** What a battery may hold, parts of its label; where only more or less would do, something else is wrong. */
 const LIKELY = { least: 0.3, most: 1.5 };
-/** A capacity that may be anything is counted about what it comes to, until it moves by less; parts, and of the label. */
-const ABOUT = { rounds: 3, near: 0.1, least: 0.2, most: 3 };
+/** A capacity far from the label is counted about what it comes to, until that moves by less than this part; so many times at most. */
+const ABOUT = { near: 0.1, rounds: 3 };
 interface Tried {
   /** Ah that its motion counts by. */
   c: number;
@@ -149,41 +149,42 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
       return end > step ? [seen, { ...seen, value, step: end }] : [seen];
     })
     .sort((a, b) => a.step - b.step);
-  const motion = motionAt(label);
-  // @param about the capacity that the motion counts by
-  const startWith = (about: number, capacity: number, offset: number) => ({
-    state: [lead ? START.lead : START.lithium, about / label - 1, 0, 0, 0, 0, 0],
-    deviations: [
-      START.deviation,
-      (capacity * about) / label,
-      before.efficiencyDeviation,
-      (offset * label) / about,
-      RATE.share,
-      lead ? TABLE.level.lead : TABLE.level.lithium,
-      TABLE.slope,
-    ],
-  });
+  const atLabel = motionAt(label);
+  // @param c capacity that the motion counts by
+  const tryWith = (capacity: number, offset: number, c = label, motion = atLabel): Tried => {
+    const start = {
+      state: [lead ? START.lead : START.lithium, c / label - 1, 0, 0, 0, 0, 0],
+      deviations: [
+        START.deviation,
+        (capacity * c) / label,
+        before.efficiencyDeviation,
+        (offset * label) / c,
+        RATE.share,
+        lead ? TABLE.level.lead : TABLE.level.lithium,
+        TABLE.slope,
+      ],
+    };
+    return { c, motion, start, smoothed: smooth(motion, measurements, start) };
+  };
   // A good meter on a good battery; else a zero that is far off, or a capacity that is: whichever makes the anchors likeliest.
-  const tried = GUESSES.map(({ capacity = before.capacity, offset = zero / label }): Tried => {
-    const first = startWith(label, capacity, offset);
-    let one: Tried = { c: label, motion, start: first, smoothed: smooth(motion, measurements, first) };
-    if (capacity === before.capacity) return one;
-    for (let round = 0; round < ABOUT.rounds; round++) {
-      const holds = clamp(one.c / (1 + one.smoothed.state[1]!), ABOUT.least * label, ABOUT.most * label);
-      if (Math.abs(holds / one.c - 1) < ABOUT.near) break;
-      const start = startWith(holds, capacity, offset);
-      const about = motionAt(holds);
-      one = { c: holds, motion: about, start, smoothed: smooth(about, measurements, start) };
-    }
-    return one;
-  });
-  const [usual, offset, capacity] = tried as [Tried, Tried, Tried];
+  const usual = tryWith(before.capacity, zero / label);
+  const offset = tryWith(before.capacity, FAR.offset);
+  let capacity = tryWith(FAR.capacity, zero / label);
   const over = (one: Tried) => one.smoothed.evidence - usual.smoothed.evidence;
-  const odd = capacity.c / label / (1 + capacity.smoothed.state[1]!);
+  const heldBy = ({ c, smoothed }: Tried) => c / (1 + smoothed.state[1]!);
+  const isLikely = (part: number) => part > LIKELY.least && part < LIKELY.most;
+  // Only where it explains the anchors better than the label does, and may be true: each round costs a run of the smoother.
+  for (let round = 0; round < ABOUT.rounds; round++) {
+    const holds = heldBy(capacity);
+    const isThere = Math.abs(holds / capacity.c - 1) < ABOUT.near;
+    if (isThere || over(capacity) <= 0 || !isLikely(holds / label)) break;
+    capacity = tryWith(FAR.capacity, zero / label, holds, motionAt(holds));
+  }
+  const odd = heldBy(capacity) / label;
   const best =
     over(offset) > PLAINLY && over(capacity) < over(offset) + PLAINLY
       ? offset
-      : over(capacity) > PLAINLY && odd > LIKELY.least && odd < LIKELY.most
+      : over(capacity) > PLAINLY && isLikely(odd)
         ? capacity
         : usual;
   const { start, c } = best;
@@ -245,7 +246,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
       before: { value: 0, deviation: zero },
     },
     anchors: [...anchors],
-    favours: { offset: over(offset), capacity: odd > LIKELY.least && odd < LIKELY.most ? over(capacity) : 0 },
+    favours: { offset: over(offset), capacity: isLikely(odd) ? over(capacity) : 0 },
     entangled,
   };
 }

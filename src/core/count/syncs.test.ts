@@ -85,6 +85,9 @@ describe('jumps', () => {
     };
     expect(falls(41)).toEqual([]);
     expect(falls(20)).toHaveLength(1);
+    // Two restarts do not excuse each other.
+    const twice = log([90, 90, 50, 50, 90, 90, 50, 50], -1, [0, 10, 70, 80, 90, 100, 170, 180]);
+    expect(jumpsIn(twice, COUNTS).filter((one) => one.silentMs > 0)).toHaveLength(2);
   });
 
   test('a charge that flows makes no reading fall, however much of it flows', () => {

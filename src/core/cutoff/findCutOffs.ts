@@ -81,8 +81,7 @@ export function findCutOffs(
     // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
     else if (drop.goesOn) ended.push(drop);
     // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
-    else if (!runs.isWhole(drop) && !voltLimits(system, drop.load).some((one) => ranUnder(drop, one)))
-      open.push(drop);
+    else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load))) open.push(drop);
   }
   for (const drop of all.filter(isSmall))
     if (staysAway(drop, system, readMoment))
@@ -148,14 +147,14 @@ function reasonOf(
   // A run that went its whole length has ended by itself, however low the voltage was. What is under a known limit was cut, unless runs
   // that no limit can have ended are just as long: it is a load beside the one with the limit.
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
-  const ends = isUnder ? runs.isAsUncut(drop) || ranUnder(drop, Math.max(...limits)) : runs.isDone(drop);
+  const ends = isUnder ? runs.isAsUncut(drop) || ranUnder(drop, limits) : runs.isDone(drop);
   if (volts <= limit && !ends) return { by: idOf(load), why: 'volts' };
   return surges ? { by: idOf(load), why: 'surge' } : null;
 }
 
-/** A load that ran on for long under a limit does not have it. */
-const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limit: number): boolean =>
-  ranMs > LONG && highestV < limit;
+/** A load that ran on for long under its limits does not have the highest of them. */
+const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limits: readonly number[]): boolean =>
+  ranMs > LONG && highestV < Math.max(...limits);
 
 /**
  * Whether a voltage that sank on would have come to a limit with the next samples: a load that ends just there was cut, and on days that
@@ -182,7 +181,7 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
     const near = (own ? NEAR_PART.load : soon ? NEAR.battery : NEAR_PART.battery) * blocks;
     // How long a run was that the log begins with is not known.
     const ends = runs.isDone(drop) || (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
-    if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) || ranUnder(drop, cutoffV) : ends))
+    if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) || ranUnder(drop, [cutoffV]) : ends))
       return { by, why: 'volts' };
   }
   return null;

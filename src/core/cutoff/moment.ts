@@ -120,7 +120,11 @@ function lowestBefore({ time, channels }: Series, channel: Channel, at: number, 
 
 function highestBefore({ time, channels }: Series, channel: Channel, at: number): number {
   const from = firstAtOrAfter(time, at - LONG);
-  return from === 0 ? NaN : highest([...channels[channel]!.subarray(from, firstAtOrAfter(time, at))]);
+  const values = channels[channel]!;
+  let most = NaN;
+  for (let i = from; from > 0 && i < time.length && time[i]! < at; i++)
+    if (!(values[i]! <= most)) most = values[i]!;
+  return most;
 }
 
 function lowestCellBefore({ time, channels }: Series, names: readonly Channel[], at: number, step: number) {

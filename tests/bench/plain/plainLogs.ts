@@ -3,6 +3,9 @@
 import type { Random } from '@/core/simulate/random';
 import type { PlainPlan } from './plainPlan';
 
+/** When every plain site begins. */
+export const PLAIN_FROM = Date.UTC(2026, 3, 6);
+
 interface Style {
   separator: string;
   decimal: string;
@@ -171,6 +174,3 @@ export function plainLogs(plan: PlainPlan, random: Random): PlainLogs {
     texts: () => [...rows].map(([device, lines]) => ({ device, text: `${lines.join('\n')}\n` })),
   };
 }
-
-/** When every plain site begins. */
-export const PLAIN_FROM = Date.UTC(2026, 3, 6);

@@ -54,7 +54,7 @@ export interface PlainMonitor {
   misses: string[];
   startReading: number | null;
   byVolts: boolean;
-  /** Counts only what the chargers give and the loads draw by their own word, and stands at this as bulk ends. */
+  /** Stands at this as the bulk of its own charger ends. */
   bulkEndPercent: number | undefined;
   restarts: { day: number; percent: number; silentHours: number }[];
 }
