@@ -11,12 +11,17 @@ import type { KnownBank } from '../system/known';
 import { type Anchor, cellOfAnchor } from './anchors';
 import { type Measurement, type Motion, smooth, type Smoother } from './smoother';
 import type { Through } from './through';
+import { withinBounds } from './withinBounds';
 
-/** A value with one standard deviation, and what was assumed before the log was read. */
-export interface Estimate {
+/** A value with one standard deviation. */
+interface Valued {
   value: number;
   deviation: number;
-  before: { value: number; deviation: number };
+}
+
+/** The same, and what was assumed before the log was read. */
+export interface Estimate extends Valued {
+  before: Valued;
 }
 
 export interface Reference {
@@ -81,8 +86,9 @@ interface Tried {
   start: { state: number[]; deviations: number[] };
   smoothed: Smoother;
 }
-/** Another guess must be so much likelier than the usual one. */
-const PLAINLY = 4;
+/** How much rarer such a zero or such a capacity is than the usual, natural logarithm; a guess with less than this share is left out. */
+const RARER = 4;
+const HARDLY = 0.02;
 
 export interface ReferenceInput {
   bank: KnownBank;
@@ -166,13 +172,11 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     };
     return { c, motion, start, smoothed: smooth(motion, measurements, start) };
   };
-  // A good meter on a good battery; else a zero that is far off, or a capacity that is: whichever makes the anchors likeliest.
+  // A good meter on a good battery, a zero that is far off, a capacity that is: each counts as the anchors make it likely.
   const usual = tryWith(before.capacity, zero / label);
   const offset = tryWith(before.capacity, FAR.offset);
   let capacity = tryWith(FAR.capacity, zero / label);
   const over = (one: Tried) => one.smoothed.evidence - usual.smoothed.evidence;
-  const heldBy = ({ c, smoothed }: Tried) => c / (1 + smoothed.state[1]!);
-  const isLikely = (part: number) => part > LIKELY.least && part < LIKELY.most;
   // Only where it explains the anchors better than the label does, and may be true: each round costs a run of the smoother.
   for (let round = 0; round < ABOUT.rounds; round++) {
     const holds = heldBy(capacity);
@@ -180,86 +184,95 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     if (isThere || over(capacity) <= 0 || !isLikely(holds / label)) break;
     capacity = tryWith(FAR.capacity, zero / label, holds, motionAt(holds));
   }
-  const odd = heldBy(capacity) / label;
-  const best =
-    over(offset) > PLAINLY && over(capacity) < over(offset) + PLAINLY
-      ? offset
-      : over(capacity) > PLAINLY && isLikely(odd)
-        ? capacity
-        : usual;
-  const { start, c } = best;
-  let { smoothed } = best;
-  // A battery holds no more than all and no less than nothing: where the count says otherwise, that says something too.
-  const bounds: Measurement[] = [];
-  for (let round = 0; round < BOUND_ROUNDS; round++) {
-    const beyond = furthestBeyond(smoothed);
-    if (!beyond) break;
-    bounds.push(beyond);
-    smoothed = smooth(
-      best.motion,
-      [...measurements, ...bounds].sort((a, b) => a.step - b.step),
-      start,
-    );
-  }
-  const { level, deviation, state, covariance } = smoothed;
-  const sd = (i: number) => Math.sqrt(Math.max(0, covariance[i]![i]!));
-  const capacityAh = c / (1 + state[1]!);
-  const entangled = (
-    [
-      [1, 2],
-      [1, 3],
-      [2, 3],
-    ] as const
-  ).flatMap(([i, j]): Reference['entangled'] => {
-    const r = covariance[i]![j]! / (sd(i) * sd(j));
-    return Math.abs(r) > 0.8 ? [[ESTIMATES[i - 1]!, ESTIMATES[j - 1]!, r]] : [];
+  const guesses: [Tried, number][] = [
+    [usual, 0],
+    [offset, over(offset) - RARER],
+    [capacity, isLikely(heldBy(capacity) / label) ? over(capacity) - RARER : -Infinity],
+  ];
+  const most = Math.max(...guesses.map(([, logOdds]) => logOdds));
+  const whole = guesses.reduce((sum, [, logOdds]) => sum + Math.exp(logOdds - most), 0);
+  const believed = guesses
+    .map(([tried, logOdds]) => ({ ...tried, share: Math.exp(logOdds - most) / whole }))
+    .filter(({ share }) => share > HARDLY)
+    .map((one) => ({ ...one, smoothed: withinBounds(one, measurements) }))
+    .sort((one, other) => other.share - one.share);
+  const estimate = (before: Valued, of: (one: Tried) => Valued): Estimate => ({
+    ...mean(believed.map((one) => ({ ...of(one), share: one.share }))),
+    before,
   });
-  // Where a zero that is far off is nearly as likely, its size is as open as the choice.
-  const share = 1 / (1 + Math.exp(PLAINLY - over(offset)));
-  const far = {
-    value: -offset.smoothed.state[3]! * label,
-    deviation: Math.sqrt(offset.smoothed.covariance[3]![3]!) * label,
-  };
-  // What all anchors share is gained or lost once a day.
-  const withShared = (one: Pick<Estimate, 'value' | 'deviation'>) => ({
-    ...one,
-    deviation: Math.hypot(one.deviation, (shared * label) / 24),
-  });
-  const mixed = mix({ value: -state[3]! * c, deviation: sd(3) * c }, far, share);
+  const course = meanCourse(believed);
+  const offsetA = estimate({ value: 0, deviation: zero }, (one) => ({
+    value: -one.smoothed.state[3]! * one.c,
+    deviation: deviationOf(one, 3) * one.c,
+  }));
   return {
     grid,
-    percent: level.map((one) => 100 * clamp(one, 0, 1)),
-    deviation: deviation.map((one) => 100 * Math.hypot(one, shared)),
-    capacityAh: {
-      value: capacityAh,
-      deviation: (sd(1) * capacityAh) / (1 + state[1]!),
-      before: { value: label, deviation: before.capacity * label },
-    },
-    efficiencyPercent: {
-      value: 100 * (before.efficiency - state[2]! / (1 + state[1]!)),
-      deviation: 100 * sd(2),
-      before: { value: 100 * before.efficiency, deviation: 100 * before.efficiencyDeviation },
-    },
-    // What the meter shows too much, A: taken off its current.
-    offsetA: {
-      ...withShared(best === usual ? mixed : { value: -state[3]! * c, deviation: sd(3) * c }),
-      before: { value: 0, deviation: zero },
-    },
+    percent: course.level.map((one) => 100 * clamp(one, 0, 1)),
+    deviation: course.deviation.map((one) => 100 * Math.hypot(one, shared)),
+    capacityAh: estimate({ value: label, deviation: before.capacity * label }, (one) => ({
+      value: heldBy(one),
+      deviation: (deviationOf(one, 1) * heldBy(one)) / (1 + one.smoothed.state[1]!),
+    })),
+    efficiencyPercent: estimate(
+      { value: 100 * before.efficiency, deviation: 100 * before.efficiencyDeviation },
+      (one) => ({
+        value: 100 * (before.efficiency - one.smoothed.state[2]! / (1 + one.smoothed.state[1]!)),
+        deviation: 100 * deviationOf(one, 2),
+      }),
+    ),
+    // What the meter shows too much, A: taken off its current. What all anchors share is gained or lost once a day.
+    offsetA: { ...offsetA, deviation: Math.hypot(offsetA.deviation, (shared * label) / 24) },
     anchors: [...anchors],
-    favours: { offset: over(offset), capacity: isLikely(odd) ? over(capacity) : 0 },
-    entangled,
+    favours: { offset: over(offset), capacity: isLikely(heldBy(capacity) / label) ? over(capacity) : 0 },
+    entangled: entangledIn(believed[0]!),
   };
 }
 
-/** Two estimates as one, the second with a share of the belief. */
-function mix(
-  one: Pick<Estimate, 'value' | 'deviation'>,
-  other: Pick<Estimate, 'value' | 'deviation'>,
-  share: number,
-): Pick<Estimate, 'value' | 'deviation'> {
-  const value = (1 - share) * one.value + share * other.value;
-  const variance = (of: typeof one) => of.deviation ** 2 + (of.value - value) ** 2;
-  return { value, deviation: Math.sqrt((1 - share) * variance(one) + share * variance(other)) };
+const heldBy = ({ c, smoothed }: Tried): number => c / (1 + smoothed.state[1]!);
+const isLikely = (part: number): boolean => part > LIKELY.least && part < LIKELY.most;
+const deviationOf = ({ smoothed }: Tried, i: number): number =>
+  Math.sqrt(Math.max(0, smoothed.covariance[i]![i]!));
+
+function entangledIn(one: Tried): Reference['entangled'] {
+  const pairs = [
+    [1, 2],
+    [1, 3],
+    [2, 3],
+  ] as const;
+  return pairs.flatMap(([i, j]): Reference['entangled'] => {
+    const r = one.smoothed.covariance[i]![j]! / (deviationOf(one, i) * deviationOf(one, j));
+    return Math.abs(r) > 0.8 ? [[ESTIMATES[i - 1]!, ESTIMATES[j - 1]!, r]] : [];
+  });
+}
+
+/** Mean of guesses by their shares; as open as each of them is, and as they lie apart. */
+function mean(guesses: readonly (Valued & { share: number })[]): Valued {
+  const value = guesses.reduce((sum, one) => sum + one.share * one.value, 0);
+  const variance = guesses.reduce(
+    (sum, one) => sum + one.share * (one.deviation ** 2 + (one.value - value) ** 2),
+    0,
+  );
+  return { value, deviation: Math.sqrt(variance) };
+}
+
+/** The same of the level, step by step. */
+function meanCourse(guesses: readonly (Tried & { share: number })[]): Pick<Smoother, 'level' | 'deviation'> {
+  const [first, ...others] = guesses;
+  const { level, deviation } = first!.smoothed;
+  if (others.length === 0) return { level, deviation };
+  const means = level.map((_, k) =>
+    guesses.reduce((sum, { share, smoothed }) => sum + share * smoothed.level[k]!, 0),
+  );
+  const open = means.map((mean, k) =>
+    Math.sqrt(
+      guesses.reduce(
+        (sum, { share, smoothed }) =>
+          sum + share * (smoothed.deviation[k]! ** 2 + (smoothed.level[k]! - mean) ** 2),
+        0,
+      ),
+    ),
+  );
+  return { level: means, deviation: open };
 }
 
 /** Cells in which the last tenth goes in, before an anchor near the top. */
@@ -307,50 +320,6 @@ function keptCells(anchors: readonly Anchor[], grid: Grid): Uint8Array {
 
 /** By how much a lead battery that is kept at its tail still rises, parts of the capacity, and how soon (common practice, no source). */
 const KEPT = { rises: 0.035, within: 3 * HOUR };
-
-/** Each costs a run of the smoother; a log that is beyond all of them is told by its band. */
-const BOUND_ROUNDS = 4;
-/** Beyond by less is within the doubt of counting. */
-const BEYOND = 0.02;
-
-/**
- * The step at which the level is furthest beyond full or empty, as the measurement that cuts the forbidden part off its distribution:
- * mean and variance of a truncated normal. Null where it stays within.
- */
-function furthestBeyond({ level, deviation }: Smoother): Measurement | null {
-  let step = -1;
-  let most = BEYOND;
-  for (let k = 0; k < level.length; k++) {
-    const by = Math.max(level[k]! - 1, -level[k]!);
-    if (by > most) {
-      most = by;
-      step = k;
-    }
-  }
-  if (step < 0) return null;
-  const above = level[step]! > 0.5;
-  const mean = above ? level[step]! - 1 : -level[step]!;
-  const sd = Math.max(deviation[step]!, 0.01);
-  // Of a normal about `mean`, what lies under nothing.
-  const edge = -mean / sd;
-  const ratio = density(edge) / Math.max(below(edge), 1e-12);
-  const variance = Math.max(sd * sd * (1 - edge * ratio - ratio * ratio), 1e-6);
-  const cut = mean - sd * ratio;
-  const noise = 1 / Math.max(1 / variance - 1 / (sd * sd), 1e-6);
-  const value = mean + ((cut - mean) * (sd * sd + noise)) / (sd * sd);
-  return { step, value: above ? 1 + value : -value, deviation: Math.max(0.02, Math.sqrt(noise)), h: [1] };
-}
-
-const density = (x: number): number => Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI);
-
-/** Share of a normal distribution below x (Abramowitz and Stegun, Handbook of Mathematical Functions, 26.2.17, within 7.5e-8). */
-function below(x: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(x));
-  const poly =
-    t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
-  const upper = density(x) * poly;
-  return x >= 0 ? 1 - upper : upper;
-}
 
 /** State of charge and its standard deviation at a moment, %; NaN before and after the log. */
 export function referenceAt(

@@ -42,7 +42,7 @@ const OFF = 0.05;
 const RAISES = 0.1;
 
 /** A monitor writes seldom beside a device whose log has so many samples to one of its own. */
-const SELDOM = 3;
+const SELDOM = 1.5;
 /** A fit that leaves over less than this part of what another leaves is the better one. */
 const CLEARLY = 0.6;
 

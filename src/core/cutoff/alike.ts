@@ -4,9 +4,10 @@ import type { Series } from '../log/channels';
 import { medianStep } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
 import { median, quantile, robustDeviation } from '../quantity/numbers';
-import { DAY, HOUR, MINUTE } from '../quantity/span';
+import { HOUR, MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
+import { byClock } from './byClock';
 import type { Drop } from './drops';
 import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
 import type { Moment } from './moment';
@@ -98,20 +99,6 @@ export function alike(
       );
     return [];
   });
-}
-
-/** A clock is set to quarters of an hour; ends that lie on one on so many days are its doing, whatever else is alike on them. */
-const CLOCK = { quarter: 15 * MINUTE, fewest: 4 };
-
-/** Drops that come at one time of the day on a quarter of the hour; zones lie whole quarters apart. */
-function byClock(drops: readonly Drop[], step: number): Drop[] {
-  // A log written more seldom shows any end on a quarter.
-  if (step > CLOCK.quarter / 3) return [];
-  const onQuarter = drops.filter(({ at }) => at % CLOCK.quarter <= step);
-  return onQuarter.filter(
-    ({ at }) =>
-      onQuarter.filter((one) => Math.abs((one.at % DAY) - (at % DAY)) <= step).length >= CLOCK.fewest,
-  );
 }
 
 /** A load that runs so many points under a percentage, for this part of its time, is not cut by it. */

@@ -1,0 +1,44 @@
+/** Runs that a clock ends, whatever else is alike as they end. */
+
+import { median } from '../quantity/numbers';
+import { DAY, HOUR, MINUTE } from '../quantity/span';
+import type { Drop } from './drops';
+
+/** A clock is set to quarters of an hour; ends that lie on one on so many days are its doing. */
+const QUARTER = { every: 15 * MINUTE, fewest: 4 };
+/**
+ * A load that begins on a beat and runs as long each time, charged or not, is switched by its own clock: so short is the beat at most, so
+ * many of the runs keep it, and so many they are at least. What a limit lets go and a recovering battery brings back keeps no beat.
+ */
+const BEAT = { longest: 4 * HOUR, part: 0.9, fewest: 12 };
+
+/** @param drops of one load. @param step between samples, ms */
+export const byClock = (drops: readonly Drop[], step: number): Drop[] =>
+  isOnBeat(drops, step) ? [...drops] : onQuarters(drops, step);
+
+/** Drops that come at one time of the day on a quarter of the hour; zones lie whole quarters apart. */
+function onQuarters(drops: readonly Drop[], step: number): Drop[] {
+  // A log written more seldom shows any end on a quarter.
+  if (step > QUARTER.every / 3) return [];
+  const onQuarter = drops.filter(({ at }) => at % QUARTER.every <= step);
+  return onQuarter.filter(
+    ({ at }) =>
+      onQuarter.filter((one) => Math.abs((one.at % DAY) - (at % DAY)) <= step).length >= QUARTER.fewest,
+  );
+}
+
+function isOnBeat(drops: readonly Drop[], step: number): boolean {
+  if (drops.length < BEAT.fewest) return false;
+  const begins = drops.map(({ at, ranMs }) => at - ranMs);
+  const about = median(begins.slice(1).map((at, i) => at - begins[i]!));
+  // A beat of few samples would be kept by anything.
+  if (about > BEAT.longest || about < 6 * step) return false;
+  const whole = begins.at(-1)! - begins[0]!;
+  const beat = whole / Math.round(whole / about);
+  const length = median(drops.map((one) => one.ranMs));
+  const kept = drops.filter(({ ranMs }, i) => {
+    const beats = (begins[i]! - begins[0]!) / beat;
+    return Math.abs(beats - Math.round(beats)) * beat <= step && Math.abs(ranMs - length) <= step;
+  });
+  return kept.length >= BEAT.part * drops.length;
+}
