@@ -10,7 +10,7 @@ import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { blocksInSeries, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
-import { restPercent } from '../system/restVoltage';
+import { restPercent, restVolts } from '../system/restVoltage';
 
 export const ANCHOR_KINDS = ['full', 'absorption', 'float', 'rest', 'flat', 'empty', 'bms'] as const;
 export type AnchorKind = (typeof ANCHOR_KINDS)[number];
@@ -23,6 +23,10 @@ export interface Anchor {
   /** State of charge, parts of the capacity, and one standard deviation. */
   charge: number;
   deviation: number;
+  /** Of that what it lacks by the current that still flowed: by how much more or less, all anchors of a battery share. */
+  lacks?: number;
+  /** By the table of rest voltages: which part of what that is off by shows in it. */
+  byTable?: number;
 }
 
 /**
@@ -129,9 +133,12 @@ function keptUntil(stages: readonly Stage[], from: number): number {
   return until;
 }
 
-/** Hours for which a lead battery at its charge voltage would still take its current, where no fit says so; part of the answer that is doubt. */
+/**
+ * Hours for which a lead battery at its charge voltage would still take its current, where no fit says so; parts of the answer that are
+ * doubt: of one charge against another, and beyond the range, where more is open.
+ */
 const TAU = { lead: 1.6, lithium: 0.4 };
-const DOUBT = 0.5;
+const DOUBT = { each: 0.2, folds: 0.5 };
 
 /** Current still flowing at the end of an absorption says what the battery is short of. Null where the voltage cannot fill it. */
 function partialOf(
@@ -139,7 +146,7 @@ function partialOf(
   amps: number,
   bank: KnownBank,
   tailAmps: number,
-): { charge: number; deviation: number } | null {
+): ReturnType<typeof lacking> | null {
   const lead = isLead(bank.chemistry);
   if (!stage.endAmpsAreBattery || stage.blocked || stage.cutOff || stage.heldMs < 10 * MINUTE || !(amps > 0))
     return null;
@@ -152,13 +159,13 @@ function partialOf(
   const usual = (lead ? TAU.lead : TAU.lithium) * Math.max(0, amps * Math.exp(-folds) - tailAmps);
   const missing = (forecast === null ? usual : (forecast + usual) / 2) / bank.capacityAh;
   const found = lacking(bank, clamp(missing + shortOf(stage, amps, bank, tailAmps), 0, 0.4));
-  return { ...found, deviation: found.deviation + DOUBT * E_FOLD * folds };
+  return { ...found, deviation: found.deviation + DOUBT.folds * E_FOLD * folds };
 }
 
 /** Full, but for a part of the capacity. */
-function lacking(bank: KnownBank, missing: number): Pick<Anchor, 'charge' | 'deviation'> {
+function lacking(bank: KnownBank, missing: number): Pick<Anchor, 'charge' | 'deviation' | 'lacks'> {
   const full = isLead(bank.chemistry) ? FULL.lead : FULL.lithium;
-  return { charge: full.charge - missing, deviation: full.deviation + DOUBT * missing };
+  return { charge: full.charge - missing, deviation: full.deviation + DOUBT.each * missing, lacks: missing };
 }
 
 /**
@@ -190,6 +197,8 @@ function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number):
 const DROP = { lead: 5, lithium: 0.8 };
 /** Lead that is empty has a little left, as its label counts (common practice, no source). */
 const EMPTY = { charge: 0.01, deviation: 0.06 };
+/** So far under the end of its table no table is off, V a block: what stands there is empty by any (common practice, no source). */
+const SURELY = 0.2;
 /** Small enough to tell the state by, parts of the capacity: drawn, and taken. */
 const CALM = { drawn: 0.03, taken: 0.003 };
 /** After charging the voltage stands too high for so long. */
@@ -243,21 +252,35 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     if (perBlock !== perBlock || at - chargedAt < settles || at - strainedAt < soon) continue;
     // Nothing was seen before the start of a log.
     if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
-    const open = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part);
-    const charge =
-      restPercent(bank.chemistry, open - (lead && bank.chemistry !== 'flooded' ? SEALED : 0)) / 100;
+    const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
+    const rest = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part) - sealed;
+    const charge = restPercent(bank.chemistry, rest) / 100;
     if (at - last < EVERY && !(Math.abs(charge - lastCharge) > OTHER)) continue;
     if (lead) {
       if (perBlock < 11.3 || perBlock > 13.1) continue;
       // Under the end of its table a voltage no longer says how far.
-      if (charge > 0) found.push({ kind: 'rest', at, until: at, charge, deviation: 0.07 });
-      else found.push({ kind: 'empty', at, until: at, charge: EMPTY.charge, deviation: EMPTY.deviation });
+      if (charge > 0) found.push({ kind: 'rest', at, until: at, charge, deviation: 0.07, byTable: 1 });
+      else
+        found.push({
+          kind: 'empty',
+          at,
+          until: at,
+          ...EMPTY,
+          byTable: clamp(1 - (restVolts(bank.chemistry, 0) - rest) / SURELY, 0, 1),
+        });
     } else {
       if (perBlock < 9 || perBlock > FLAT.to) continue;
       if (perBlock > KNEE) {
         if (at - chargedAt < FLAT.rest || at - flatAt < FLAT.every) continue;
         flatAt = at;
-        found.push({ kind: 'flat', at, until: at, charge: Math.min(charge, 0.9), deviation: FLAT.deviation });
+        found.push({
+          kind: 'flat',
+          at,
+          until: at,
+          charge: Math.min(charge, 0.9),
+          deviation: FLAT.deviation,
+          byTable: 1,
+        });
         continue;
       }
       found.push({ kind: perBlock < 12 ? 'empty' : 'rest', at, until: at, charge, deviation: 0.04 });

@@ -54,6 +54,8 @@ const ZERO = { amps: 0.03, part: 0.0006 };
  * steeper or flatter its curve may be about the middle.
  */
 const TABLE = { level: { lead: 0.08, lithium: 0.2 }, slope: 0.12, middle: 0.7 };
+/** What the current at the end of a charge says that it lacks may be more or less by, on one battery: parts of it. */
+const LACKS = 0.5;
 /** What counting itself is off by: for a battery that was drawn and filled once, and for a day; parts of the capacity. */
 const COUNTING = { cycle: 0.03, day: 0.015 };
 /** By how much more where the log was written too seldom. */
@@ -110,8 +112,8 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   const label = bank.capacityAh;
   const zero = ZERO.amps + ZERO.part * label;
   // Level; capacity (parts, as its inverse), loss of what goes in (parts), zero error (parts of the capacity an hour), what a high rate
-  // costs (parts of what Peukert's law says); rest table: level and slope.
-  const size = 7;
+  // costs (parts of what Peukert's law says); rest table: level and slope; what charges lack (parts of what their current says).
+  const size = 8;
   const { count } = grid;
   // What flows into a full lead battery is lost; lithium takes nothing, and gives to the loads what float does not.
   const kept = lead ? keptCells(anchors, grid) : new Uint8Array(count);
@@ -144,9 +146,10 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   const measurements = anchors
     .flatMap((anchor): Measurement[] => {
       const step = cellOfAnchor(grid, anchor);
-      const h =
-        (anchor.kind === 'rest' && lead) || anchor.kind === 'flat'
-          ? [1, 0, 0, 0, 0, 1, anchor.charge - TABLE.middle]
+      const h = anchor.byTable
+        ? [1, 0, 0, 0, 0, anchor.byTable, anchor.byTable * (anchor.charge - TABLE.middle)]
+        : anchor.lacks
+          ? [1, 0, 0, 0, 0, 0, 0, anchor.lacks]
           : [1];
       const seen: Measurement = { step, value: anchor.charge, deviation: anchor.deviation, h };
       if (anchor.kind !== 'full' || !lead) return [seen];
@@ -159,7 +162,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   // @param c capacity that the motion counts by
   const tryWith = (capacity: number, offset: number, c = label, motion = atLabel): Tried => {
     const start = {
-      state: [lead ? START.lead : START.lithium, c / label - 1, 0, 0, 0, 0, 0],
+      state: [lead ? START.lead : START.lithium, c / label - 1, 0, 0, 0, 0, 0, 0],
       deviations: [
         START.deviation,
         (capacity * c) / label,
@@ -168,6 +171,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
         RATE.share,
         lead ? TABLE.level.lead : TABLE.level.lithium,
         TABLE.slope,
+        LACKS,
       ],
     };
     return { c, motion, start, smoothed: smooth(motion, measurements, start) };
