@@ -3,7 +3,7 @@
 import { ampHours, percent } from '../quantity/text';
 import { tells } from '../count/device';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, over, points } from './drifting';
+import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, ON_PAPER, over, points } from './drifting';
 
 const WEIGHTS = {
   /** What the monitor is set to against the label, as a ratio of 1 and more. */
@@ -42,8 +42,6 @@ const NEAR = 0.12;
 
 /** Points that are hardly a drift. */
 const SMALL = 2;
-/** A setting with so much against it is plainly wrong on paper, dB: no echo of anything, however little it makes. */
-export const ON_PAPER = 13;
 
 const ratio = (a: number, b: number): number => Math.max(a / b, b / a);
 

@@ -40,6 +40,8 @@ const WEIGHTS = {
   /** Lithium stands off its setting by what a lead profile makes of its temperature. */
   lithiumShift: 14,
   configuredOutside: 7,
+  /** Lithium that is set to be compensated at all: no school does that. */
+  lithiumConfigured: 13,
 } as const;
 
 export const compensationWrong: Cause = {
@@ -80,7 +82,7 @@ export const compensationWrong: Cause = {
         ? [
             {
               text: `${name} is set to ${slopeMv(told)} mV per °C and cell${isLead(chemistry) ? '' : '; lithium asks for none'}.`,
-              decibans: WEIGHTS.configuredOutside,
+              decibans: isLead(chemistry) ? WEIGHTS.configuredOutside : WEIGHTS.lithiumConfigured,
               group: 'told',
               spans: [],
             },

@@ -131,3 +131,19 @@ test('a float in which the source still gives all it has is none, and tells no t
   expect(off(2)).toBeGreaterThan(10);
   expect(off(9)).toBe(0);
 });
+
+test('lithium that is set to be compensated at all is wrong by its setting; lead only by a slope that is far off', () => {
+  const told = (chemistry: 'lfp' | 'agm', mv: number) =>
+    sumOf(
+      compensationWrong.described!({
+        system: {
+          bank: { chemistry },
+          sources: [{ ...source, profile: { ...profile, compensationMvPerCellPerC: mv } }],
+        },
+      } as unknown as Parameters<NonNullable<typeof compensationWrong.described>>[0]),
+    );
+  expect(told('lfp', -3)).toBeGreaterThan(10);
+  expect(told('lfp', 0)).toBe(0);
+  expect(told('agm', -4)).toBe(0);
+  expect(told('agm', -8)).toBeGreaterThan(0);
+});

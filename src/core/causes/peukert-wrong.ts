@@ -8,6 +8,7 @@ import { countOf, driftEvidence, DRIFT_PRIOR, missingMonitor } from './drifting'
 const WEIGHTS = {
   /** By how much it is set beyond what any school sets. */
   beyond: [
+    [0.15, 13],
     [0.1, 10],
     [0.05, 7],
     [0.02, 2],

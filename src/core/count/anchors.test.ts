@@ -205,4 +205,20 @@ describe('rests that say something new', () => {
     );
     expect([one!.kind, one!.at / MINUTE - 399]).toEqual(['empty', 20]);
   });
+  test('the further lead stands under the end of its table, the less it matters how far that is off', () => {
+    const byTable = (volts: number) => {
+      const [one] = restAnchors(
+        { ...agm, chemistry: 'flooded' },
+        grid,
+        cells((m) => (m < 400 ? -20 : 0)),
+        cells((m) => (m < 400 ? 11.0 : volts)),
+      );
+      return one!.byTable!;
+    };
+    // Empty and rested: 11.89 V (Battery Council International, from memory).
+    expect(byTable(12.1)).toBe(1);
+    expect(byTable(11.85)).toBeGreaterThan(0.7);
+    expect(byTable(11.75)).toBeLessThan(0.4);
+    expect(byTable(11.6)).toBe(0);
+  });
 });

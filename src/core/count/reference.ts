@@ -88,8 +88,11 @@ interface Tried {
   start: { state: number[]; deviations: number[] };
   smoothed: Smoother;
 }
-/** How much rarer such a zero or such a capacity is than the usual, natural logarithm; a guess with less than this share is left out. */
-const RARER = 4;
+/**
+ * How much rarer such a zero is than the usual, and a battery that may hold anything than a good one, natural logarithms: old batteries
+ * are what people ask about. A guess with less than this share is left out.
+ */
+const RARER = { offset: 4, capacity: 1 };
 const HARDLY = 0.02;
 
 export interface ReferenceInput {
@@ -190,8 +193,8 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   }
   const guesses: [Tried, number][] = [
     [usual, 0],
-    [offset, over(offset) - RARER],
-    [capacity, isLikely(heldBy(capacity) / label) ? over(capacity) - RARER : -Infinity],
+    [offset, over(offset) - RARER.offset],
+    [capacity, isLikely(heldBy(capacity) / label) ? over(capacity) - RARER.capacity : -Infinity],
   ];
   const most = Math.max(...guesses.map(([, logOdds]) => logOdds));
   const whole = guesses.reduce((sum, [, logOdds]) => sum + Math.exp(logOdds - most), 0);
@@ -200,12 +203,15 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     .filter(({ share }) => share > HARDLY)
     .map((one) => ({ ...one, smoothed: withinBounds(one, measurements) }))
     .sort((one, other) => other.share - one.share);
-  const estimate = (before: Valued, of: (one: Tried) => Valued): Estimate => ({
-    ...mean(believed.map((one) => ({ ...of(one), share: one.share }))),
-    before,
-  });
+  const meanOf = (of: (one: Tried) => Valued): Valued =>
+    mean(believed.map((one) => ({ ...of(one), share: one.share })));
+  // The label over the capacity is what the model has as an unknown.
+  const inverse = meanOf((one) => ({
+    value: label / heldBy(one),
+    deviation: (deviationOf(one, 1) * label) / one.c,
+  }));
   const course = meanCourse(believed);
-  const offsetA = estimate({ value: 0, deviation: zero }, (one) => ({
+  const offsetA = meanOf((one) => ({
     value: -one.smoothed.state[3]! * one.c,
     deviation: deviationOf(one, 3) * one.c,
   }));
@@ -213,19 +219,24 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     grid,
     percent: course.level.map((one) => 100 * clamp(one, 0, 1)),
     deviation: course.deviation.map((one) => 100 * Math.hypot(one, shared)),
-    capacityAh: estimate({ value: label, deviation: before.capacity * label }, (one) => ({
-      value: heldBy(one),
-      deviation: (deviationOf(one, 1) * heldBy(one)) / (1 + one.smoothed.state[1]!),
-    })),
-    efficiencyPercent: estimate(
-      { value: 100 * before.efficiency, deviation: 100 * before.efficiencyDeviation },
-      (one) => ({
+    capacityAh: {
+      value: label / inverse.value,
+      deviation: (label / inverse.value) * (inverse.deviation / inverse.value),
+      before: { value: label, deviation: before.capacity * label },
+    },
+    efficiencyPercent: {
+      ...meanOf((one) => ({
         value: 100 * (before.efficiency - one.smoothed.state[2]! / (1 + one.smoothed.state[1]!)),
         deviation: 100 * deviationOf(one, 2),
-      }),
-    ),
+      })),
+      before: { value: 100 * before.efficiency, deviation: 100 * before.efficiencyDeviation },
+    },
     // What the meter shows too much, A: taken off its current. What all anchors share is gained or lost once a day.
-    offsetA: { ...offsetA, deviation: Math.hypot(offsetA.deviation, (shared * label) / 24) },
+    offsetA: {
+      value: offsetA.value,
+      deviation: Math.hypot(offsetA.deviation, (shared * label) / 24),
+      before: { value: 0, deviation: zero },
+    },
     anchors: [...anchors],
     favours: { offset: over(offset), capacity: isLikely(heldBy(capacity) / label) ? over(capacity) : 0 },
     entangled: entangledIn(believed[0]!),

@@ -55,6 +55,7 @@ export function alike(
     const as = (some: readonly Drop[], why: CutReason): Found[] =>
       some.map((drop) => ({ drop, at: drop.at, by: idOf(load), why, moment: drop.moment }));
     const shown = drops.map((one) => one.moment.shown);
+    const falls = median(drops.map(({ moment }) => moment.shownBefore - moment.shown));
     const volts = drops.map(
       (one) => (one.loadVolts === one.loadVolts ? one.loadVolts : one.moment.volts) / blocks,
     );
@@ -75,6 +76,7 @@ export function alike(
       isOpen &&
       points <= SAME.points &&
       percent < 90 &&
+      !(falls < FALLS) &&
       (enough ? !byVolts : isRound) &&
       !runsBelow(load, reading, percent)
     )
@@ -100,6 +102,9 @@ export function alike(
     return [];
   });
 }
+
+/** What a percentage lets go has brought the reading down to it, by so many points in the hours before. */
+const FALLS = 1;
 
 /** A load that runs so many points under a percentage, for this part of its time, is not cut by it. */
 const BELOW = { points: 3, part: 0.01 };

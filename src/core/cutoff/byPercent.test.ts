@@ -36,6 +36,20 @@ test('nor of one that ends on a quarter of the hour each day: a clock does that'
   expect(find(drawn(607), {}, { days: 6 })).toHaveLength(6);
 });
 
+test('nor where the reading stood still for hours before: it was not brought down to a percentage', () => {
+  // Each day it ends seven minutes later, at about 30 %.
+  const drawn = (falls: number): Drawn => {
+    const left = (m: number) => 360 + 7 * Math.floor(m / DAY) - (m % DAY);
+    return {
+      amps: (m) => (left(m) > 0 ? 1.5 : 0),
+      volts: () => 12.7,
+      shown: (m) => (left(m) > 0 ? 30 + (falls * left(m)) / 240 : 62),
+    };
+  };
+  expect(find(drawn(0.3), {}, { days: 6 })).toEqual([]);
+  expect(find(drawn(6), {}, { days: 6 })).toHaveLength(6);
+});
+
 test('a load that is let go as it begins, under its percentage', () => {
   // Forty minutes at eight and at noon; at six in the morning, at 28 %, a minute.
   const at = (m: number, from: number, minutes: number) => m % DAY >= from && m % DAY < from + minutes;

@@ -102,15 +102,14 @@ test('no current makes a voltage that is never reached: an uncounted load explai
   ]);
 });
 
-test('a capacity that is plainly wrong on paper is no echo', () => {
-  const onPaper = {
-    ...weighed('capacity-wrong', 14),
-    evidence: [{ text: '', decibans: 15, group: 'settings', spans: [] }],
-  };
-  expect(told(onPaper, weighed('false-sync', 12))[1]).toEqual(['capacity-wrong', 'likely', 'false-sync']);
-  expect(told(weighed('capacity-wrong', 14), weighed('false-sync', 12))[1]).toEqual([
-    'capacity-wrong',
-    'possible',
-    'false-sync',
-  ]);
-});
+test.each(['capacity-wrong', 'efficiency-wrong', 'peukert-wrong'] as const)(
+  'a setting that is plainly wrong on paper is no echo: %s',
+  (code) => {
+    const onPaper = {
+      ...weighed(code, 14),
+      evidence: [{ text: '', decibans: 15, group: 'settings', spans: [] }],
+    };
+    expect(told(onPaper, weighed('false-sync', 12))[1]).toEqual([code, 'likely', 'false-sync']);
+    expect(told(weighed(code, 14), weighed('false-sync', 12))[1]).toEqual([code, 'possible', 'false-sync']);
+  },
+);

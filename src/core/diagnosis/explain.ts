@@ -4,7 +4,7 @@
  * consequence that is true all the same, and that the owner complains of, keeps its standing behind its cause.
  */
 
-import { ON_PAPER } from '../causes/capacity-wrong';
+import { ON_PAPER } from '../causes/drifting';
 import type { CauseCode } from '../causes/codes';
 import type { Complaint } from '../system/schema';
 import type { Weighed } from './weigh';
@@ -173,8 +173,10 @@ const HOLDS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'never-started': ['source-too-small', 'source-derated', 'charged-voltage-unreached', 'tail-unreached'],
 };
 
+/** Settings that are wrong whatever else is. */
+const SETTINGS: readonly CauseCode[] = ['capacity-wrong', 'efficiency-wrong', 'peukert-wrong'];
 const isOnPaper = ({ cause, evidence }: Weighed): boolean =>
-  cause.code === 'capacity-wrong' &&
+  SETTINGS.includes(cause.code) &&
   evidence.some(({ decibans, spans }) => decibans >= ON_PAPER && spans.length === 0);
 
 const shown = ({ standing }: Weighed): boolean => standing === 'strong' || standing === 'likely';
