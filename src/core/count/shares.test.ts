@@ -132,6 +132,15 @@ test('all of it where a monitor that writes seldom writes the moment, while the 
   expect(one!.error).toBeLessThan(0.05);
 });
 
+test('all of it where it writes half as often as the charger, and what was given is over within two of its samples', () => {
+  // Three minutes at half the capacity, and next to nothing in the fourth.
+  const given = (minute: number) =>
+    minute % 240 < 3 ? 0.5 * capacityAh : minute % 240 < 4 ? 0.03 * capacityAh : 0;
+  const [one] = sharesOfDrawn([given], (minute) => given(minute) - 1, 2000, 2);
+  expect(one!.share).toBeGreaterThan(0.9);
+  expect(one!.share).toBeLessThan(1.1);
+});
+
 test('the wrong way round where its sensor is turned', () => {
   const [one] = sharesBy((into, out) => out - into);
   expect(one!.share).toBeLessThan(-0.5);
