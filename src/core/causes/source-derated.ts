@@ -31,8 +31,11 @@ const WEIGHTS = {
 const LEAST_PART = 0.2;
 /** Loads are never quite the same: that weakens what the battery's current says of the charger. */
 const SEEN_FROM_AFAR = 0.9;
-/** Seen so, a bulk must last to show what the charger has: the climb to a full battery's voltage takes a moment and little current. */
-const LEAST_SEEN = HOUR / 4;
+/**
+ * Seen so, a bulk must last to show what the charger has, and for some samples: the climb to a full battery’s voltage takes a moment and
+ * little current.
+ */
+const LEAST_SEEN = { ms: HOUR / 4, samples: 3 };
 /** What falls to less than this part is a battery that fills, at a voltage that was not seen to be held. */
 const LEAST_LEFT = 0.2;
 
@@ -144,13 +147,14 @@ function fadedInBulk({ charges, bulkAmps }: SourceCharging): { amps: number } | 
 
 /** The battery's current alone shows what a charger gives but for the loads, and what those take shows while it is away. */
 function seenByBattery(
-  { charges, bulkAmps }: SourceCharging,
+  { charges, bulkAmps, cellMs }: SourceCharging,
   { name, ratedA }: Source,
   days: readonly DayBalance[],
 ): Evidence[] {
+  const least = Math.max(LEAST_SEEN.ms, LEAST_SEEN.samples * cellMs);
   const bulk = charges
     .flatMap((one) => one.stages)
-    .filter((one) => one.stage === 'bulk' && lengthOf(one) > LEAST_SEEN);
+    .filter((one) => one.stage === 'bulk' && lengthOf(one) > least);
   const loads = charges.map((one) => -one.before.amps).filter((amps) => amps >= 0);
   if (ratedA === undefined || bulk.length < 3 || loads.length < 3 || !(bulkAmps > 0)) return [];
   // Where it is hardly ever away, what a day took from the battery is the least that the loads draw.

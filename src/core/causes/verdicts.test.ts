@@ -84,10 +84,11 @@ test('lithium whose charger stops by itself, its current fallen, is stopped low 
 });
 
 /** Five bulks of a source of which only the battery's current is known. */
-const bulks = (hours: number, bulkAmps: number, endAmps = bulkAmps) =>
+const bulks = (hours: number, bulkAmps: number, endAmps = bulkAmps, cellMs = 60_000) =>
   ({
     source,
     bank: agm,
+    cellMs,
     limits: [],
     charges: Array.from({ length: 5 }, () =>
       charge([stage({ stage: 'bulk', to: hours * HOUR, endAmps, volts: 13 })]),
@@ -101,6 +102,8 @@ test('a small charger is told by the battery’s current and the loads; one at i
     sourceDerated.weigh!(seen([bulks(3, amps)])).reduce((total, one) => total + one.decibans, 0);
   expect(sum(6)).toBeGreaterThan(12);
   expect(sum(17.5)).toBeLessThan(-8);
+  // A log that is written every two hours has one sample of such a bulk: it may be the climb to the end.
+  expect(sourceDerated.weigh!(seen([bulks(3, 6, 6, 2 * HOUR)]))).toEqual([]);
 });
 
 test('a charger that gives a third of its plate in long bulks, and never comes to a held voltage, is told though no limit shows', () => {
