@@ -9,15 +9,20 @@ const STEP = 10 * MINUTE;
 const DAY = (24 * HOUR) / STEP;
 const DAYS = 16;
 
+/** Sixteen days in which nothing flows. */
+function nothing() {
+  const count = DAYS * DAY;
+  const column = () => new Float64Array(count);
+  const grid = { from: 0, step: STEP, count, cuts: [] };
+  return { grid, in: column(), out: column(), hours: column().fill(STEP / HOUR), hidden: column() };
+}
+
 /**
  * A battery of 100 Ah that is full each morning and gives 35 Ah: in one hour on one day, in seven on the next.
  * @param quick what the hour takes from it, parts of the capacity
  */
 function after(quick: number) {
-  const count = DAYS * DAY;
-  const grid = { from: 0, step: STEP, count, cuts: [] };
-  const column = () => new Float64Array(count);
-  const through = { grid, in: column(), out: column(), hours: column().fill(STEP / HOUR), hidden: column() };
+  const through = nothing();
   const anchors: Anchor[] = [];
   const known = (at: number, charge: number, kind: Anchor['kind'], deviation: number) =>
     anchors.push({ kind, at, until: at, charge, deviation });
@@ -55,10 +60,7 @@ function days(
   { out, loses }: { out: number; loses: number },
   anchorsOf: (from: number, known: (cell: number, anchor: Omit<Anchor, 'at' | 'until'>) => void) => void,
 ) {
-  const count = DAYS * DAY;
-  const grid = { from: 0, step: STEP, count, cuts: [] };
-  const column = () => new Float64Array(count);
-  const through = { grid, in: column(), out: column(), hours: column().fill(STEP / HOUR), hidden: column() };
+  const through = nothing();
   const anchors: Anchor[] = [];
   for (let day = 0; day < DAYS; day++) {
     const from = day * DAY;

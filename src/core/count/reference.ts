@@ -191,10 +191,11 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     if (isThere || over(capacity) <= 0 || !isLikely(holds / label)) break;
     capacity = tryWith(FAR.capacity, zero / label, holds, motionAt(holds));
   }
+  const mayHold = isLikely(heldBy(capacity) / label);
   const guesses: [Tried, number][] = [
     [usual, 0],
     [offset, over(offset) - RARER.offset],
-    [capacity, isLikely(heldBy(capacity) / label) ? over(capacity) - RARER.capacity : -Infinity],
+    [capacity, mayHold ? over(capacity) - RARER.capacity : -Infinity],
   ];
   const most = Math.max(...guesses.map(([, logOdds]) => logOdds));
   const whole = guesses.reduce((sum, [, logOdds]) => sum + Math.exp(logOdds - most), 0);
@@ -204,7 +205,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
     .map((one) => ({ ...one, smoothed: withinBounds(one, measurements) }))
     .sort((one, other) => other.share - one.share);
   const meanOf = (of: (one: Tried) => Valued): Valued =>
-    mean(believed.map((one) => ({ ...of(one), share: one.share })));
+    meanOfGuesses(believed.map((one) => ({ ...of(one), share: one.share })));
   // The label over the capacity is what the model has as an unknown.
   const inverse = meanOf((one) => ({
     value: label / heldBy(one),
@@ -238,7 +239,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
       before: { value: 0, deviation: zero },
     },
     anchors: [...anchors],
-    favours: { offset: over(offset), capacity: isLikely(heldBy(capacity) / label) ? over(capacity) : 0 },
+    favours: { offset: over(offset), capacity: mayHold ? over(capacity) : 0 },
     entangled: entangledIn(believed[0]!),
   };
 }
@@ -261,7 +262,7 @@ function entangledIn(one: Tried): Reference['entangled'] {
 }
 
 /** Mean of guesses by their shares; as open as each of them is, and as they lie apart. */
-function mean(guesses: readonly (Valued & { share: number })[]): Valued {
+function meanOfGuesses(guesses: readonly (Valued & { share: number })[]): Valued {
   const value = guesses.reduce((sum, one) => sum + one.share * one.value, 0);
   const variance = guesses.reduce(
     (sum, one) => sum + one.share * (one.deviation ** 2 + (one.value - value) ** 2),
@@ -272,22 +273,21 @@ function mean(guesses: readonly (Valued & { share: number })[]): Valued {
 
 /** The same of the level, step by step. */
 function meanCourse(guesses: readonly (Tried & { share: number })[]): Pick<Smoother, 'level' | 'deviation'> {
-  const [first, ...others] = guesses;
-  const { level, deviation } = first!.smoothed;
-  if (others.length === 0) return { level, deviation };
-  const means = level.map((_, k) =>
-    guesses.reduce((sum, { share, smoothed }) => sum + share * smoothed.level[k]!, 0),
-  );
-  const open = means.map((mean, k) =>
-    Math.sqrt(
-      guesses.reduce(
-        (sum, { share, smoothed }) =>
-          sum + share * (smoothed.deviation[k]! ** 2 + (smoothed.level[k]! - mean) ** 2),
-        0,
-      ),
+  const { level, deviation } = guesses[0]!.smoothed;
+  if (guesses.length === 1) return { level, deviation };
+  const means = Array.from(level, (_, k) =>
+    meanOfGuesses(
+      guesses.map(({ share, smoothed }) => ({
+        share,
+        value: smoothed.level[k]!,
+        deviation: smoothed.deviation[k]!,
+      })),
     ),
   );
-  return { level: means, deviation: open };
+  return {
+    level: Float64Array.from(means, (one) => one.value),
+    deviation: Float64Array.from(means, (one) => one.deviation),
+  };
 }
 
 /** Cells in which the last tenth goes in, before an anchor near the top. */

@@ -12,7 +12,10 @@ function runs(begins: readonly number[]): Drawn {
 }
 
 test('every ninety minutes, as long by day as by night', () => {
-  expect(find(runs(Array.from({ length: 16 }, (_, i) => 10 + 90 * i)), {}, { days: 3 })).toEqual([]);
+  const begins = (from: number) => Array.from({ length: 16 }, (_, i) => from + 90 * i);
+  expect(find(runs(begins(10)), {}, { days: 3 })).toEqual([]);
+  // The log begins within a run.
+  expect(find(runs([-10, ...begins(80)]), {}, { days: 3 })).toEqual([]);
 });
 
 test('what comes back as the battery recovers, sooner while the sun shines, was cut', () => {

@@ -7,10 +7,10 @@ import type { Drop } from './drops';
 /** A clock is set to quarters of an hour; ends that lie on one on so many days are its doing. */
 const QUARTER = { every: 15 * MINUTE, fewest: 4 };
 /**
- * A load that begins on a beat and runs as long each time, charged or not, is switched by its own clock: so short is the beat at most, so
- * many of the runs keep it, and so many they are at least. What a limit lets go and a recovering battery brings back keeps no beat.
+ * A load that begins on a beat and runs as long each time, charged or not, is switched by its own clock: so short is the beat at most, and
+ * so many samples at least, or anything would keep it; so many of the runs do, and so many they are. What a limit lets go and a recovering battery brings back keeps no beat.
  */
-const BEAT = { longest: 4 * HOUR, part: 0.9, fewest: 12 };
+const BEAT = { longest: 4 * HOUR, samples: 6, part: 0.9, fewest: 12 };
 
 /** @param drops of one load. @param step between samples, ms */
 export const byClock = (drops: readonly Drop[], step: number): Drop[] =>
@@ -28,17 +28,18 @@ function onQuarters(drops: readonly Drop[], step: number): Drop[] {
 }
 
 function isOnBeat(drops: readonly Drop[], step: number): boolean {
-  if (drops.length < BEAT.fewest) return false;
-  const begins = drops.map(({ at, ranMs }) => at - ranMs);
+  // How long a run was that the log begins with is not known.
+  const whole = drops.filter((one) => one.beginSeen);
+  if (whole.length < BEAT.fewest) return false;
+  const begins = whole.map(({ at, ranMs }) => at - ranMs);
   const about = median(begins.slice(1).map((at, i) => at - begins[i]!));
-  // A beat of few samples would be kept by anything.
-  if (about > BEAT.longest || about < 6 * step) return false;
-  const whole = begins.at(-1)! - begins[0]!;
-  const beat = whole / Math.round(whole / about);
-  const length = median(drops.map((one) => one.ranMs));
-  const kept = drops.filter(({ ranMs }, i) => {
+  if (about > BEAT.longest || about < BEAT.samples * step) return false;
+  const all = begins.at(-1)! - begins[0]!;
+  const beat = all / Math.round(all / about);
+  const length = median(whole.map((one) => one.ranMs));
+  const kept = whole.filter(({ ranMs }, i) => {
     const beats = (begins[i]! - begins[0]!) / beat;
     return Math.abs(beats - Math.round(beats)) * beat <= step && Math.abs(ranMs - length) <= step;
   });
-  return kept.length >= BEAT.part * drops.length;
+  return kept.length >= BEAT.part * whole.length;
 }
