@@ -13,6 +13,8 @@ export const DAY = 1440;
 export interface Drawn {
   /** A that the load draws, V at battery and load, percentage shown; by the minute. */
   amps(minute: number): number;
+  /** A out of the battery; what the load draws where it is not given. */
+  batteryAmps?(minute: number): number;
   volts(minute: number): number;
   loadVolts?(minute: number): number;
   shown?(minute: number): number;
@@ -22,7 +24,7 @@ export const column = (of: (minute: number) => number, days: number) =>
   Float32Array.from({ length: days * DAY }, (_, i) => of(i));
 
 export function find(
-  { amps, volts, loadVolts, shown }: Drawn,
+  { amps, batteryAmps = amps, volts, loadVolts, shown }: Drawn,
   load: Partial<KnownSystem['loads'][number]> = {},
   { days = 2, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp' } = {},
 ) {
@@ -32,7 +34,7 @@ export function find(
     time,
     channels: {
       battery_voltage: column(volts, days),
-      battery_current: column((minute) => -amps(minute), days),
+      battery_current: column((minute) => -batteryAmps(minute), days),
       ...(shown ? { soc: column(shown, days) } : {}),
     },
   };

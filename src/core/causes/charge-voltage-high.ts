@@ -3,12 +3,21 @@
 import { median } from '../quantity/numbers';
 import { DAY } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
-import { type Cause, type Evidence, oneIsEnough, shrunk, speaksFor, weightOf } from './cause';
+import {
+  type Cause,
+  type Evidence,
+  type Observations,
+  oneIsEnough,
+  shrunk,
+  speaksFor,
+  weightOf,
+} from './cause';
 import { goesBy } from './compensation';
 import { COLDER_MV, plateausOf, topStage, weighPlateaus, weighConfigured } from './plateaus';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
 import { chargeRange, GAS } from './remedy';
+import type { KnownBank } from '../system/known';
 
 const WEIGHTS = {
   /** Plateau above the battery's range, mV per cell. */
@@ -79,7 +88,7 @@ export const chargeVoltageHigh: Cause = {
   },
   described: (seen) => weighConfigured(seen, 'above', SIDE),
   weigh: ({ charging, system, refusals, bank }) => {
-    const high = highTogether(refusals ?? [], bank.chargeVolts.max / bank.cellsInSeries);
+    const high = highTogether(refusals ?? [], bank, highestSetting(system));
     const tops = charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges);
     return [
       ...oneIsEnough(
@@ -156,13 +165,30 @@ function byDay(charges: readonly Charge[]): Pick<Charge, 'stages'>[] {
 
 type Refusals = NonNullable<Parameters<NonNullable<Cause['weigh']>>[0]['refusals']>;
 
-/** @param most V per cell at the top of the range */
-function highTogether(refusals: Refusals, most: number): Evidence[] {
+/** V at 25 °C up to which a charger goes by its setting; 0 where no setting is known. */
+const highestSetting = ({ sources }: Observations['system']): number =>
+  Math.max(0, ...sources.map(({ profile }) => profile.absorptionV ?? 0));
+
+/**
+ * The BMS opens at the top of the range at the latest: a mean above it is seen by chance. Where the charger is set above it, a stop well
+ * up in the range is the charger's.
+ */
+function highTogether(
+  refusals: Refusals,
+  { chargeVolts, cellsInSeries }: KnownBank,
+  set: number,
+): Evidence[] {
+  const { min, max } = chargeVolts;
+  const isSetAbove = set > max;
+  const most = (isSetAbove ? (min + max) / 2 : max) / cellsInSeries;
   const high = refusals.filter((one) => one.meanV > most && one.highestV - one.meanV < TOGETHER);
   if (high.length === 0) return [];
+  const stopped = `The BMS stopped the charge ${counted(high.length, 'time')} with all cells high together, at ${volts(median(high.map((one) => one.meanV)))} a cell on average`;
   return [
     {
-      text: `The BMS stopped the charge ${counted(high.length, 'time')} with all cells high together, at ${volts(median(high.map((one) => one.meanV)))} a cell on average, above the ${volts(most)} that the battery asks for at most.`,
+      text: isSetAbove
+        ? `${stopped}; the charger would go on up to ${volts(set / cellsInSeries)}.`
+        : `${stopped}, above the ${volts(most)} that the battery asks for at most.`,
       decibans: shrunk(WEIGHTS.bmsStops, 2 * high.length),
       group: 'bms',
       spans: high,

@@ -2,6 +2,7 @@
 
 import type { Share } from '../count/shares';
 import { weighShares } from './coverage';
+import { currentScale } from './current-scale';
 import { sourceNotCounted } from './source-not-counted';
 
 const share = (id: string, part: number, error = 0.03): Share => ({
@@ -55,4 +56,40 @@ test('what is missing hour after hour is the zero, where each charger is wired s
   expect(weighed(null, 0.1)).toBeGreaterThan(20);
   // Just what the loads draw is what a hidden charger leaves.
   expect(weighed(true, 0.1, -0.8)).toBeGreaterThan(20);
+});
+
+test('what is missing beside the BMS’s meter at any current is the zero, however the chargers are wired', () => {
+  const weighed = (comesAndGoes: number) =>
+    sourceNotCounted.weigh!({
+      bank: { capacityAh: 100 },
+      system: { sources: [{ id: 'one', name: 'One', counted: null }], loads: [] },
+      counting: {
+        logged: { from: 0, to: 1 },
+        offsetA: { value: 0, deviation: 0.1 },
+        wrong: { gain: 1 },
+        through: { in: 100, out: 350, hours: 357 },
+        meters: {
+          shares: [],
+          mostIn: 10,
+          bms: { slope: 1, slopeError: 0.003, offsetA: -0.7, offsetError: 0.01, comesAndGoes, hours: null },
+          unseen: { spans: [], hours: 60, ofHours: 100, amps: -0.6, drawnAmps: -1.1 },
+        },
+      },
+    } as never).reduce((sum, one) => sum + one.decibans, 0);
+  expect(weighed(0)).toBeLessThan(0);
+  // What is missing now and then is a charger.
+  expect(weighed(0.4)).toBeGreaterThan(20);
+});
+
+test('chargers that show by parts far apart are no shunt of another size; by one part they are', () => {
+  const weighed = (...shares: Share[]) => {
+    const sources = ['one', 'two'].map((id) => ({ id, name: id }));
+    const counting = { meters: { shares, bms: null }, logged: { from: 0, to: 1 } };
+    return currentScale.weigh!({
+      counting,
+      system: { sources, monitor: { method: 'shunt' } },
+    } as never).reduce((sum, one) => sum + one.decibans, 0);
+  };
+  expect(weighed(share('one', 1.3), share('two', 0.65))).toBeLessThan(0);
+  expect(weighed(share('one', 1.3), share('two', 1.35))).toBeGreaterThan(9);
 });

@@ -17,7 +17,12 @@ const WEIGHTS = {
   ],
   /** The ratio is one, by this many devices. */
   right: -13,
+  /** Chargers show in it by parts that lie apart by more than their errors. */
+  differ: -4,
 } as const satisfies Record<string, Bands | number>;
+
+/** Parts that lie apart by so many of their errors are no one ratio. */
+const APART = 3;
 
 export const currentScale: Cause = {
   code: 'current-scale',
@@ -67,6 +72,18 @@ export const currentScale: Cause = {
         },
       ];
     const best = seenAtAll.reduce((a, b) => (b.error < a.error ? b : a));
+    const other = seenAtAll.find(
+      (one) => Math.abs(one.share - best.share) > APART * Math.hypot(one.error, best.error),
+    );
+    if (other && !bms)
+      return [
+        {
+          text: `The monitor moves by ${percent(100 * best.share)} of the current of ${best.name}, but by ${percent(100 * other.share)} of that of ${other.name}: a shunt would show both alike.`,
+          decibans: WEIGHTS.differ,
+          group: 'ratio',
+          spans: [count.logged],
+        },
+      ];
     const edge = best.share < 1 ? GOOD_SHARE.low : GOOD_SHARE.high;
     const sure = Math.abs(best.share - edge) / best.error;
     return [

@@ -79,6 +79,26 @@ test('lithium that goes far above its range without a plateau, on every charge, 
   expect(sum(14.3, 14.0)).toBeLessThan(-10);
 });
 
+test('stops of the BMS with all cells high, just under its limit: the charger’s that is set above the range, and nobody’s else', () => {
+  const lithium = {
+    ...agm,
+    chemistry: 'lfp' as const,
+    cellsInSeries: 4,
+    chargeVolts: { min: 14.2, max: 14.6 },
+  };
+  const stops = (meanV: number) =>
+    Array.from({ length: 6 }, (_, k) => ({ from: k, to: k + 1, meanV, highestV: meanV + 0.02 }));
+  const sum = (absorptionV: number, meanV: number) => {
+    const one = { ...seen([], lithium), refusals: stops(meanV) };
+    one.system.sources = [{ ...source, profile: { ...profile, absorptionV } }];
+    return sumOf(chargeVoltageHigh.weigh!(one as never), 'bms');
+  };
+  expect(sum(15.2, 3.63)).toBeGreaterThan(9);
+  expect(sum(14.4, 3.63)).toBe(0);
+  // Halfway up the range at the least.
+  expect(sum(15.2, 3.52)).toBe(0);
+});
+
 test('a stop of the supply before any absorption is no float; hours of it are', () => {
   const brief = (minutes: number, ...before: ('absorption' | 'bulk')[]) => {
     const one = set(undefined, 13.7, 25, true);

@@ -4,7 +4,14 @@ import { ampHours, amps, duration } from '../quantity/text';
 import type { Counting } from '../count/types';
 import { HOUR } from '../quantity/span';
 import { type Bands, type Cause, type Evidence, type Judged, weightOf } from './cause';
-import { COVERAGE_ANSWERS, COVERAGE_WEIGHTS, missingCoverage, weighCoverage, weighShares } from './coverage';
+import {
+  COMES_AND_GOES,
+  COVERAGE_ANSWERS,
+  COVERAGE_WEIGHTS,
+  missingCoverage,
+  weighCoverage,
+  weighShares,
+} from './coverage';
 import { LIVE } from './remedy';
 
 const WEIGHTS = {
@@ -71,19 +78,30 @@ export const sourceNotCounted: Cause = {
 /** A zero error is plain where it is so many times its doubt. */
 const PLAIN = 3;
 
+/** Beside the BMS’s meter it shows the same current but for a zero: so near one is the ratio, and so well known. */
+const SAME = { slope: 0.03, error: 0.02 };
+
 /**
- * A that the monitor shows too much out of the battery where nothing flows, 0 or less: plain where each charger is wired so that it counts,
- * and where what it shows at charging voltage is not what the loads draw.
+ * A that the monitor shows too much out of the battery where nothing flows, 0 or less: plain where the BMS’s meter sees all the same but for
+ * it; or where each charger is wired so that it counts, and what is shown at charging voltage is not what the loads draw.
  */
 function zeroOf({ offsetA: { value, deviation }, meters }: Counting, { sources }: Judged['system']): number {
+  const { bms } = meters;
+  if (
+    bms &&
+    Math.abs(bms.slope - 1) < SAME.slope &&
+    bms.slopeError < SAME.error &&
+    bms.comesAndGoes <= COMES_AND_GOES
+  )
+    return Math.min(0, bms.offsetA);
   const isWired = sources.length > 0 && sources.every((one) => one.counted === true);
   const isPlain = value < -PLAIN * deviation && !(likeLoad(meters.unseen) >= LIKE_LOAD);
   return isWired && isPlain ? value : 0;
 }
 
-/** What the monitor shows at charging voltage, in parts of the usual load; 1 where that is not known. */
-const likeLoad = (unseen: Counting['meters']['unseen']): number =>
-  unseen && unseen.drawnAmps === unseen.drawnAmps ? unseen.amps / unseen.drawnAmps : 1;
+/** What the monitor shows at charging voltage, in parts of the usual load, both put right by its zero; 1 where that is not known. */
+const likeLoad = (unseen: Counting['meters']['unseen'], zero = 0): number =>
+  unseen && unseen.drawnAmps === unseen.drawnAmps ? (unseen.amps - zero) / (unseen.drawnAmps - zero) : 1;
 
 /** Charging voltages while the monitor shows nothing but the loads: somebody charges whom it does not see. */
 function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
@@ -93,7 +111,7 @@ function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
   if (counting.wrong.gain < 0) return [];
   const zero = zeroOf(counting, system);
   const shown = unseen.amps - zero;
-  const load = likeLoad(unseen) >= LIKE_LOAD || -shown > MORE * bank.capacityAh;
+  const load = likeLoad(unseen, zero) >= LIKE_LOAD || -shown > MORE * bank.capacityAh;
   const part = unseen.hours > 0 && load ? unseen.hours / unseen.ofHours : 0;
   const never = counting.meters.mostIn < NOTHING * bank.capacityAh;
   return [

@@ -205,6 +205,17 @@ describe('rests that say something new', () => {
     );
     expect([one!.kind, one!.at / MINUTE - 399]).toEqual(['empty', 20]);
   });
+  test('what takes current and stands under the end of the table even so is empty; above it that says nothing', () => {
+    const found = (volts: number) =>
+      restAnchors(
+        agm,
+        grid,
+        cells((m) => (m < 400 ? -20 : 1.5)),
+        cells((m) => (m < 400 ? 11.0 : volts)),
+      ).map(({ kind, at }) => [kind, at / MINUTE - 399]);
+    expect(found(11.8)[0]).toEqual(['empty', 60]);
+    expect(found(12.3)).toEqual([]);
+  });
   test('the further lead stands under the end of its table, the less it matters how far that is off', () => {
     const byTable = (volts: number) => {
       const [one] = restAnchors(

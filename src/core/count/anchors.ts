@@ -249,12 +249,15 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     if (part > 0 && at - drawnAt < recovers) continue;
     const perBlock = volts[cell]! / blocks;
     const soon = lead && perBlock < NO_MORE.volts ? NO_MORE.within : recovers;
-    if (perBlock !== perBlock || at - chargedAt < settles || at - strainedAt < soon) continue;
-    // Nothing was seen before the start of a log.
-    if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
+    if (perBlock !== perBlock || at - strainedAt < soon) continue;
     const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
     const rest = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part) - sealed;
     const charge = restPercent(bank.chemistry, rest) / 100;
+    // What takes current stands above its rest: under the end of the table even so, it is empty.
+    const isEmpty = lead && charge <= 0;
+    if (at - chargedAt < settles && !isEmpty) continue;
+    // Nothing was seen before the start of a log.
+    if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
     if (at - last < EVERY && !(Math.abs(charge - lastCharge) > OTHER)) continue;
     if (lead) {
       if (perBlock < 11.3 || perBlock > 13.1) continue;

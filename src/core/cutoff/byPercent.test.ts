@@ -14,6 +14,18 @@ test('a percentage that is reached; one that was passed long ago is none', () =>
   expect(find({ ...drawn, shown: (m) => falling(m) - 10 }, { cutoffPercent: 40 })).toEqual([]);
 });
 
+test('a reading that falls by points from sample to sample is seen above the percentage that it came to', () => {
+  // By 1.5 points a minute, down to 41 % in the last sample; with half the fall it was not there.
+  const drawn = (falls: number): Drawn => ({
+    amps: (m) => (off(m) ? 0 : 40),
+    volts: () => 12.7,
+    shown: (m) => 41 + falls * Math.max(0, 359 - (m % DAY)),
+  });
+  const why = (falls: number) => find(drawn(falls), { cutoffPercent: 40 }).map((one) => one.why);
+  expect(why(1.5)).toEqual(['percent', 'percent']);
+  expect(why(0.1)).toEqual([]);
+});
+
 test('the same percentage each day is no limit of a load that runs below it too', () => {
   // Off at 62 % every afternoon; on other hours it runs at 50 % or does not.
   const drawn = (below: boolean): Drawn => ({

@@ -28,6 +28,15 @@ test('a load that goes off at its voltage, and what the battery came back to', (
   expect((found[0]!.back - found[0]!.at) / MINUTE).toBe(120);
 });
 
+test('what was drawn, though the monitor writes its current without the load before the load’s own log is without it', () => {
+  const drawn = {
+    amps: (m: number) => (off(m) ? 0 : 20),
+    volts: (m: number) => (off(m) || off(m + 1) ? 12.1 : m % DAY < 360 ? 12.4 - 0.0025 * (m % DAY) : 12.6),
+  };
+  const [one] = find({ ...drawn, batteryAmps: (m) => (off(m) || off(m + 1) ? 0 : 20) }, { cutoffV: 11.5 });
+  expect([one!.at / MINUTE, one!.amps]).toEqual([360, 20]);
+});
+
 test('what a charger holds up when the load has gone is no rest', () => {
   const rest = (away: number) =>
     find(

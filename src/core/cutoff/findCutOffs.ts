@@ -7,6 +7,7 @@ import type { Counting } from '../count/types';
 import { type Refusal, refusalsOf } from '../charge/refusals';
 import { medianStep } from '../log/grid';
 import { batteryLog, type Timeline } from '../log/timeline';
+import { clamp } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
@@ -36,8 +37,8 @@ const STARTS = 2;
 const SENSORS = 1.5;
 /** A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V. */
 const CELL = { over: 0.12, usual: 2.85 };
-/** How far over and under a set percentage the reading may stand as it is acted on, points. */
-const AT_PERCENT = { over: 0.8, under: 2.5 };
+/** How far over and under a set percentage the reading may stand as it is acted on, points; what it falls by until the next sample comes to that. */
+const AT_PERCENT = { over: 0.8, under: 2.5, falls: 3 };
 /** A load whose percentage is known draws so much at least, parts of the capacity in A; back so many points higher where that is not known. */
 const PERCENT_PART = 0.004;
 const BACK = 3;
@@ -205,8 +206,8 @@ const isAtPercent = (drop: Drop, percent: number, runs: Runs): boolean =>
   reaches(drop.moment, percent) || (drop.moment.shown <= percent + AT_PERCENT.over && runs.isRefused(drop));
 
 /** The reading came down to a percentage, and stands there: it has not stood there for hours. */
-const reaches = ({ shown, shownBefore }: Moment, percent: number): boolean =>
-  shown <= percent + AT_PERCENT.over &&
+const reaches = ({ shown, shownBefore, shownFalls }: Moment, percent: number): boolean =>
+  shown <= percent + AT_PERCENT.over + clamp(shownFalls || 0, 0, AT_PERCENT.falls) &&
   shown >= percent - AT_PERCENT.under &&
   (shownBefore !== shownBefore || shownBefore > shown);
 

@@ -18,11 +18,13 @@ export interface Moment {
   highestV: number;
   /** Part of the log in which the battery's voltage was lower than that. */
   lowShare: number;
-  /** Out of the battery, A. */
+  /** Out of the battery as its voltage was lowest, A: a sample of its current just before may already be without the load. */
   amps: number;
   /** Percentage shown, and the highest of some moments in the hours before: a small load brings a reading of whole points down slowly. */
   shown: number;
   shownBefore: number;
+  /** Points by which it fell from sample to sample just before. */
+  shownFalls: number;
   held: number;
   deviation: number;
   celsius: number;
@@ -33,7 +35,7 @@ export interface Moment {
 
 /** The battery's minutes before a moment, or its last samples. */
 const BEFORE = 3 * MINUTE;
-/** Samples over which a voltage is seen to sink. */
+/** Samples over which a voltage or a reading is seen to sink. */
 const SINKS_OVER = 4;
 /** What a disconnect would have let go long since: a voltage that long. */
 export const LONG = 30 * MINUTE;
@@ -76,11 +78,14 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
       },
       highestV: volts ? highestBefore(volts, voltage, at) : NaN,
       lowShare: volts ? shareBelow(volts, lowest) : NaN,
-      amps: amps ? -valueBefore(amps, 'battery_current', at, stepOf(amps)) : NaN,
+      amps: amps
+        ? -valueBefore(amps, 'battery_current', volts && low >= 0 ? volts.time[low]! + 1 : at, stepOf(amps))
+        : NaN,
       shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
       shownBefore: reading
         ? highest(SHOWN_BEFORE.map((ago) => valueBefore(reading, 'soc', at - ago, stepOf(reading))))
         : NaN,
+      shownFalls: reading ? fallBefore(reading, at) : NaN,
       held: held.percent,
       deviation: held.deviation,
       celsius: heat ? valueBefore(heat, 'battery_temperature', at, stepOf(heat)) : NaN,
@@ -102,6 +107,12 @@ export const heldAt = (counting: Counting | null, at: number): number =>
 function valueBefore({ time, channels }: Series, channel: Channel, at: number, step: number): number {
   const i = firstAtOrAfter(time, at) - 1;
   return i >= 0 && at - time[i]! < Math.max(10 * MINUTE, 4 * step) ? channels[channel]![i]! : NaN;
+}
+
+function fallBefore({ time, channels }: Series, at: number): number {
+  const i = firstAtOrAfter(time, at) - 1;
+  const reading = channels.soc!;
+  return i >= SINKS_OVER ? (reading[i - SINKS_OVER]! - reading[i]!) / SINKS_OVER : NaN;
 }
 
 /** The second value from a moment on: the first may have been read before what happens there. */
