@@ -1,0 +1,174 @@
+/** What charges tell of the state: those that got the battery full, and what was missing at the end of the others. */
+
+import { clamp, isNumber } from '../quantity/numbers';
+import { HOUR, MINUTE } from '../quantity/span';
+import { fills, isSteady, WEATHER } from '../charge/full';
+import { forecastTail } from '../charge/tail';
+import type { Charge, SourceCharging, Stage } from '../charge/types';
+import { blocksInSeries, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
+import type { Anchor } from './anchors';
+
+/**
+ * The state when a battery has come down to its tail: at its charge voltage lead still takes for an hour and a half what flows then
+ * (common practice, no source).
+ */
+const FULL = { lead: { charge: 0.96, deviation: 0.022 }, lithium: { charge: 0.995, deviation: 0.02 } };
+
+/** After hours on float, with next to nothing flowing (common practice, no source). */
+const LONG_FLOAT = { lead: { charge: 0.98, deviation: 0.025 }, lithium: { charge: 1, deviation: 0.02 } };
+
+/** Charges that got it full, and ends of absorption that say what was missing. */
+export function chargeAnchors(charging: readonly SourceCharging[]): Anchor[] {
+  return onceEach(
+    charging
+      .filter((one) => one.knowsBatteryAmps)
+      .flatMap(({ charges, bank }) => charges.flatMap((charge) => anchorsOf(charge, bank)))
+      .sort((a, b) => a.at - b.at),
+  );
+}
+
+/** Two that say full within so long say it of one charge. */
+const ONE_CHARGE = HOUR;
+
+/** Several sources that see one battery get full are one anchor: the earliest, for as long as any of them keeps it so. */
+function onceEach(anchors: readonly Anchor[]): Anchor[] {
+  const found: Anchor[] = [];
+  let full: Anchor | undefined;
+  for (const one of anchors) {
+    if (one.kind === 'full' && full && one.at <= full.until + ONE_CHARGE) {
+      full.until = Math.max(full.until, one.until);
+      continue;
+    }
+    const own = { ...one };
+    found.push(own);
+    if (own.kind === 'full') full = own;
+  }
+  return found;
+}
+
+function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
+  const lead = isLead(bank.chemistry);
+  const tailAmps = fullTailAmps(bank);
+  const found: Anchor[] = [];
+  charge.stages.forEach((stage, i) => {
+    if (stage.stage !== 'absorption' && stage.stage !== 'equalise') return;
+    const keeps = keptUntil(charge.stages, i);
+    const amps =
+      stage.endedBy === 'source-lost' || stage.endedBy === 'load' ? stage.settledAmps : stage.endAmps;
+    if (charge.full && !stage.blocked && (amps <= tailAmps || isSteady(stage, amps, charge, bank))) {
+      // What still flows once it has come down to its tail only keeps it full; at too low a voltage it goes on filling.
+      const short = shortOf(stage, amps, bank, tailAmps);
+      const at = short > 0 ? stage.to : clamp(stage.atTailFrom || stage.to, stage.from, stage.to);
+      found.push({ kind: 'full', at, until: keeps, ...lacking(bank, short) });
+      return;
+    }
+    const partial = partialOf(stage, amps, bank, tailAmps);
+    if (partial) found.push({ kind: 'absorption', at: stage.to, until: stage.to, ...partial });
+  });
+  if (charge.full && !found.some((one) => one.kind === 'full'))
+    for (const { from, to } of charge.heldFull)
+      found.push({ kind: 'full', at: from, until: to, ...(lead ? FULL.lead : FULL.lithium) });
+  if (!lead) found.push(...floatAnchors(charge, bank));
+  const float = charge.stages.findLast((one) => one.stage === 'float' && !isDrawnOn(one, bank));
+  // Full by a long float alone.
+  if (charge.full && float && !found.some((one) => one.kind === 'full'))
+    found.push({
+      kind: 'full',
+      at: float.to - Math.min(HOUR, (float.to - float.from) / 4),
+      until: float.to,
+      ...(lead ? LONG_FLOAT.lead : LONG_FLOAT.lithium),
+    });
+  return found;
+}
+
+/**
+ * Lithium that stands for hours at float is as good as full even there (common practice, no source): once in so long,
+ * after so long, at that many V a block and more.
+ */
+const FLOAT = { after: 4 * HOUR, every: 12 * HOUR, volts: 13.4, drawn: 0.01, charge: 0.975, deviation: 0.03 };
+
+/** What the BMS keeps out, or what only feeds the loads, fills nothing. */
+const isDrawnOn = ({ blocked, settledAmps }: Stage, bank: KnownBank): boolean =>
+  blocked || !(settledAmps > -FLOAT.drawn * bank.capacityAh);
+
+function floatAnchors({ stages }: Charge, bank: KnownBank): Anchor[] {
+  return stages.flatMap((one): Anchor[] => {
+    const { stage, volts, from, to } = one;
+    if (stage !== 'float' || isDrawnOn(one, bank) || volts < FLOAT.volts * blocksInSeries(bank)) return [];
+    const found: Anchor[] = [];
+    for (let at = from + FLOAT.after; at <= to; at += FLOAT.every)
+      found.push({ kind: 'float', at, until: at, charge: FLOAT.charge, deviation: FLOAT.deviation });
+    return found;
+  });
+}
+
+/** The stages that follow and only keep it full. */
+function keptUntil(stages: readonly Stage[], from: number): number {
+  let until = stages[from]!.to;
+  for (const { stage, to } of stages.slice(from + 1)) {
+    if (stage !== 'float' && stage !== 'absorption' && stage !== 'equalise' && stage !== 'hold') break;
+    until = to;
+  }
+  return until;
+}
+
+/**
+ * Hours for which a lead battery at its charge voltage would still take its current, where no fit says so; parts of the answer that are
+ * doubt: of one charge against another, and beyond the range, where more is open.
+ */
+const TAU = { lead: 1.6, lithium: 0.4 };
+const DOUBT = { each: 0.2, folds: 0.5 };
+
+/** Current still flowing at the end of an absorption says what the battery is short of. Null where the voltage cannot fill it. */
+function partialOf(
+  stage: Stage,
+  amps: number,
+  bank: KnownBank,
+  tailAmps: number,
+): ReturnType<typeof lacking> | null {
+  const lead = isLead(bank.chemistry);
+  if (!stage.endAmpsAreBattery || stage.blocked || stage.cutOff || stage.heldMs < 10 * MINUTE || !(amps > 0))
+    return null;
+  if (!fills(stage, bank, blocksInSeries(bank))) return null;
+  const folds = lead ? foldsOver(stage, bank) : 0;
+  const forecast =
+    lead && folds === 0 && stage.tail
+      ? forecastTail(stage.tail, amps, Math.min(tailAmps, amps)).ampHours
+      : null;
+  const usual = (lead ? TAU.lead : TAU.lithium) * Math.max(0, amps * Math.exp(-folds) - tailAmps);
+  const missing = (forecast === null ? usual : (forecast + usual) / 2) / bank.capacityAh;
+  const found = lacking(bank, clamp(missing + shortOf(stage, amps, bank, tailAmps), 0, 0.4));
+  return { ...found, deviation: found.deviation + DOUBT.folds * E_FOLD * folds };
+}
+
+/** Full, but for a part of the capacity. */
+function lacking(bank: KnownBank, missing: number): Pick<Anchor, 'charge' | 'deviation' | 'lacks'> {
+  const full = isLead(bank.chemistry) ? FULL.lead : FULL.lithium;
+  return { charge: full.charge - missing, deviation: full.deviation + DOUBT.each * missing, lacks: missing };
+}
+
+/**
+ * V a cell by which a lower voltage takes the current down to 1/e: a Tafel slope of 120 mV a decade (from memory). And the part of the
+ * capacity that takes it down as far near full, at one voltage (common practice, no source).
+ */
+const TAFEL = 0.052;
+const E_FOLD = 0.05;
+
+/** What lies between charger and battery costs voltage: the battery's own, where it was logged, says what it gets. */
+const ownVolts = ({ batteryVolts, volts }: Stage): number => (isNumber(batteryVolts) ? batteryVolts : volts);
+
+/** How often a voltage above its range multiplies the current of lead by e: what flows then is mostly gas. */
+function foldsOver(stage: Stage, bank: KnownBank): number {
+  const weather = stage.celsius === stage.celsius ? 0 : WEATHER * blocksInSeries(bank);
+  const over = ownVolts(stage) - expectedVolts(bank, 'absorption', stage.celsius).max - weather;
+  return Math.max(0, over) / bank.cellsInSeries / TAFEL;
+}
+
+/** What lead still lacks, as a part of its capacity, because the voltage was under its range, whose tail then comes too soon. */
+function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number): number {
+  if (!isLead(bank.chemistry)) return 0;
+  const under = expectedVolts(bank, 'absorption', stage.celsius).min - ownVolts(stage);
+  const below = Math.log(tailAmps / clamp(amps, 0.01 * tailAmps, tailAmps));
+  return E_FOLD * Math.max(0, under / bank.cellsInSeries / TAFEL - below);
+}

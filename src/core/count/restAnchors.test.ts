@@ -1,0 +1,102 @@
+import { agm, lithium } from '../../../tests/support/drawnCharges';
+import { HOUR, MINUTE } from '../quantity/span';
+import { emptyAnchors, restAnchors } from './restAnchors';
+
+describe('an empty lead battery', () => {
+  const grid = { from: 0, step: 10 * MINUTE, count: 6 * 24, cuts: [] };
+  const even = (value: number) => new Float32Array(grid.count).fill(value);
+
+  test('has next to nothing left at its knee, and is not told by how far it hangs below it', () => {
+    const [one] = emptyAnchors(agm, grid, even(-3), even(11.5));
+    expect(one!.charge).toBeLessThan(0.05);
+    // 11.4 V at 2 A rests at about 11.5 V: under the end of the table.
+    for (const anchor of restAnchors(agm, grid, even(-2), even(11.4)))
+      expect([anchor.kind, anchor.charge < 0.03]).toEqual(['empty', true]);
+  });
+
+  test('a battery that is half full rests as one', () => {
+    const [one] = restAnchors(agm, grid, even(-1), even(12.2));
+    expect(one!.kind).toBe('rest');
+    expect(one!.charge).toBeGreaterThan(0.3);
+    expect(emptyAnchors(agm, grid, even(-1), even(12.2))).toEqual([]);
+  });
+
+  test('lithium keeps its own', () => {
+    expect(emptyAnchors(lithium, grid, even(-5), even(11.2))[0]!.charge).toBe(0.04);
+  });
+});
+
+describe('rests that say something new', () => {
+  const cells = (of: (minute: number) => number) => Float32Array.from({ length: 1440 }, (_, i) => of(i));
+  const grid = { from: 0, step: MINUTE, count: 1440, cuts: [] };
+  test('a rest within hours of another speaks where the charge has changed since', () => {
+    const at = (low: number) =>
+      restAnchors(
+        agm,
+        grid,
+        cells((m) => (m >= 400 && m < 440 ? -20 : -0.5)),
+        cells((m) => (m < 400 ? 12.6 : m < 440 ? 11.8 : low)),
+      ).filter((one) => one.at / HOUR < 10);
+    expect(at(12.1)).toHaveLength(2);
+    expect(at(12.58)).toHaveLength(1);
+  });
+  test('lithium has come back twenty minutes after a heavy load, lead after an hour', () => {
+    const first = (bank: typeof agm | typeof lithium, volts: number) =>
+      restAnchors(
+        bank,
+        grid,
+        cells((m) => (m < 400 ? -20 : 0)),
+        cells((m) => (m < 400 ? volts - 0.4 : volts)),
+      )[0]!.at / MINUTE;
+    expect(first(lithium, 12.4) - 399).toBe(20);
+    expect(first(agm, 12.2) - 399).toBe(60);
+  });
+  test('a source that takes the loads over lifts the voltage before its charge shows: that is no rest', () => {
+    const at = (dawn: number) =>
+      restAnchors(
+        agm,
+        grid,
+        // Two thousandths of the capacity are less than a charge.
+        cells((m) => (m < 400 ? -2 : dawn)),
+        cells((m) => (m < 400 ? 12.3 : m < 420 ? 12.9 : 14.2)),
+      ).map((one) => one.at / MINUTE >= 400);
+    expect(at(0.2)).not.toContain(true);
+    expect(at(-0.2)).toContain(true);
+  });
+  test('lead that has come back to less than any rest is empty, soon after its load', () => {
+    const [one] = restAnchors(
+      agm,
+      grid,
+      cells((m) => (m < 400 ? -20 : 0)),
+      cells((m) => (m < 400 ? 11.0 : 11.6)),
+    );
+    expect([one!.kind, one!.at / MINUTE - 399]).toEqual(['empty', 20]);
+  });
+  test('what takes current and stands under the end of the table even so is empty; above it that says nothing', () => {
+    const found = (volts: number) =>
+      restAnchors(
+        agm,
+        grid,
+        cells((m) => (m < 400 ? -20 : 1.5)),
+        cells((m) => (m < 400 ? 11.0 : volts)),
+      ).map(({ kind, at }) => [kind, at / MINUTE - 399]);
+    expect(found(11.8)[0]).toEqual(['empty', 60]);
+    expect(found(12.3)).toEqual([]);
+  });
+  test('the further lead stands under the end of its table, the less it matters how far that is off', () => {
+    const byTable = (volts: number) => {
+      const [one] = restAnchors(
+        { ...agm, chemistry: 'flooded' },
+        grid,
+        cells((m) => (m < 400 ? -20 : 0)),
+        cells((m) => (m < 400 ? 11.0 : volts)),
+      );
+      return one!.byTable!;
+    };
+    // Empty and rested: 11.89 V (Battery Council International, from memory).
+    expect(byTable(12.1)).toBe(1);
+    expect(byTable(11.85)).toBeGreaterThan(0.7);
+    expect(byTable(11.75)).toBeLessThan(0.4);
+    expect(byTable(11.6)).toBe(0);
+  });
+});

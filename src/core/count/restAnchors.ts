@@ -1,0 +1,138 @@
+/** What the battery's voltage tells of the state: at rest, and at the knee where it is empty. */
+
+import { clamp } from '../quantity/numbers';
+import { HOUR, MINUTE } from '../quantity/span';
+import { cellStart, type Grid } from '../log/grid';
+import { blocksInSeries, isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
+import { restPercent, restVolts } from '../system/restVoltage';
+import type { Anchor } from './anchors';
+
+/** V a 12 V block that a small load of hours costs, for a current of the whole capacity (common practice, no source). */
+const DROP = { lead: 5, lithium: 0.8 };
+/** Lead that is empty has a little left, as its label counts (common practice, no source). */
+const EMPTY = { charge: 0.01, deviation: 0.06 };
+/** So far under the end of its table no table is off, V a block: what stands there is empty by any (common practice, no source). */
+const SURELY = 0.2;
+/** Small enough to tell the state by, parts of the capacity: drawn, and taken. */
+const CALM = { drawn: 0.03, taken: 0.003 };
+/** After charging the voltage stands too high for so long. */
+const SETTLES = { lead: 3 * HOUR, lithium: 1 * HOUR };
+/** Sealed lead rests higher than flooded at the same charge, V a block (common practice, no source). */
+const SEALED = 0.06;
+/** A rest voltage speaks once in so long; or where the charge has changed by so much since. */
+const EVERY = 8 * HOUR;
+const OTHER = 0.15;
+/** After a heavy load the voltage comes back for so long. */
+const RECOVERS = { lead: HOUR, lithium: 20 * MINUTE };
+/** What has come back to no more than this by then, V a 12 V block, is empty whatever it still comes back to (common practice, no source). */
+const NO_MORE = { within: 20 * MINUTE, volts: 11.75 };
+
+/**
+ * On its flat part a lithium voltage says little, and by makers' tables alone: once in so long, after so long a rest, that well, below
+ * what only a full battery stands at, V a block (common practice, no source).
+ */
+const FLAT = { rest: 3 * HOUR, every: 24 * HOUR, deviation: 0.15, to: 13.4 };
+
+/** A lithium voltage says something below this, V a block: the knee. */
+const KNEE = 12.85;
+
+/**
+ * The battery's voltage in calm hours long after a charge. For lead all the way, though by a table that does not know this battery; for
+ * lithium only under its knee. Surface charge and loads make none.
+ */
+export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, volts: Float32Array): Anchor[] {
+  const lead = isLead(bank.chemistry);
+  const blocks = blocksInSeries(bank);
+  const found: Anchor[] = [];
+  let chargedAt = -Infinity;
+  let last = -Infinity;
+  let strainedAt = -Infinity;
+  let drawnAt = -Infinity;
+  let flatAt = -Infinity;
+  let lastCharge = NaN;
+  const settles = lead ? SETTLES.lead : SETTLES.lithium;
+  const recovers = lead ? RECOVERS.lead : RECOVERS.lithium;
+  for (let cell = 0; cell < grid.count; cell++) {
+    const part = amps[cell]! / bank.capacityAh;
+    if (part !== part) continue;
+    const at = cellStart(grid, cell);
+    if (part > CALM.taken) chargedAt = at;
+    if (part < -CALM.drawn) strainedAt = at;
+    if (part < -CALM.taken) drawnAt = at;
+    // A source that begins to take the loads over charges before it shows, and lifts the voltage.
+    if (part > 0 && at - drawnAt < recovers) continue;
+    const perBlock = volts[cell]! / blocks;
+    const soon = lead && perBlock < NO_MORE.volts ? NO_MORE.within : recovers;
+    if (perBlock !== perBlock || at - strainedAt < soon) continue;
+    const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
+    const rest = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part) - sealed;
+    const charge = restPercent(bank.chemistry, rest) / 100;
+    // What takes current stands above its rest: under the end of the table even so, it is empty.
+    const isEmpty = lead && charge <= 0;
+    if (at - chargedAt < settles && !isEmpty) continue;
+    // Nothing was seen before the start of a log.
+    if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
+    if (at - last < EVERY && !(Math.abs(charge - lastCharge) > OTHER)) continue;
+    if (lead) {
+      if (perBlock < 11.3 || perBlock > 13.1) continue;
+      // Under the end of its table a voltage no longer says how far.
+      if (charge > 0) found.push({ kind: 'rest', at, until: at, charge, deviation: 0.07, byTable: 1 });
+      else
+        found.push({
+          kind: 'empty',
+          at,
+          until: at,
+          ...EMPTY,
+          byTable: clamp(1 - (restVolts(bank.chemistry, 0) - rest) / SURELY, 0, 1),
+        });
+    } else {
+      if (perBlock < 9 || perBlock > FLAT.to) continue;
+      if (perBlock > KNEE) {
+        if (at - chargedAt < FLAT.rest || at - flatAt < FLAT.every) continue;
+        flatAt = at;
+        found.push({
+          kind: 'flat',
+          at,
+          until: at,
+          charge: Math.min(charge, 0.9),
+          deviation: FLAT.deviation,
+          byTable: 1,
+        });
+        continue;
+      }
+      found.push({ kind: perBlock < 12 ? 'empty' : 'rest', at, until: at, charge, deviation: 0.04 });
+    }
+    last = at;
+    lastCharge = charge;
+  }
+  return found;
+}
+
+/**
+ * A lead battery is as good as empty when its voltage falls off its knee at a usual current: V a block at next to no current, and what
+ * it may be lower by, V for a current that would empty it in an hour; what is left for each V above the least. Empty and rested it stands at 11.9 V (Battery Council
+ * International, from memory).
+ */
+const LEAD_KNEE = { volts: 11.65, falls: 3, atLeast: 11.2, left: 0.06 };
+const leadKnee = (part: number): number =>
+  Math.max(LEAD_KNEE.atLeast, LEAD_KNEE.volts + LEAD_KNEE.falls * part);
+
+export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, volts: Float32Array): Anchor[] {
+  const lead = isLead(bank.chemistry);
+  const blocks = blocksInSeries(bank);
+  const found: Anchor[] = [];
+  let last = -Infinity;
+  for (let cell = 1; cell < grid.count; cell++) {
+    const part = amps[cell]! / bank.capacityAh;
+    const perBlock = volts[cell]! / blocks;
+    const at = cellStart(grid, cell);
+    const drawn = part < -0.002 && part > (lead ? -0.08 : -0.3);
+    if (!drawn || perBlock > (lead ? leadKnee(part) : 11.6) || perBlock < 6 || at - last < EVERY) continue;
+    // The higher it stands as it comes to the knee, the more is left below it.
+    const charge = lead ? EMPTY.charge + LEAD_KNEE.left * Math.max(0, perBlock - LEAD_KNEE.atLeast) : 0.04;
+    found.push({ kind: 'empty', at, until: at, charge, deviation: lead ? EMPTY.deviation : 0.04 });
+    last = at;
+  }
+  return found;
+}
