@@ -42,7 +42,7 @@ test('what is missing hour after hour is the zero, where each charger is wired s
       counting: {
         logged: { from: 0, to: 1 },
         offsetA: { value: -0.7, deviation },
-        wrong: { gain: 1 },
+        wrong: { gain: 1, unseen: [] },
         through: { in: 100, out: 350, hours: 357 },
         meters: {
           shares: [],
@@ -66,7 +66,7 @@ test('what is missing beside the BMS’s meter at any current is the zero, howev
       counting: {
         logged: { from: 0, to: 1 },
         offsetA: { value: 0, deviation: 0.1 },
-        wrong: { gain: 1 },
+        wrong: { gain: 1, unseen: [] },
         through: { in: 100, out: 350, hours: 357 },
         meters: {
           shares: [],
@@ -79,6 +79,35 @@ test('what is missing beside the BMS’s meter at any current is the zero, howev
   expect(weighed(0)).toBeLessThan(0);
   // What is missing now and then is a charger.
   expect(weighed(0.4)).toBeGreaterThan(20);
+});
+
+test('a charger that the monitor does not see beside the BMS’s meter, though another is seen whenever the voltage is high', () => {
+  const weighed = (bms: object | null) =>
+    sourceNotCounted.weigh!({
+      bank: { capacityAh: 100 },
+      system: { sources: ['one', 'two'].map((id) => ({ id, name: id, counted: true })), loads: [] },
+      counting: {
+        logged: { from: 0, to: 1 },
+        offsetA: { value: 0, deviation: 0.1 },
+        wrong: { gain: 1, unseen: [share('two', 0)] },
+        through: { in: 100, out: 120, hours: 357 },
+        meters: {
+          shares: [share('one', 1), share('two', 0.01)],
+          mostIn: 10,
+          bms,
+          unseen: { spans: [], hours: 0, ofHours: 100, amps: NaN, drawnAmps: -1.1 },
+        },
+      },
+    } as never).reduce((sum, one) => sum + one.decibans, 0);
+  const bms = {
+    slope: 0.9,
+    slopeError: 0.1,
+    offsetA: -0.7,
+    offsetError: 0.1,
+    comesAndGoes: 0.4,
+    hours: null,
+  };
+  expect(weighed(bms) - weighed(null)).toBe(8);
 });
 
 test('chargers that show by parts far apart are no shunt of another size; by one part they are', () => {

@@ -114,13 +114,17 @@ function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
   const load = likeLoad(unseen, zero) >= LIKE_LOAD || -shown > MORE * bank.capacityAh;
   const part = unseen.hours > 0 && load ? unseen.hours / unseen.ofHours : 0;
   const never = counting.meters.mostIn < NOTHING * bank.capacityAh;
+  const decibans = weightOf(WEIGHTS.drawnWhileCharging, part);
+  // What the BMS’s meter shows of one charger is not excused by another that the monitor sees.
+  if (decibans < 0 && counting.meters.bms && counting.wrong.unseen.some((one) => one.kind === 'source'))
+    return [];
   return [
     {
       text:
         part >= 0.03
           ? `For ${duration(unseen.hours * HOUR)} of the ${duration(unseen.ofHours * HOUR)} at charging voltage the monitor shows ${amps(Math.abs(unseen.amps))} out of the battery, as when only loads run.`
           : `Whenever the battery stands at charging voltage the monitor shows what flows${zero < 0 ? ', but for its zero' : ''}.`,
-      decibans: weightOf(WEIGHTS.drawnWhileCharging, part),
+      decibans,
       group: 'unseen',
       spans: unseen.spans,
     },

@@ -38,6 +38,8 @@ const RATED_HOURS = 20;
 /** Part of what goes out that must go out fast before an exponent can be told, and by how much another must fit better. */
 const FAST = 0.15;
 const BETTER = 0.5;
+/** What goes one way, as a part of what goes the other, is too little to tell something by. */
+const ONE_WAY = 0.1;
 
 type CountedBy = Pick<CounterSettings, 'capacityAh' | 'peukert' | 'peukertBelowRate'>;
 
@@ -50,7 +52,7 @@ interface Stretch {
 }
 
 /**
- * Null without a reading, or where it hardly moves.
+ * Null without a reading, where it hardly moves, and where it is only charged.
  * @param told what it is set to: fast currents are weighed by its exponent, unless another fits plainly better
  */
 export function behavesAs(log: CounterLog, told: CountedBy): Behaves | null {
@@ -67,7 +69,9 @@ export function behavesAs(log: CounterLog, told: CountedBy): Behaves | null {
   const values = column((one) => one.moved);
   const into = column((one) => one.into);
   const plain = column((one) => one.out[1]!);
-  const charges = total(into) > 0.1 * total(plain);
+  // Where hardly anything goes out, only capacity over efficiency can be told.
+  if (total(plain) < ONE_WAY * total(into)) return null;
+  const charges = total(into) > ONE_WAY * total(plain);
   const fitWith = (k: number) => {
     const drawn = column((one) => -one.out[k]!);
     return robustLeastSquares({ columns: charges ? [drawn, into] : [drawn], values });

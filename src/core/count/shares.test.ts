@@ -141,6 +141,17 @@ test('all of it where it writes half as often as the charger, and what was given
   expect(one!.share).toBeLessThan(1.1);
 });
 
+test('open where a load always begins as it ends: its rises tell one share, its falls another', () => {
+  const given = (minute: number) => (minute % 1440 >= 480 && minute % 1440 < 720 ? 0.1 * capacityAh : 0);
+  const drawn = (from: number) => (minute: number) =>
+    minute % 1440 >= from && minute % 1440 < from + 120 ? 0.07 * capacityAh : 0.01 * capacityAh;
+  const of = (from: number) =>
+    sharesOfDrawn([given], (minute) => given(minute) - drawn(from)(minute), Infinity)[0]!;
+  expect(of(720).error).toBeGreaterThan(0.3);
+  expect(of(900).error).toBeLessThan(0.1);
+  expect(of(900).share).toBeCloseTo(1, 2);
+});
+
 test('the wrong way round where its sensor is turned', () => {
   const [one] = sharesBy((into, out) => out - into);
   expect(one!.share).toBeLessThan(-0.5);

@@ -153,6 +153,11 @@ export function sharesOf(
   const good = fits.filter((one) => CLEARLY * one.scatter <= smallest);
   // Steps that overlap are no steps of their own.
   const widen = Math.sqrt(lag);
+  const open = openByDirection(
+    moving.map((one) => one.column),
+    values,
+    widen,
+  );
   return moving
     .map(({ device, steps }, at) => {
       const values = good.map((one) => one.values[at]!);
@@ -161,12 +166,35 @@ export function sharesOf(
         id: device.id,
         kind: device.kind,
         share: onlyAnswers(share, device, amps) ? 0 : share,
-        error: Math.hypot(good[0]!.errors[at]! * widen, Math.max(...values) - share),
+        error: Math.hypot(good[0]!.errors[at]! * widen, Math.max(...values) - share, open[at]!),
         steps: Math.round(steps),
       };
     })
     .filter((one) => one.steps >= FEWEST / 2)
     .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
+}
+
+/** Shares by rises and by falls differ where they lie so many of their errors apart. */
+const DIFFER = 3;
+
+/**
+ * Rises and falls of a device tell the same share of it, unless something else always comes with the one or the other, as a load that is
+ * switched on when a charger goes off: then half of what they differ by is open. One for each column, 0 where they agree.
+ */
+function openByDirection(columns: readonly Float64Array[], values: Float64Array, widen: number): number[] {
+  const fit = robustLeastSquares({
+    columns: columns.flatMap((one) => [
+      one.map((step) => Math.max(0, step)),
+      one.map((step) => Math.min(0, step)),
+    ]),
+    values,
+  });
+  return columns.map((_, k) => {
+    if (!fit) return 0;
+    const apart = Math.abs(fit.values[2 * k]! - fit.values[2 * k + 1]!);
+    const error = widen * Math.hypot(fit.errors[2 * k]!, fit.errors[2 * k + 1]!);
+    return apart > DIFFER * error ? apart / 2 : 0;
+  });
 }
 
 /** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */

@@ -1,6 +1,6 @@
 /** Every time a load's current falls to nothing, with what was logged just before: cut off, switched off or done. */
 
-import { gapLimit, medianStep } from '../log/grid';
+import { firstAtOrAfter, gapLimit, medianStep } from '../log/grid';
 import { median, quantile } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import type { LoadCurrent } from './loadCurrents';
@@ -196,12 +196,22 @@ function letsGo({ amps, hidden }: LoadCurrent, at: number, least: number): boole
 
 /** So long after a drop a source that nobody logged may not charge, and so far the current may not have sunk before. */
 const TAKEN_OVER = { ms: 20 * MINUTE, from: 0.6 };
+/** A current that took longer than so many samples, and so long, to sink from nearly what it was in the last half hour: a source may take longer too. */
+const SINKS = { samples: 2, ms: 3 * MINUTE, nearly: 0.85, over: 30 * MINUTE, taken: 60 * MINUTE };
 
 function isTakenOver({ time, amps }: LoadCurrent, at: number): boolean {
   const before = median(amps.subarray(Math.max(0, at - 6), at - 1));
   // Just before, something charged the battery: it carries the loads now.
   if (amps[at - 1]! !== amps[at - 1]! || amps[at - 1]! < TAKEN_OVER.from * before) return true;
-  for (let k = at; k < time.length && (k < at + 3 || time[k]! - time[at]! < TAKEN_OVER.ms); k++)
+  const within = sinksSlowly(time, amps, at) ? SINKS.taken : TAKEN_OVER.ms;
+  for (let k = at; k < time.length && (k < at + 3 || time[k]! - time[at]! < within); k++)
     if (amps[k]! !== amps[k]!) return true;
   return false;
+}
+
+function sinksSlowly(time: Float64Array, amps: Float32Array, at: number): boolean {
+  const was = SINKS.nearly * median(amps.subarray(firstAtOrAfter(time, time[at]! - SINKS.over), at));
+  let full = at - 1;
+  while (full > 0 && !(amps[full]! >= was)) full--;
+  return at - full > SINKS.samples && time[at]! - time[full]! > SINKS.ms;
 }
