@@ -152,6 +152,18 @@ test('open where a load always begins as it ends: its rises tell one share, its 
   expect(of(900).share).toBeCloseTo(1, 2);
 });
 
+test('none of it where most of its steps say so, though a load begins as it is once cut off', () => {
+  // It tapers off over four hours; on the last day it is cut off halfway.
+  const isCut = (minute: number) => minute >= 3 * 1440 + 600;
+  const given = (minute: number) => {
+    const into = minute % 1440;
+    return into >= 480 && into < 720 && !isCut(minute) ? (0.3 * capacityAh * (720 - into)) / 240 : 0;
+  };
+  const [one] = sharesOfDrawn([given], (minute) => -capacityAh * (isCut(minute) ? 0.2 : 0.01), Infinity);
+  expect(Math.abs(one!.share)).toBeLessThan(0.1);
+  expect(one!.error).toBeLessThan(0.15);
+});
+
 test('the wrong way round where its sensor is turned', () => {
   const [one] = sharesBy((into, out) => out - into);
   expect(one!.share).toBeLessThan(-0.5);

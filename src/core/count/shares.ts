@@ -156,7 +156,7 @@ export function sharesOf(
   const open = openByDirection(
     moving.map((one) => one.column),
     values,
-    widen,
+    fit.values,
   );
   return moving
     .map(({ device, steps }, at) => {
@@ -174,14 +174,15 @@ export function sharesOf(
     .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
 }
 
-/** Shares by rises and by falls differ where they lie so many of their errors apart. */
-const DIFFER = 3;
-
 /**
  * Rises and falls of a device tell the same share of it, unless something else always comes with the one or the other, as a load that is
- * switched on when a charger goes off: then half of what they differ by is open. One for each column, 0 where they agree.
+ * switched on when a charger goes off. A share that neither tells lies between them: how far it is from the nearer, for each column.
  */
-function openByDirection(columns: readonly Float64Array[], values: Float64Array, widen: number): number[] {
+function openByDirection(
+  columns: readonly Float64Array[],
+  values: Float64Array,
+  shares: Float64Array,
+): number[] {
   const fit = robustLeastSquares({
     columns: columns.flatMap((one) => [
       one.map((step) => Math.max(0, step)),
@@ -189,12 +190,11 @@ function openByDirection(columns: readonly Float64Array[], values: Float64Array,
     ]),
     values,
   });
-  return columns.map((_, k) => {
-    if (!fit) return 0;
-    const apart = Math.abs(fit.values[2 * k]! - fit.values[2 * k + 1]!);
-    const error = widen * Math.hypot(fit.errors[2 * k]!, fit.errors[2 * k + 1]!);
-    return apart > DIFFER * error ? apart / 2 : 0;
-  });
+  return columns.map((_, k) =>
+    fit
+      ? Math.min(Math.abs(fit.values[2 * k]! - shares[k]!), Math.abs(fit.values[2 * k + 1]! - shares[k]!))
+      : 0,
+  );
 }
 
 /** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */
