@@ -157,6 +157,7 @@ export function sharesOf(
     moving.map((one) => one.column),
     values,
     fit.values,
+    widen,
   );
   return moving
     .map(({ device, steps }, at) => {
@@ -174,6 +175,9 @@ export function sharesOf(
     .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
 }
 
+/** A share is told by the rises, or the falls, where it is within so many of their errors. */
+const TOLD = 3;
+
 /**
  * Rises and falls of a device tell the same share of it, unless something else always comes with the one or the other, as a load that is
  * switched on when a charger goes off. A share that neither tells lies between them: how far it is from the nearer, for each column.
@@ -182,6 +186,7 @@ function openByDirection(
   columns: readonly Float64Array[],
   values: Float64Array,
   shares: Float64Array,
+  widen: number,
 ): number[] {
   const fit = robustLeastSquares({
     columns: columns.flatMap((one) => [
@@ -190,11 +195,15 @@ function openByDirection(
     ]),
     values,
   });
-  return columns.map((_, k) =>
-    fit
-      ? Math.min(Math.abs(fit.values[2 * k]! - shares[k]!), Math.abs(fit.values[2 * k + 1]! - shares[k]!))
-      : 0,
-  );
+  return columns.map((_, k) => {
+    if (!fit) return 0;
+    const directions = [2 * k, 2 * k + 1].map((at) => ({
+      apart: Math.abs(fit.values[at]! - shares[k]!),
+      error: widen * fit.errors[at]!,
+    }));
+    const isTold = directions.some(({ apart, error }) => apart <= TOLD * error);
+    return isTold ? 0 : Math.min(...directions.map((one) => one.apart));
+  });
 }
 
 /** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */
