@@ -59,7 +59,7 @@ test('what is missing hour after hour is the zero, where each charger is wired s
 });
 
 test('what is missing beside the BMS’s meter at any current is the zero, however the chargers are wired', () => {
-  const weighed = (comesAndGoes: number) =>
+  const weighed = (comesAndGoes: number, drawnAmps = -1.1) =>
     sourceNotCounted.weigh!({
       bank: { capacityAh: 100 },
       system: { sources: [{ id: 'one', name: 'One', counted: null }], loads: [] },
@@ -72,11 +72,13 @@ test('what is missing beside the BMS’s meter at any current is the zero, howev
           shares: [],
           mostIn: 10,
           bms: { slope: 1, slopeError: 0.003, offsetA: -0.7, offsetError: 0.01, comesAndGoes, hours: null },
-          unseen: { spans: [], hours: 60, ofHours: 100, amps: -0.6, drawnAmps: -1.1 },
+          unseen: { spans: [], hours: 60, ofHours: 100, amps: -0.6, drawnAmps },
         },
       },
     } as never).reduce((sum, one) => sum + one.decibans, 0);
   expect(weighed(0)).toBeLessThan(0);
+  // Where next to nothing is drawn, too.
+  expect(weighed(0, -0.65)).toBeLessThan(0);
   // What is missing now and then is a charger.
   expect(weighed(0.4)).toBeGreaterThan(20);
 });

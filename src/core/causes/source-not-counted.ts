@@ -111,7 +111,7 @@ function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
   if (counting.wrong.gain < 0) return [];
   const zero = zeroOf(counting, system);
   const shown = unseen.amps - zero;
-  const load = likeLoad(unseen, zero) >= LIKE_LOAD || -shown > MORE * bank.capacityAh;
+  const load = shown < 0 && (likeLoad(unseen, zero) >= LIKE_LOAD || -shown > MORE * bank.capacityAh);
   const part = unseen.hours > 0 && load ? unseen.hours / unseen.ofHours : 0;
   const never = counting.meters.mostIn < NOTHING * bank.capacityAh;
   const decibans = weightOf(WEIGHTS.drawnWhileCharging, part);

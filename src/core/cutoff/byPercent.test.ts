@@ -15,7 +15,7 @@ test('a percentage that is reached; one that was passed long ago is none', () =>
 });
 
 test('a reading that falls by points from sample to sample is seen above the percentage that it came to', () => {
-  // By 1.5 points a minute, down to 41 % in the last sample; with half the fall it was not there.
+  // Down to 41 % in the last sample: the next is under 40 % where it falls fast, and not where it falls slowly.
   const drawn = (falls: number): Drawn => ({
     amps: (m) => (off(m) ? 0 : 40),
     volts: () => 12.7,

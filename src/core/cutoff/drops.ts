@@ -196,7 +196,10 @@ function letsGo({ amps, hidden }: LoadCurrent, at: number, least: number): boole
 
 /** So long after a drop a source that nobody logged may not charge, and so far the current may not have sunk before. */
 const TAKEN_OVER = { ms: 20 * MINUTE, from: 0.6 };
-/** A current that took longer than so many samples, and so long, to sink from nearly what it was in the last half hour: a source may take longer too. */
+/**
+ * A current that took longer than so many samples, and so long, to sink from nearly what it was in the last half hour: a source may take
+ * longer too.
+ */
 const SINKS = { samples: 2, ms: 3 * MINUTE, nearly: 0.85, over: 30 * MINUTE, taken: 60 * MINUTE };
 
 function isTakenOver({ time, amps }: LoadCurrent, at: number): boolean {
@@ -210,8 +213,9 @@ function isTakenOver({ time, amps }: LoadCurrent, at: number): boolean {
 }
 
 function sinksSlowly(time: Float64Array, amps: Float32Array, at: number): boolean {
-  const was = SINKS.nearly * median(amps.subarray(firstAtOrAfter(time, time[at]! - SINKS.over), at));
+  const from = firstAtOrAfter(time, time[at]! - SINKS.over);
+  const was = SINKS.nearly * median(amps.subarray(from, at));
   let full = at - 1;
-  while (full > 0 && !(amps[full]! >= was)) full--;
+  while (full > from && !(amps[full]! >= was)) full--;
   return at - full > SINKS.samples && time[at]! - time[full]! > SINKS.ms;
 }

@@ -85,7 +85,7 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
       shownBefore: reading
         ? highest(SHOWN_BEFORE.map((ago) => valueBefore(reading, 'soc', at - ago, stepOf(reading))))
         : NaN,
-      shownFalls: reading ? fallBefore(reading, at) : NaN,
+      shownFalls: reading ? fallBefore(reading, at, stepOf(reading)) : NaN,
       held: held.percent,
       deviation: held.deviation,
       celsius: heat ? valueBefore(heat, 'battery_temperature', at, stepOf(heat)) : NaN,
@@ -109,10 +109,12 @@ function valueBefore({ time, channels }: Series, channel: Channel, at: number, s
   return i >= 0 && at - time[i]! < Math.max(10 * MINUTE, 4 * step) ? channels[channel]![i]! : NaN;
 }
 
-function fallBefore({ time, channels }: Series, at: number): number {
+/** Mean fall of the reading from sample to sample just before; NaN where the log begins, or was silent meanwhile. */
+function fallBefore({ time, channels }: Series, at: number, step: number): number {
   const i = firstAtOrAfter(time, at) - 1;
   const reading = channels.soc!;
-  return i >= SINKS_OVER ? (reading[i - SINKS_OVER]! - reading[i]!) / SINKS_OVER : NaN;
+  const isWhole = time[i]! - time[i - SINKS_OVER]! <= 2 * SINKS_OVER * step;
+  return isWhole ? (reading[i - SINKS_OVER]! - reading[i]!) / SINKS_OVER : NaN;
 }
 
 /** The second value from a moment on: the first may have been read before what happens there. */
