@@ -193,6 +193,7 @@ function correlations(
 /**
  * The same between samples: each log is read off at the moments of a grid, along the line between its samples, and the second is shifted
  * before it is read. Means of cells would lag behind by half of them, and not by the same in two logs of differing steps.
+ * The shifts are halves of a step: the second is read off once on the grid and once half a step beside it, and slid along by whole steps.
  */
 function correlationsBetween(
   timeA: Float64Array,
@@ -205,9 +206,23 @@ function correlationsBetween(
 ): Point[] {
   const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)), cuts: [] };
   const x = quickPart(readOff(timeA, a, grid), step);
-  return at.map((lag) => {
-    const y = quickPart(readOff(timeB, b, { ...grid, from: grid.from - lag }), step);
-    return { lag, r: correlation(x, y, 0) };
+  const halves = at.map((lag) => Math.round((2 * lag) / step));
+  const slides = halves.map((one) => Math.floor(one / 2));
+  const [least, most] = [Math.min(...slides), Math.max(...slides)];
+  const slid = (beside: number) =>
+    quickPart(
+      readOff(timeB, b, {
+        ...grid,
+        from: grid.from - most * step - beside,
+        count: grid.count + most - least,
+      }),
+      step,
+    );
+  const [onGrid, halfBeside] = [slid(0), slid(step / 2)];
+  return at.map((lag, k) => {
+    const shift = most - slides[k]!;
+    const y = halves[k]! === 2 * slides[k]! ? onGrid : halfBeside;
+    return { lag, r: correlation(x, y.subarray(shift, shift + grid.count), 0) };
   });
 }
 

@@ -66,7 +66,7 @@ export function decodeText(bytes: Uint8Array): string {
       // Nearly all of a log is plain letters: they are taken in long runs.
       let end = i + 1;
       while (end < bytes.length && bytes[end]! < 0x80 && end - i < LONGEST_RUN) end++;
-      text += String.fromCharCode(...bytes.subarray(i, end));
+      text += String.fromCharCode.apply(null, bytes.subarray(i, end) as unknown as number[]);
       i = end - 1;
       continue;
     }
