@@ -32,8 +32,8 @@ export const source: Source = {
 
 export const stage = (part: Partial<Stage>): Stage =>
   ({ from: 0, to: 3 * HOUR, heldMs: 3 * HOUR, ...part }) as Stage;
-export const charge = (stages: Stage[], before = { volts: 12.4, amps: -2 }): Charge =>
-  ({ from: 0, to: 8 * HOUR, stages, before, full: false, ampHours: 30, source: 'c' }) as Charge;
+export const charge = (stages: Stage[], before = { volts: 12.4, amps: -2 }, afterAmps = NaN): Charge =>
+  ({ from: 0, to: 8 * HOUR, stages, before, afterAmps, full: false, ampHours: 30, source: 'c' }) as Charge;
 
 /** Five charges of a source with plateaus at a temperature. */
 export function held(absorption: number, float: number, celsius: number, part: Partial<SourceCharging> = {}) {

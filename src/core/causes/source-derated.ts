@@ -163,9 +163,10 @@ function seenByBattery(
     ...days.map((one) => one.ampHoursOut / 24).filter((one) => one === one),
   );
   const part = (bulkAmps + load) / ratedA;
-  // One that fades as it warms begins at its rating, and ends a long bulk far below.
+  // One that fades as it warms begins at its rating, and ends a long bulk far below. What the loads took by then shows once it is away.
   const long = bulk.filter((one) => lengthOf(one) > HOUR);
-  const left = (median(long.map((one) => one.endAmps)) + load) / (bulkAmps + load);
+  const loadAfter = new Map(charges.map((one) => [one.stages.at(-1), Math.max(load, -one.afterAmps || 0)]));
+  const left = median(long.map((one) => one.endAmps + (loadAfter.get(one) ?? load))) / (bulkAmps + load);
   const again = (spans: Stage[]): Evidence => ({
     text: `So it was again and again, in ${counted(spans.length, 'bulk')}.`,
     decibans: shrunk(WEIGHTS.again, spans.length),

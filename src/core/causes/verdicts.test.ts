@@ -84,14 +84,14 @@ test('lithium whose charger stops by itself, its current fallen, is stopped low 
 });
 
 /** Five bulks of a source of which only the battery's current is known. */
-const bulks = (hours: number, bulkAmps: number, endAmps = bulkAmps, cellMs = 60_000) =>
+const bulks = (hours: number, bulkAmps: number, endAmps = bulkAmps, cellMs = 60_000, afterAmps = NaN) =>
   ({
     source,
     bank: agm,
     cellMs,
     limits: [],
     charges: Array.from({ length: 5 }, () =>
-      charge([stage({ stage: 'bulk', to: hours * HOUR, endAmps, volts: 13 })]),
+      charge([stage({ stage: 'bulk', to: hours * HOUR, endAmps, volts: 13 })], undefined, afterAmps),
     ),
     bulkAmps,
     knowsOwnAmps: false,
@@ -150,6 +150,9 @@ test('seen through the battery alone, the moment of a climb and a battery that f
   expect(weigh(bulks(0.03, 5, 5))).toBe(0);
   expect(weigh(bulks(3, 17, 0.5))).toBeLessThan(0);
   expect(weigh(bulks(3, 17, 8))).toBeGreaterThan(8);
+  // What the battery gave once the charger was away had come on during the charge: the charger gave as much as before.
+  expect(weigh(bulks(3, 17, 8, undefined, -11))).toBeLessThan(0);
+  expect(weigh(bulks(3, 17, 8, undefined, -3))).toBeGreaterThan(8);
 });
 
 describe('a source that gave nothing', () => {

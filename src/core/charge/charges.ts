@@ -14,7 +14,7 @@ import { coldIdleOf, neverGave } from './coldIdle';
 import { heldFullBy, isFull } from './full';
 import { leftEarlyOf } from './leftEarly';
 import { findLimits } from './limit';
-import { ampHoursIn, before, measureStage } from './measure';
+import { ampHoursIn, ampsAfter, before, measureStage } from './measure';
 import { missingOf } from './missing';
 import { nightOf } from './night';
 import { likeliestPath } from './path';
@@ -93,7 +93,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
       leftEarly: shared ? leftEarlyOf(view, charges, timeline, bank) : null,
       saysOtherwise: saysOtherwise(view, charges),
       path: pathDropOf(view, onAmps),
-      slope: slopeOf(view, path, bank.cellsInSeries),
+      slope: slopeOf(view, path, bank),
       coldIdle: coldIdleOf(view, onAmps, asksBelow),
       coldEdges: coldEdgesOf(view, onAmps, asksBelow, source?.kind === 'solar'),
       neverGave: neverGave(view, onAmps),
@@ -123,6 +123,7 @@ function chargeOf(
     source: view.source,
     stages,
     before: before(span.from, view),
+    afterAmps: ampsAfter(span.to, view),
     full: false,
     heldFull: heldFullBy(stages, bank, view, setpoints),
     ampHours: ampHoursIn(span, view, timeline),

@@ -141,15 +141,24 @@ function pastTail(
   }).length;
 }
 
+/** Cells of half an hour. */
+const halfHour = ({ grid }: ChargeView): number => Math.max(2, Math.round((30 * MINUTE) / grid.step));
+
 /** Half an hour before a moment: what the battery stood at, and what it was drawn upon. */
 export function before(ms: number, view: ChargeView): { volts: number; amps: number } {
   const last = cellAt(view.grid, ms) - 2;
-  const from = Math.max(0, last - Math.max(2, Math.round((30 * MINUTE) / view.grid.step)));
+  const from = Math.max(0, last - halfHour(view));
   const battery = view.batteryVolts ?? view.volts;
   return {
     volts: median(battery.subarray(from, Math.max(from, last))),
     amps: view.batteryAmps ? median(view.batteryAmps.subarray(from, Math.max(from, last))) : NaN,
   };
+}
+
+/** Battery current over the half hour after a moment, A. */
+export function ampsAfter(ms: number, view: ChargeView): number {
+  const first = cellAt(view.grid, ms) + 2;
+  return view.batteryAmps ? median(view.batteryAmps.subarray(first, first + halfHour(view))) : NaN;
 }
 
 /** Whether the BMS let nothing in at the end of a stage. */

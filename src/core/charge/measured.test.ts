@@ -16,6 +16,7 @@ import { drawnView } from '../../../tests/support/drawnView';
 
 const DAY_MINUTES = 1440;
 const COUNT = 6 * DAY_MINUTES;
+const BANK = { cellsInSeries: 6, capacityAh: 100 };
 
 /** Six days. @param at voltage, current, temperature and voltage at the battery, by minute of the day and day */
 function viewOf(at: (minute: number, day: number) => [number, number, number?, number?]): ChargeView {
@@ -124,9 +125,9 @@ test('while the BMS lets nothing in, what the charger gives does not go to the b
 test('what moves within a meter’s quantum is not seen to move', () => {
   const path = new Uint8Array(COUNT).fill(AT.absorption);
   const view = viewOf((minute, day) => [14.4, 3, 18 + (day % 3) + minute / 1440]);
-  const coarse = slopeOf({ ...view, voltQuantum: 0.1 }, path, 6)!;
+  const coarse = slopeOf({ ...view, voltQuantum: 0.1 }, path, BANK)!;
   expect(coarse.error).toBeGreaterThan(1);
-  expect(slopeOf(view, path, 6)!.error).toBeLessThan(0.3);
+  expect(slopeOf(view, path, BANK)!.error).toBeLessThan(0.3);
 });
 
 test('a source that gives nothing in the cold is seen against the hours at which it gives when it is warm', () => {
@@ -187,11 +188,21 @@ test('compensation is the slope of held voltages on their temperature, absorptio
     heat(minute, day),
   ]);
   const path = Uint8Array.from({ length: COUNT }, (_, i) => (i % 1440 < 720 ? AT.absorption : AT.float));
-  const slope = slopeOf(view, path, 6)!;
+  const slope = slopeOf(view, path, BANK)!;
   expect(Math.abs(slope.mvPerCell + 4)).toBeLessThan(0.1);
   expect(slope.error).toBeLessThan(0.3);
   expect(slope.to - slope.from).toBeGreaterThan(8);
-  expect(slopeOf(view, path.fill(AT.off), 6)).toBeNull();
+  expect(slopeOf(view, path.fill(AT.off), BANK)).toBeNull();
+});
+
+test('a voltage at which the battery carries the loads is held by no charger, and tells no compensation', () => {
+  // As the battery empties by night it stands lower, and grows colder as well.
+  const view = viewOf((minute) => [13.6 - minute / 2880, 0, 22 - minute / 360]);
+  const path = new Uint8Array(COUNT).fill(AT.float);
+  expect(slopeOf(view, path, BANK)!.mvPerCell).toBeGreaterThan(10);
+  const given = { ...view, batteryAmps: new Float32Array(COUNT).fill(-2) };
+  expect(slopeOf(given, path, BANK)).toBeNull();
+  expect(slopeOf({ ...given, batteryNoise: 1 }, path, BANK)).not.toBeNull();
 });
 
 test('a refusal of the BMS is told with the cell that stood highest as it began', () => {

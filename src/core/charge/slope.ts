@@ -2,6 +2,7 @@
 
 import { fitLine, mean, quantile } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
+import type { KnownBank } from '../system/known';
 import { AT } from './states';
 import type { ChargeView } from './view';
 
@@ -16,14 +17,21 @@ export interface Slope {
 }
 
 const LEAST_HOURS = 5;
+/** A battery that gives this part of its capacity, 1/h, stands where its charge puts it: no charger holds it. */
+const GIVES = 0.005;
 
 /**
- * From the hours of absorption and of float, each about its own mean. Null for too few of them.
- * @param path state of every cell @param cells in series
+ * From the hours of absorption and of float in which the battery gives nothing, each about its own mean. Null for too few of them.
+ * @param path state of every cell
  */
-export function slopeOf(view: ChargeView, path: Uint8Array, cells: number): Slope | null {
-  const { celsius, volts, grid } = view;
+export function slopeOf(
+  view: ChargeView,
+  path: Uint8Array,
+  { cellsInSeries: cells, capacityAh }: Pick<KnownBank, 'cellsInSeries' | 'capacityAh'>,
+): Slope | null {
+  const { celsius, volts, grid, batteryAmps, batteryNoise } = view;
   if (!celsius) return null;
+  const gives = -Math.max(3 * batteryNoise, GIVES * capacityAh);
   const x: number[] = [];
   const y: number[] = [];
   const temperatures: number[] = [];
@@ -36,6 +44,7 @@ export function slopeOf(view: ChargeView, path: Uint8Array, cells: number): Slop
       for (let cell = from; cell < from + perHour; cell++)
         if (path[cell] === state && celsius[cell]! === celsius[cell]!) hour.push(cell);
       if (hour.length < 0.5 * perHour) continue;
+      if (batteryAmps && mean(hour.map((cell) => batteryAmps[cell]!)) < gives) continue;
       heat.push(mean(hour.map((cell) => celsius[cell]!)));
       held.push(mean(hour.map((cell) => volts[cell]!)));
     }

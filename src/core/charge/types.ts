@@ -77,6 +77,8 @@ export interface Charge extends Span {
   stages: Stage[];
   /** Median voltage and battery current over the half hour before it, V and A, NaN where not known. */
   before: { volts: number; amps: number };
+  /** Median battery current over the half hour after it, A, NaN where not known. */
+  afterAmps: number;
   /** The battery got truly full in it. */
   full: boolean;
   /** When it stood full though its own charger was in no absorption. */
