@@ -8,7 +8,7 @@ import { HOUR, MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import { byClock } from './byClock';
-import type { Drop } from './drops';
+import { type Drop, endVolts } from './drops';
 import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
 import type { Moment } from './moment';
 import type { CutReason } from './types';
@@ -56,9 +56,7 @@ export function alike(
       some.map((drop) => ({ drop, at: drop.at, by: idOf(load), why, moment: drop.moment }));
     const shown = drops.map((one) => one.moment.shown);
     const falls = median(drops.map(({ moment }) => moment.shownBefore - moment.shown));
-    const volts = drops.map(
-      (one) => (one.loadVolts === one.loadVolts ? one.loadVolts : one.moment.volts) / blocks,
-    );
+    const volts = drops.map((one) => endVolts(one) / blocks);
     const percent = median(shown);
     const level = median(volts);
     const points = robustDeviation(shown);

@@ -32,6 +32,10 @@ export interface Drop {
   moment: Moment;
 }
 
+/** Volts that it ended at: its own where they were logged, else the battery's. */
+export const endVolts = ({ loadVolts, moment }: Drop): number =>
+  loadVolts === loadVolts ? loadVolts : moment.volts;
+
 /**
  * Every time a load that ran stood still, with what was logged just before.
  * @param leastPart what lets go while others draw on draws so much at least, parts of the capacity in A

@@ -74,6 +74,20 @@ test('a spike before it, at a healthy voltage; a low voltage goes before a spike
   ).toEqual(['volts', 'volts']);
 });
 
+test('a bus that loses its voltage was cut; what comes and goes on a dead bus was not', () => {
+  // The BMS opens in the sixth hour; a meter on the dead bus shows amperes now and then.
+  const cuts = (atOnce: number) => {
+    const drawn: Drawn = {
+      amps: (m) => (m < 360 ? 20 : m % 100 < 20 ? 8 : 0),
+      volts: (m) => (m < 360 ? 12.6 : m === 360 ? atOnce : 0),
+    };
+    return find(drawn, {}, { days: 1 }).map((one) => [one.at / MINUTE, one.by]);
+  };
+  expect(cuts(0)).toEqual([[360, 'bms']]);
+  // What is stored on the bus lets it down slowly.
+  expect(cuts(3)).toEqual([[360, 'bms']]);
+});
+
 test('trips within half an hour are one', () => {
   const amps = (m: number) => (m % DAY >= 360 && m % DAY < 420 && m % 10 >= 2 ? 0 : 5);
   const [one, ...others] = find(
@@ -233,6 +247,13 @@ test('a load that always ends within a sample or two of its limit was cut, thoug
     volts: (m) => (m % DAY >= 360 && m % DAY < 380 ? 11.53 + 0.05 * (379 - (m % DAY)) : 12.7),
   };
   expect(find(drawn, { cutoffV: 11.5 }, { days: 6 })).toHaveLength(6);
+  // A wire to the load loses a few hundredths that the battery does not show.
+  expect(find(drawn, { cutoffV: 11.35 }, { days: 6 })).toHaveLength(6);
+  expect(find(drawn, { cutoffV: 11.31 }, { days: 6 })).toEqual([]);
+  // At its own terminals the limit is to be seen.
+  const own = { ...drawn, loadVolts: (m: number) => drawn.volts(m) - 0.02 };
+  expect(find(own, { cutoffV: 11.5 }, { days: 6 })).toHaveLength(6);
+  expect(find(own, { cutoffV: 11.35 }, { days: 6 })).toEqual([]);
 });
 
 test('a load beside that ends under the limit after as long as ever is not held to it', () => {

@@ -11,7 +11,7 @@ import { clamp } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
-import { type Drop, dropsOf, LEAST_PART } from './drops';
+import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
@@ -44,8 +44,12 @@ const PERCENT_PART = 0.004;
 const BACK = 3;
 /** A spike of this part of what a protection trips at may have tripped it: logs miss the top. */
 const NEARLY = 0.85;
-/** It comes to its limit within so many samples, in a log with at most so much between two. */
+/**
+ * It comes to its limit within so many samples, in a log with at most so much between two; of what sinks by more than the wiring up to the
+ * load loses, V a 12 V block, that is not seen from the battery.
+ */
 const REACHES = 3;
+const WIRING = 0.04;
 const FINE = 2 * MINUTE;
 /** A bus under this part of its nominal voltage is dead. */
 const DEAD = 0.4;
@@ -103,15 +107,15 @@ export function findCutOffs(
 }
 
 /** Its voltage was near enough a limit, known or usual, that this may have brought its end; or its percentage was. */
-function mayBeCut({ load, loadVolts, moment }: Drop, system: KnownSystem): boolean {
+function mayBeCut(drop: Drop, system: KnownSystem): boolean {
+  const { load, moment } = drop;
   const blocks = blocksInSeries(system.bank);
   const own = loadOf(system, load);
   const limits = voltLimits(system, load);
   const low = isLead(system.bank.chemistry) ? LOW.lead : LOW.lithium;
   const limit = limits.length > 0 ? Math.max(...limits) + NEAR.battery * blocks : low * blocks;
-  const volts = loadVolts === loadVolts ? loadVolts : moment.volts;
   return (
-    !(volts > limit) ||
+    !(endVolts(drop) > limit) ||
     own.some(({ cutoffPercent }) => cutoffPercent !== undefined && reaches(moment, cutoffPercent))
   );
 }
@@ -128,8 +132,9 @@ function reasonOf(
   const near = 2 * medianStep(load.time) + 1.5 * MINUTE;
   const cells = stops === null && hasLowCell(moment, system);
   const isStopped = (stops ?? []).some((one) => Math.abs(one.from - at) <= near);
-  // A bus without voltage: whatever stood before it has let go.
-  const isDead = moment.after < DEAD * 12 * blocks;
+  // A bus that has lost its voltage: whatever stood before it has let go.
+  const dead = DEAD * 12 * blocks;
+  const isDead = !(moment.highestV < dead) && moment.after < dead;
   const surges = isSurge(drop, system);
   if (isStopped || isDead || cells) return { by: 'bms', why: bmsReason(moment, system, surges) };
   const own = loadOf(system, load);
@@ -138,7 +143,7 @@ function reasonOf(
       return { by: idOf(load), why: 'percent' };
   const limitA = own.flatMap((one) => (one.surgeA === undefined ? [] : [one.surgeA]));
   if (surges && limitA.length > 0) return { by: idOf(load), why: 'surge' };
-  const volts = drop.loadVolts === drop.loadVolts ? drop.loadVolts : moment.volts;
+  const volts = endVolts(drop);
   const margin = (drop.loadVolts === drop.loadVolts ? NEAR.load : NEAR.battery) * blocks;
   const limits = voltLimits(system, load);
   const low = (isLead(system.bank.chemistry) ? LOW.lead : LOW.lithium) * blocks;
@@ -161,15 +166,16 @@ const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limits: readonly number
  * Whether a voltage that sank on would have come to a limit with the next samples: a load that ends just there was cut, and on days that
  * are alike cut runs are as alike as those that a clock ends.
  */
-function wouldReach({ at, ranMs, load, moment: { sinks } }: Drop, over: number): boolean {
+function wouldReach({ at, ranMs, load, moment: { sinks } }: Drop, over: number, wiring: number): boolean {
   const step = medianStep(load.time);
+  const sunk = REACHES * sinks.volts;
   // Seen within the run alone: as a run begins the voltage falls by far more.
-  return step <= FINE && at - ranMs + step < sinks.since && over <= REACHES * sinks.volts;
+  return step <= FINE && at - ranMs + step < sinks.since && over <= sunk + (sunk >= wiring ? wiring : 0);
 }
 
 /** What cut a load while others went on: a limit of its own that is known, or null. */
 function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string; why: CutReason } | null {
-  const { load, moment, loadVolts, peak } = drop;
+  const { load, loadVolts, peak } = drop;
   const blocks = blocksInSeries(system.bank);
   const by = idOf(load);
   for (const { cutoffPercent, cutoffV, surgeA } of loadOf(system, load)) {
@@ -177,8 +183,8 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
     if (cutoffPercent !== undefined && isAtPercent(drop, cutoffPercent, runs)) return { by, why: 'percent' };
     if (cutoffV === undefined) continue;
     const own = loadVolts === loadVolts;
-    const over = (own ? loadVolts : moment.volts) - cutoffV;
-    const soon = !own && wouldReach(drop, over);
+    const over = endVolts(drop) - cutoffV;
+    const soon = wouldReach(drop, over, own ? 0 : WIRING * blocks);
     const near = (own ? NEAR_PART.load : soon ? NEAR.battery : NEAR_PART.battery) * blocks;
     // How long a run was that the log begins with is not known.
     const ends = runs.isDone(drop) || (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));

@@ -58,6 +58,12 @@ test('where every run comes low, the long ones were not cut if the short ones en
   const cut = usualRuns([...low, ...short], () => false, 1);
   expect(low.every(cut.isWhole)).toBe(true);
   expect(short.some(cut.isWhole)).toBe(false);
+  // Behind a poor joint they ended lower at the load alone.
+  const behind = (some: readonly Drop[]) =>
+    some.map((one) => ({ ...one, loadVolts: one.moment.volts, moment: { ...one.moment, volts: 12.6 } }));
+  const all = behind([...low, ...short]);
+  expect(all.slice(0, low.length).every(usualRuns(all, () => false, 1).isWhole)).toBe(true);
+  expect(all.slice(low.length).some(usualRuns(all, () => false, 1).isWhole)).toBe(false);
   // Over as they began, they say nothing of the others.
   const refused = short.map((one) => run(1, one.moment.volts));
   expect(low.some(usualRuns([...low, ...refused], () => false, 1).isWhole)).toBe(false);

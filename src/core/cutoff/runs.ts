@@ -2,7 +2,7 @@
 
 import { medianStep } from '../log/grid';
 import { median, quantile } from '../quantity/numbers';
-import type { Drop } from './drops';
+import { type Drop, endVolts } from './drops';
 import type { LoadCurrent } from './loadCurrents';
 
 /** So many runs of one length, and so alike: parts of it between a fifth and four fifths of them; and of its amperes. */
@@ -96,6 +96,6 @@ function longest(like: readonly Drop[], load: LoadCurrent, blocks: number): numb
   const begun = REFUSED.samples * medianStep(load.time);
   const short = like.filter((one) => one.ranMs < ms - margin && one.ranMs > begun);
   if (short.length < RUNS.fewest) return null;
-  const voltsOf = (some: readonly Drop[]) => median(some.map((one) => one.moment.volts));
+  const voltsOf = (some: readonly Drop[]) => median(some.map(endVolts));
   return voltsOf(short) < voltsOf(long) - LOWER * blocks ? lengthOf(long, load) : null;
 }
