@@ -92,6 +92,13 @@ async function bentLogs() {
   add(report, 'Bent logs', code, (report) => [report.passed, report.failed]);
 }
 
+/** @param {string} databaseUrl */
+async function demoData(databaseUrl) {
+  for (const verb of ['migrate', 'seed'])
+    if ((await run('node', ['.build/admin.cjs', verb], { DATABASE_URL: databaseUrl })) !== 0)
+      throw new Stop(`The test database could not be prepared (${verb}).`);
+}
+
 /** The database of the end-to-end tests: from the given server, or from a cluster of our own. */
 async function testDatabase() {
   const given = process.env.DATABASE_URL;
@@ -118,22 +125,25 @@ start(async () => {
   await ensureNpm();
   mkdirSync(join(root, '.build'), { recursive: true });
 
-  // The build leaves a core idle for long stretches: what needs no build is checked beside it.
-  const beside = (async () => {
-    await check('Format', 'prettier', '--check', '.', '--log-level', 'warn');
-    await check('Types of the core: no DOM, no Node', 'tsc', '--noEmit', '-p', 'src/core');
-    await check('Types of the scripts', 'tsc', '--noEmit', '-p', 'scripts');
-    await check('Circles of imports', '-c', 'node scripts/check-circles.mjs');
-    await check('Lint', 'eslint', '.', '--max-warnings', '0');
-  })();
-  say('\n== Production build');
-  await timed('Production build', ensureBuild);
-  passed++;
-  await beside;
-  await check('Types', 'tsc', '--noEmit');
-
   const database = await testDatabase();
   try {
+    // Two lanes, a core each: what is built and what needs it, and what does not.
+    const build = async () => {
+      say('\n== Production build');
+      await timed('Production build', ensureBuild);
+      passed++;
+      await timed('Demo data', () => demoData(database.url));
+      await check('Types', 'tsc', '--noEmit');
+    };
+    const beside = async () => {
+      await check('Lint', 'eslint', '.', '--max-warnings', '0');
+      await check('Format', 'prettier', '--check', '.', '--log-level', 'warn');
+      await check('Types of the core: no DOM, no Node', 'tsc', '--noEmit', '-p', 'src/core');
+      await check('Types of the scripts', 'tsc', '--noEmit', '-p', 'scripts');
+      await check('Circles of imports', '-c', 'node scripts/check-circles.mjs');
+    };
+    await Promise.all([build(), beside()]);
+
     await tests(
       'Unit tests, the store and reference checks',
       'jest.json',
@@ -142,9 +152,6 @@ start(async () => {
       // Here nothing has a reason to be skipped.
       (report) => [report.numPassedTests, report.numFailedTests + report.numPendingTests],
     );
-    for (const verb of ['migrate', 'seed'])
-      if ((await run('node', ['.build/admin.cjs', verb], { DATABASE_URL: database.url })) !== 0)
-        throw new Stop(`The test database could not be prepared (${verb}).`);
     const web = await serve({
       port: await freePort(3100, 'the tested application'),
       databaseUrl: database.url,

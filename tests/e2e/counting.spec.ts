@@ -91,7 +91,11 @@ test('the bench: what another device would have shown; settings taken over leave
   const changed = page.getByRole('listitem').filter({ hasText: 'Monitor: Charged voltage' });
   await expect(changed).toContainText(/Replayed over the log of this job/);
   await expect(page.getByRole('listitem').filter({ hasText: 'Monitor: Charge efficiency' })).toHaveCount(0);
-  for (const name of ['Charged voltage', 'Tail current', 'Detection time'])
+  for (const name of ['Charged voltage', 'Tail current', 'Detection time']) {
     await page.getByRole('button', { name: `Put back Monitor: ${name}` }).click();
+    await expect(page.getByText(`Monitor: ${name} put back.`).first()).toBeVisible();
+    // The notice lies over what is put back next.
+    await page.getByRole('button', { name: 'Close' }).click();
+  }
   await expect(changed).toHaveCount(0);
 });

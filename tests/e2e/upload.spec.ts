@@ -4,7 +4,7 @@ import { gzipSync } from 'node:zlib';
 import { expect, type Page, test } from '@playwright/test';
 import { writeBundle, zipBundle } from '@/core/bundle/write';
 import { keptDemo } from '../support/demos';
-import { listOf, newJob, OWN } from '../support/browser';
+import { listOf, logCard, newJob, OWN } from '../support/browser';
 
 const HEAD = 'when,Voltage,Temperature\n';
 
@@ -60,7 +60,7 @@ test('what cannot be told is asked, and can be answered', async ({ page }) => {
   await page.getByLabel('Temperature is').selectOption('left out');
   await take.click();
   await expect(page.getByText('odd.csv was taken in')).toBeVisible({ timeout: 30_000 });
-  await expect(page.getByRole('listitem').filter({ hasText: 'odd.csv' })).toContainText('3 Apr 2026');
+  await expect(logCard(page, 'odd.csv')).toContainText('3 Apr 2026');
 });
 
 test('a log that counts from a start asks when it began; JSON Lines, gzipped, are read like any other', async ({
@@ -77,9 +77,7 @@ test('a log that counts from a start asks when it began; JSON Lines, gzipped, ar
   await take.click();
   await expect(page.getByText('counted.csv was taken in')).toBeVisible({ timeout: 30_000 });
   // Typed on the site's clock.
-  await expect(page.getByRole('listitem').filter({ hasText: 'counted.csv' })).toContainText(
-    '5 Apr 2026 06:30',
-  );
+  await expect(logCard(page, 'counted.csv')).toContainText('5 Apr 2026 06:30');
 
   const lines = Array.from({ length: 60 }, (_, i) =>
     JSON.stringify({
@@ -100,8 +98,7 @@ test('a log that counts from a start asks when it began; JSON Lines, gzipped, ar
 
 test('a log is given back as CSV and Parquet, removed, and put back', async ({ page }) => {
   await openLogs(page);
-  // The notices are a list as well, outside of main.
-  const card = page.getByRole('main').getByRole('listitem').filter({ hasText: 'monitor.csv' });
+  const card = logCard(page, 'monitor.csv');
   for (const [name, magic] of [
     ['CSV of monitor.csv', 'time,'],
     ['Parquet of monitor.csv', 'PAR1'],
@@ -138,7 +135,7 @@ test('a cancelled upload leaves nothing, and the file can be sent again', async 
   const log = keptDemo('harbour-office').logs.find((one) => one.device === 'monitor')!;
   // A year earlier, so that it overlaps nothing.
   const text = log.text.split('\n').slice(0, 5000).join('\n').replace(/^2026/gm, '2025') + '\n';
-  const cards = page.getByRole('main').getByRole('listitem').filter({ hasText: 'again.csv' });
+  const cards = logCard(page, 'again.csv');
   await page.route('**/api/intakes/**', async (route) => {
     if (route.request().method() === 'PUT') await new Promise((done) => setTimeout(done, 1500));
     await route.continue().catch(() => undefined);

@@ -20,7 +20,10 @@ export async function expectAccessible(page: Page, of = '', rules?: string[]): P
 /** The list of jobs, narrowed to some words: jobs that tests open beside push others off its first page. */
 export const listOf = (words: string) => `/?search=${encodeURIComponent(words)}`;
 
-/** Opens a job from the list at one of its steps. @param job words of its title @returns its id */
+/**
+ * Opens a job from the list at one of its steps: by then the browser has the scripts, and what is clicked as soon as the page is there is
+ * heard. @param job words of its title @returns its id
+ */
 export async function openStep(page: Page, job: string, step: string): Promise<string> {
   await page.goto(listOf(job));
   const href = await page.getByRole('link', { name: job }).getAttribute('href');
@@ -54,3 +57,10 @@ export async function tabTo(page: Page, target: Locator, most = 250): Promise<vo
 }
 
 export const saved = (page: Page) => page.locator('[data-state=saved]');
+
+/** A log in the list of a job's logs: what is being taken in, and what was done, are listed as well. */
+export const logCard = (page: Page, name: string) =>
+  page
+    .getByRole('main')
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('link', { name: `CSV of ${name}` }) });
