@@ -1,5 +1,6 @@
 /** The step on cells, tests with their results, and hydrometer rounds with the network away. */
 
+import { randomUUID } from 'node:crypto';
 import { expect, test } from '@playwright/test';
 import { expectAccessible, openStep, OWN } from '../support/browser';
 
@@ -97,10 +98,23 @@ test('a hydrometer round is typed while the network is away, survives the tab, a
   // The tab is loaded anew without a network: from what was kept, with what was typed.
   await page.reload();
   await expect(cell('1')).toHaveValue('1249');
+  // Meanwhile another device keeps a round: the copy that this page opened from does not know it.
+  const id = randomUUID();
+  const records = page.url().replace('/systems/', '/api/systems/').replace('/hydrometer', '/records');
+  const readings = ['1', '2', '3'].map((cell) => ({ cell, gravity: 1.27 }));
+  const other = await page.request.put(`${records}/${id}`, {
+    data: { kind: 'hydrometer-round', record: { id, on: '2026-11-02', readings } },
+    headers: OWN,
+  });
+  expect(other.ok()).toBe(true);
+  await context.setOffline(false);
+  await expect(page.getByText(/3 cells, mean 1\.270/)).toBeVisible();
+  await context.setOffline(true);
   await page.getByRole('button', { name: 'Keep the round' }).click();
   await expect(status).toContainText('1 round kept on this device, waiting to be sent');
   await context.setOffline(false);
   await expect(status).toContainText('Everything that was kept is on the server', { timeout: 30_000 });
+  await page.request.delete(`${records}/${id}`, { headers: OWN });
 
   const round = page.getByText(/2 cells, mean 1\.22/);
   await round.click();

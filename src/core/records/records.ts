@@ -28,6 +28,12 @@ export type AnyRecord = z.infer<typeof recordSchema>;
 
 /** Everything that is kept of a system, the oldest first of each kind. */
 export type SystemRecords = { [K in RecordKind]: RecordOf<K>[] };
+export const recordsSchema: z.ZodType<SystemRecords> = z.object({
+  'hydrometer-round': z.array(roundSchema),
+  'capacity-test': z.array(capacityTestSchema),
+  visit: z.array(visitSchema),
+  done: z.array(doneSchema),
+});
 export const noRecords = (): SystemRecords => ({
   'hydrometer-round': [],
   'capacity-test': [],

@@ -4,16 +4,17 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import { capital } from '@/core/quantity/text';
-import type { RecordKind, RecordOf } from '@/core/records/records';
+import { type RecordKind, type RecordOf, recordsSchema } from '@/core/records/records';
 import { keepThisPage } from '@/workers/offlinePages';
+import { ask } from '@/ui/primitives/ask';
 import { useToast } from '@/ui/primitives/Toasts';
 import { useRemoval } from '@/ui/primitives/useRemoval';
-import { recordAddress, useWaiting } from './waiting';
+import { recordAddress, recordsAddress, useWaiting } from './waiting';
 
 /** Whether this page opens without the network. */
 export type OfflineState = 'unknown' | 'kept' | 'not';
 
-/** @param kept what the server has, the oldest first. @param nameOf a record in words, "the round of 14 Oct 2026" */
+/** @param kept what the server had when the page was made, the oldest first. @param nameOf a record in words, "the round of 14 Oct 2026" */
 export function useRecords<K extends RecordKind>(
   systemId: string,
   kind: K,
@@ -33,6 +34,18 @@ export function useRecords<K extends RecordKind>(
     [router],
   );
   const { waiting, isOnline, keep, drop } = useWaiting(systemId, kind, onSent);
+  /** A page that opened from its copy is as old as the copy: the server is asked, and again when the network is back. */
+  const [asked, setAsked] = useState<{ since: typeof kept; records: readonly RecordOf<K>[] }>();
+  useEffect(() => {
+    const look = () =>
+      void ask(recordsAddress(systemId), recordsSchema).then((answer) => {
+        if (answer.ok) setAsked({ since: kept, records: answer.value[kind] });
+      });
+    look();
+    window.addEventListener('online', look);
+    return () => window.removeEventListener('online', look);
+  }, [systemId, kind, kept]);
+  const served = asked?.since === kept ? asked.records : kept;
   const [offline, setOffline] = useState<OfflineState>('unknown');
   useEffect(() => {
     keepThisPage()
@@ -59,12 +72,12 @@ export function useRecords<K extends RecordKind>(
   }
 
   const here = [
-    ...taken.filter(({ id }) => !kept.some((one) => one.id === id)),
+    ...taken.filter(({ id }) => !served.some((one) => one.id === id)),
     ...waiting.map((one) => one.record),
   ];
   return {
     /** What waits is shown with what the server has; a record that is sent again stands once. */
-    all: [...new Map([...kept, ...here].map((one) => [one.id, one])).values()],
+    all: [...new Map([...served, ...here].map((one) => [one.id, one])).values()],
     waiting,
     isOnline,
     offline,

@@ -35,8 +35,8 @@ const readWaiting = async (): Promise<WaitingRecord[]> =>
 const changeWaiting = (to: (was: WaitingRecord[]) => WaitingRecord[]): Promise<void> =>
   update<WaitingRecord[]>(WAITING, (was) => to(was ?? []), database());
 
-export const recordAddress = (systemId: string, id: string): string =>
-  `/api/systems/${systemId}/records/${id}`;
+export const recordsAddress = (systemId: string): string => `/api/systems/${systemId}/records`;
+export const recordAddress = (systemId: string, id: string): string => `${recordsAddress(systemId)}/${id}`;
 
 /** Null when the server has it, a sentence when it will not have it, 'unreached' when it could not be asked. */
 async function send({ systemId, kind, record }: WaitingRecord): Promise<string | null> {
