@@ -20,6 +20,9 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // The pages of the address bar's lists, drawn for every window and never seen. What comes last holds, so what Playwright turns off
+        // by itself and matters to us stands here again.
+        '--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,AvoidUnnecessaryBeforeUnloadCheckSync,DestroyProfileOnBrowserClose,HttpsUpgrades,HttpsFirstBalancedModeAutoEnable,PaintHolding,ThirdPartyStoragePartitioning,AvoidCorsURLLoaderRestartOnRedirect,MediaRouter,LensOverlay,OptimizationHints,NetworkTimeServiceQuerying,AimEnabled,PreconnectToSearch',
       ],
     },
   },

@@ -21,14 +21,21 @@ export async function expectAccessible(page: Page, of = '', rules?: string[]): P
 export const listOf = (words: string) => `/?search=${encodeURIComponent(words)}`;
 
 /**
- * Opens a job from the list at one of its steps: by then the browser has the scripts, and what is clicked as soon as the page is there is
- * heard. @param job words of its title @returns its id
+ * Opens a job at one of its steps, and waits until the page hears what is clicked: the list is asked for its id, not drawn.
+ * @param job words that find it alone @returns its id
  */
 export async function openStep(page: Page, job: string, step: string): Promise<string> {
-  await page.goto(listOf(job));
-  const href = await page.getByRole('link', { name: job }).getAttribute('href');
-  await page.goto(`${href}/${step}`);
-  return href!.replace('/jobs/', '');
+  const list = await (await page.request.get(listOf(job))).text();
+  const ids = new Set([...list.matchAll(/href="\/jobs\/([0-9a-f-]{36})"/g)].map((one) => one[1]!));
+  expect([job, ids.size]).toEqual([job, 1]);
+  const [id] = [...ids] as [string];
+  await page.goto(`/jobs/${id}/${step}`);
+  await page.waitForFunction(() =>
+    Object.keys(document.querySelector('main button, main a, main summary') ?? {}).some((key) =>
+      key.startsWith('__reactFiber'),
+    ),
+  );
+  return id;
 }
 
 /** What a page of the application sends by itself: requests beside a page have to say where they come from. */
