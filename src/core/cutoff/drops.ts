@@ -25,8 +25,9 @@ export interface Drop {
   most: number;
   /** V at the load's terminals at least, NaN where not logged. */
   loadVolts: number;
-  /** What was drawn before the run goes on after it. */
+  /** What was drawn before the run goes on after it, or is gone with it. */
   goesOn: boolean;
+  takesAll: boolean;
   /** By so much the current fell, A. */
   fell: number;
   moment: Moment;
@@ -57,7 +58,7 @@ export function dropsOf(
   const step = medianStep(time);
   const limit = gapLimit(step);
   const found: Drop[] = [];
-  const dropAt = (ran: number, i: number, end: number, goes: boolean): Drop => {
+  const dropAt = (ran: number, i: number, end: number, rest: Rest): Drop => {
     let peak = 0;
     let loadVolts = NaN;
     for (let k = i - 1; k >= 0 && (i - k <= BEFORE.samples || time[i]! - time[k]! <= BEFORE.ms); k--) {
@@ -76,7 +77,8 @@ export function dropsOf(
       beginSeen: began > 0,
       most,
       loadVolts,
-      goesOn: goes,
+      goesOn: rest === 'goes on',
+      takesAll: rest === 'gone',
       fell: amps[ran]! - (amps[i]! || 0),
       moment: readMoment(time[i]!),
     };
@@ -92,7 +94,7 @@ export function dropsOf(
         const level = amps[i - 1]! / 2;
         let end = i;
         while (end < time.length && !(amps[end]! > level)) end++;
-        found.push(dropAt(i - 1, i, end, true));
+        found.push(dropAt(i - 1, i, end, 'goes on'));
       }
       continue;
     }
@@ -107,7 +109,7 @@ export function dropsOf(
     }
     // A sun that rises takes the loads over by and by, and soon charges.
     if (lets || !(load.hidden && isTakenOver(load, i)))
-      found.push(dropAt(ran, i, end, !load.hidden && goesOn(load, startOfRun(load, ran), i, noise)));
+      found.push(dropAt(ran, i, end, load.hidden ? 'none' : restOf(load, startOfRun(load, ran), i, noise)));
     i = end - 1;
   }
   return found;
@@ -130,16 +132,19 @@ const FADES = 3;
 /** Samples before a run and after it that say what is drawn without it, and how far they may differ, parts. */
 const WITHOUT = { samples: 10, differs: 0.25, noise: 3 };
 
-/** What was drawn before a run, where the log shows it, goes on after it: the run has ended, or one load of several was cut. */
-function goesOn({ amps }: LoadCurrent, start: number, end: number, noise: number): boolean {
+/** What was drawn before a run, where the log shows it: it goes on after it (the run has ended, or one load of several was cut), or is gone. */
+type Rest = 'goes on' | 'gone' | 'none';
+
+function restOf({ amps }: LoadCurrent, start: number, end: number, noise: number): Rest {
   const before = median(amps.subarray(Math.max(0, start - WITHOUT.samples), start));
   const after = median(amps.subarray(end, end + WITHOUT.samples));
-  if (start === 0) return after > WITHOUT.noise * noise;
-  return (
-    before > WITHOUT.noise * noise &&
-    after > WITHOUT.noise * noise &&
-    Math.abs(after - before) <= Math.max(2 * noise, WITHOUT.differs * before)
-  );
+  const least = WITHOUT.noise * noise;
+  if (start === 0) return after > least ? 'goes on' : 'none';
+  if (!(before > least)) return 'none';
+  if (after <= least && before > 2 * least) return 'gone';
+  return after > least && Math.abs(after - before) <= Math.max(2 * noise, WITHOUT.differs * before)
+    ? 'goes on'
+    : 'none';
 }
 
 /**

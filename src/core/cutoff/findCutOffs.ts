@@ -35,8 +35,11 @@ const START = 2.2;
 const STARTS = 2;
 /** °C by which the BMS's sensor and the logged one may differ. */
 const SENSORS = 1.5;
-/** A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V. */
-const CELL = { over: 0.12, usual: 2.85 };
+/**
+ * A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V; where no cell is logged, a mean that
+ * much over the limit, or over a usual one.
+ */
+const CELL = { over: 0.12, usual: 2.85, limit: 2.5 };
 /** How far over and under a set percentage the reading may stand as it is acted on, points; what it falls by until the next sample comes to that. */
 const AT_PERCENT = { over: 0.8, under: 2.5, falls: 3 };
 /** A load whose percentage is known draws so much at least, parts of the capacity in A; back so many points higher where that is not known. */
@@ -155,8 +158,15 @@ function reasonOf(
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
   const ends = isUnder ? runs.isAsUncut(drop) || ranUnder(drop, limits) : runs.isDone(drop);
   if (volts <= limit && !ends) return { by: idOf(load), why: 'volts' };
-  return surges ? { by: idOf(load), why: 'surge' } : null;
+  if (surges) return { by: idOf(load), why: 'surge' };
+  return isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
 }
+
+/** A lithium pack whose cells are not logged is down at what a BMS lets them down to. */
+const isDrained = ({ lowestV, volts }: Moment, { bank, bms }: KnownSystem): boolean =>
+  !isLead(bank.chemistry) &&
+  lowestV !== lowestV &&
+  volts <= ((bms?.cellLowV ?? CELL.limit) + CELL.over) * bank.cellsInSeries;
 
 /** A load that ran on for long under its limits does not have the highest of them. */
 const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limits: readonly number[]): boolean =>

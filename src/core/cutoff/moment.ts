@@ -18,7 +18,7 @@ export interface Moment {
   highestV: number;
   /** Part of the log in which the battery's voltage was lower than that. */
   lowShare: number;
-  /** Out of the battery as its voltage was lowest, A: a sample of its current just before may already be without the load. */
+  /** Out of the battery as its voltage was lowest, A: a later sample of its current may already be without the load. */
   amps: number;
   /** Percentage shown, and the highest of some moments in the hours before: a small load brings a reading of whole points down slowly. */
   shown: number;
@@ -78,9 +78,7 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
       },
       highestV: volts ? highestBefore(volts, voltage, at) : NaN,
       lowShare: volts ? shareBelow(volts, lowest) : NaN,
-      amps: amps
-        ? -valueBefore(amps, 'battery_current', volts && low >= 0 ? volts.time[low]! + 1 : at, stepOf(amps))
-        : NaN,
+      amps: amps ? outBefore(amps, volts && low >= 0 ? volts.time[low]! : at, stepOf(amps)) : NaN,
       shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
       shownBefore: reading
         ? highest(SHOWN_BEFORE.map((ago) => valueBefore(reading, 'soc', at - ago, stepOf(reading))))
@@ -107,6 +105,11 @@ export const heldAt = (counting: Counting | null, at: number): number =>
 function valueBefore({ time, channels }: Series, channel: Channel, at: number, step: number): number {
   const i = firstAtOrAfter(time, at) - 1;
   return i >= 0 && at - time[i]! < Math.max(10 * MINUTE, 4 * step) ? channels[channel]![i]! : NaN;
+}
+
+/** Out of the battery at a moment or just before it, A, the larger: a voltage that does not come back is as low without its load. */
+function outBefore(amps: Series, at: number, step: number): number {
+  return highest([at, at + 1].map((one) => -valueBefore(amps, 'battery_current', one, step)));
 }
 
 /** Mean fall of the reading from sample to sample just before; NaN where the log begins, or was silent meanwhile. */

@@ -21,6 +21,7 @@ const run = (minutes: number, volts: number, some: Partial<Drop> = {}): Drop => 
   amps: 10,
   peak: 10,
   goesOn: false,
+  takesAll: false,
   fell: 10,
   ranMs: minutes * MINUTES,
   beginSeen: true,

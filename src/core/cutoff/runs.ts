@@ -10,6 +10,9 @@ const RUNS = { fewest: 4, spread: 0.05, amps: 0.25 };
 /** Cut runs are shorter than those that end by themselves, and end at a lower voltage, V a 12 V block. */
 const LOWER = 0.04;
 
+/** Of runs that leave the other loads on, fewer than this part take them with them. */
+const LEAVES = 0.2;
+
 /** Over within so many samples, where so many others ran so many times as long. */
 const REFUSED = { samples: 2, fewest: 3, longer: 5 };
 
@@ -40,10 +43,14 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
   const uncut = perClass((load, amps) => lengthOf(like(load, amps).filter(isUncut), load));
   const usual = perClass((load, amps) => lengthOf(like(load, amps), load));
   const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
+  const leave = perClass((load, amps) => leavesRest(like(load, amps).filter(isUncut)));
+  // A run that ends by itself does not take other loads with it.
+  const takesMore = ({ load, amps, takesAll }: Drop) => takesAll && leave(load, amps);
   const isWhole = (drop: Drop) => lasted(drop, whole(drop.load, drop.amps));
   return {
-    isAsUncut: (drop) => lasted(drop, uncut(drop.load, drop.amps)),
+    isAsUncut: (drop) => !takesMore(drop) && lasted(drop, uncut(drop.load, drop.amps)),
     isDone: (drop) => {
+      if (takesMore(drop)) return false;
       const length = uncut(drop.load, drop.amps);
       return length === null ? isWhole(drop) : lasted(drop, length);
     },
@@ -82,6 +89,11 @@ function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
   const ms = median(lengths);
   return quantile(lengths, 0.8) - quantile(lengths, 0.2) > 2 * marginOf(load, ms) ? null : ms;
 }
+
+/** Whether what else was drawn goes on after such runs. */
+const leavesRest = (some: readonly Drop[]): boolean =>
+  some.filter((one) => one.goesOn).length >= RUNS.fewest &&
+  some.filter((one) => one.takesAll).length < LEAVES * some.length;
 
 /** Where every run comes near the limit: the longest of them, where many are of that length and the shorter ones ended lower. */
 function longest(like: readonly Drop[], load: LoadCurrent, blocks: number): number | null {
