@@ -85,7 +85,7 @@ export const peukertWrong: Cause = {
         group: 'settings',
         spans: [count.logged],
       });
-    if (beyondSchools(lead, counts) < 0.01) return evidence;
+    if (beyondSchools(lead, counts) < 0.01 || count.intervals.length === 0) return evidence;
     const most = Math.max(0, ...count.intervals.map((one) => Math.abs(one.parts.peukert)));
     if (most < LEAST_POINTS)
       evidence.push({

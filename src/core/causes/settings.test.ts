@@ -6,6 +6,7 @@ import { celsiusBySetting } from './compensation';
 import { chargeVoltageHigh } from './charge-voltage-high';
 import { chargeVoltageLow } from './charge-voltage-low';
 import { floatUnsuited } from './float-unsuited';
+import { peukertWrong } from './peukert-wrong';
 
 // Six cells at −4 mV per °C and cell: 0.24 V lower at 35 °C, 0.36 V higher at 10 °C.
 const set = (
@@ -150,4 +151,21 @@ test('a capacity that is plainly wrong on paper stands though a shallow use hard
   // One that is a little off, or makes much, is judged by what it makes.
   expect(drifts(115, 1.2)).toBeLessThan(0);
   expect(drifts(200, 9)).toBeGreaterThan(3);
+});
+
+test('an exponent that makes next to nothing is idle; without a stretch between syncs nothing is said of what it makes', () => {
+  const texts = (...parts: number[]) => {
+    const counting = {
+      behaves: null,
+      settings: { peukert: 1.5 },
+      assumed: [],
+      intervals: parts.map((peukert) => ({ from: 0, to: 1, drift: 1, deviation: 0.5, parts: { peukert } })),
+    };
+    const judged = { ...seen([]), counting } as unknown as Parameters<
+      NonNullable<typeof peukertWrong.weigh>
+    >[0];
+    return peukertWrong.weigh!(judged).map((one) => one.text);
+  };
+  expect(texts(0.4, 0.6)).toEqual([expect.stringContaining('Hardly anything is drawn faster')]);
+  expect(texts()).toEqual([]);
 });

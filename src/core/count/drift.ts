@@ -11,8 +11,9 @@ import type { CounterSettings } from './settings';
 import type { Wrong } from './trueCurrent';
 import type { DriftInterval, DriftPart, Jump } from './types';
 
-/** Shorter stretches say nothing. */
+/** Shorter stretches say nothing, unless the reading moves by so many points in them. */
 const LEAST = 6 * HOUR;
+const MOVES = 10;
 /** Hours of the rated current. */
 const RATED_HOURS = 20;
 
@@ -48,6 +49,12 @@ export function driftOf(input: DriftInput): DriftInterval[] {
   return found;
 }
 
+function lowest(reading: Float32Array, first: number, last: number): number {
+  let least = Infinity;
+  for (let i = first; i <= last; i++) if (reading[i]! < least) least = reading[i]!;
+  return least;
+}
+
 function intervalOf(
   { log, timeline, settings, reference, wrong }: DriftInput,
   from: number,
@@ -62,7 +69,8 @@ function intervalOf(
   while (first < to && reading[first]! !== reading[first]!) first++;
   let last = to;
   while (last > first && reading[last]! !== reading[last]!) last--;
-  if (time[last]! - time[first]! < LEAST) return null;
+  const moved = Math.max(...[first, last].map((i) => reading[i]!)) - lowest(reading, first, last);
+  if (time[last]! - time[first]! < LEAST && !(moved >= MOVES)) return null;
   const span: Span = { from: time[first]!, to: time[last]! };
   const start = referenceAt(reference, span.from);
   const end = referenceAt(reference, span.to);

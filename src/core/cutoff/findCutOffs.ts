@@ -54,6 +54,8 @@ const NEARLY = 0.85;
 const REACHES = 3;
 const WIRING = 0.04;
 const FINE = 2 * MINUTE;
+/** Of what was lost the battery gave so much at least. */
+const GIVES = 0.1;
 /** A bus under this part of its nominal voltage is dead. */
 const DEAD = 0.4;
 export function findCutOffs(
@@ -133,11 +135,12 @@ function reasonOf(
   const { moment, load, at } = drop;
   const blocks = blocksInSeries(system.bank);
   const near = 2 * medianStep(load.time) + 1.5 * MINUTE;
-  const cells = stops === null && hasLowCell(moment, system);
+  const giving = isGiving(drop);
+  const cells = stops === null && giving && hasLowCell(moment, system);
   const isStopped = (stops ?? []).some((one) => Math.abs(one.from - at) <= near);
   // A bus that has lost its voltage: whatever stood before it has let go.
   const dead = DEAD * 12 * blocks;
-  const isDead = !(moment.highestV < dead) && moment.after < dead;
+  const isDead = giving && !(moment.highestV < dead) && moment.after < dead;
   const surges = isSurge(drop, system);
   if (isStopped || isDead || cells) return { by: 'bms', why: bmsReason(moment, system, surges) };
   const own = loadOf(system, load);
@@ -151,16 +154,20 @@ function reasonOf(
   const limits = voltLimits(system, load);
   const low = (isLead(system.bank.chemistry) ? LOW.lead : LOW.lithium) * blocks;
   const limit = limits.length > 0 ? Math.max(...limits) + margin : low;
-  // A spike pulls the voltage down too: without a limit that says so, it was the spike.
-  if (surges && limits.length === 0) return { by: idOf(load), why: 'surge' };
+  // A spike pulls the voltage down too: without a limit that says so, it was the spike, unless the wire alone brought the load so low.
+  const byWire = drop.loadVolts <= low && moment.volts > low;
+  if (surges && limits.length === 0 && !byWire) return { by: idOf(load), why: 'surge' };
   // A run that went its whole length has ended by itself, however low the voltage was. What is under a known limit was cut, unless runs
   // that no limit can have ended are just as long: it is a load beside the one with the limit.
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
   const ends = isUnder ? runs.isAsUncut(drop) || ranUnder(drop, limits) : runs.isDone(drop);
-  if (volts <= limit && !ends) return { by: idOf(load), why: 'volts' };
+  if ((giving || isUnder) && volts <= limit && !ends) return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
-  return isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
+  return giving && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
 }
+
+/** The battery gave a part of it at the least: a voltage that a charger lifts comes to no limit, and what it carries goes off with it. */
+const isGiving = ({ moment, fell }: Drop): boolean => !(moment.amps < GIVES * fell);
 
 /** A lithium pack whose cells are not logged is down at what a BMS lets them down to. */
 const isDrained = ({ lowestV, volts }: Moment, { bank, bms }: KnownSystem): boolean =>
@@ -195,7 +202,8 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
     const own = loadVolts === loadVolts;
     const over = endVolts(drop) - cutoffV;
     const soon = wouldReach(drop, over, own ? 0 : WIRING * blocks);
-    const near = (own ? NEAR_PART.load : soon ? NEAR.battery : NEAR_PART.battery) * blocks;
+    const seen = isGiving(drop) ? (soon ? NEAR.battery : NEAR_PART.battery) : 0;
+    const near = (own ? NEAR_PART.load : seen) * blocks;
     // How long a run was that the log begins with is not known.
     const ends = runs.isDone(drop) || (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
     if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) || ranUnder(drop, [cutoffV]) : ends))

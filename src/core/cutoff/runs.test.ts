@@ -27,7 +27,7 @@ const run = (minutes: number, volts: number, some: Partial<Drop> = {}): Drop => 
   beginSeen: true,
   most: 10,
   loadVolts: NaN,
-  moment: { volts } as Drop['moment'],
+  moment: { volts, sinks: { volts: 0, since: 0 } } as Drop['moment'],
   ...some,
 });
 const nights = [598, 600, 600, 601, 602].map((one) => run(one, 12.2));
@@ -71,4 +71,24 @@ test('where every run comes low, the long ones were not cut if the short ones en
   // The short ones ended as high: nothing says that they were cut.
   const high = short.map((one) => run(one.ranMs / MINUTES, 11.7));
   expect(low.some(usualRuns([...low, ...high], () => false, 1).isWhole)).toBe(false);
+});
+
+test('runs of one length whose ends lie far apart in voltage ended by themselves; near one voltage they may have been cut', () => {
+  // All near the limit: eight minutes and a cut one of seven.
+  const all = [11.55, 11.6, 11.65, 11.7, 11.72].map((volts) => run(480, volts));
+  const { isWhole, isDone } = usualRuns([...all, run(420, 11.5)], () => false, 1);
+  expect(all.every(isWhole)).toBe(true);
+  expect(isDone(run(420, 11.5))).toBe(false);
+  const near = [11.55, 11.56, 11.57, 11.58, 11.58].map((volts) => run(480, volts));
+  expect(near.some(usualRuns(near, () => false, 1).isWhole)).toBe(false);
+  // A voltage that sinks fast may be seen that far from its limit.
+  const fast = all.map((one) => ({ ...one, moment: { ...one.moment, sinks: { volts: 0.06, since: 0 } } }));
+  expect(fast.some(usualRuns(fast, () => false, 1).isWhole)).toBe(false);
+});
+
+test('a run that takes the other loads with it has not ended by itself, where others like it leave them on', () => {
+  const leave = nights.map((one) => ({ ...one, goesOn: true }));
+  const taking = run(600, 11.8, { takesAll: true });
+  expect(usualRuns(leave, above, 1).isDone(taking)).toBe(false);
+  expect(usualRuns(nights, above, 1).isDone(taking)).toBe(true);
 });

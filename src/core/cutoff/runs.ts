@@ -10,6 +10,9 @@ const RUNS = { fewest: 4, spread: 0.05, amps: 0.25 };
 /** Cut runs are shorter than those that end by themselves, and end at a lower voltage, V a 12 V block. */
 const LOWER = 0.04;
 
+/** Runs of one length whose ends lie so far apart, V a 12 V block, beyond what the voltage sinks by in so many samples: no limit ended them. */
+const APART = { volts: 0.06, samples: 2, spread: 0.01 };
+
 /** Of runs that leave the other loads on, fewer than this part take them with them. */
 const LEAVES = 0.2;
 
@@ -26,7 +29,7 @@ export interface Runs {
   isDone(drop: Drop): boolean;
   /** Whether runs like it are all as long as it is. */
   isUsual(drop: Drop): boolean;
-  /** Whether it is one of the longest runs, where shorter ones were cut at a lower voltage. */
+  /** Whether it is one of the longest runs, where shorter ones were cut at a lower voltage; or of many of one length that no limit ended. */
   isWhole(drop: Drop): boolean;
   /** Whether it was over as it began, where others like it ran on. */
   isRefused(drop: Drop): boolean;
@@ -43,10 +46,12 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
   const uncut = perClass((load, amps) => lengthOf(like(load, amps).filter(isUncut), load));
   const usual = perClass((load, amps) => lengthOf(like(load, amps), load));
   const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
+  const even = perClass((load, amps) => ofOneLength(like(load, amps), blocks));
   const leave = perClass((load, amps) => leavesRest(like(load, amps).filter(isUncut)));
   // A run that ends by itself does not take other loads with it.
   const takesMore = ({ load, amps, takesAll }: Drop) => takesAll && leave(load, amps);
-  const isWhole = (drop: Drop) => lasted(drop, whole(drop.load, drop.amps));
+  const isWhole = (drop: Drop) =>
+    lasted(drop, whole(drop.load, drop.amps)) || lasted(drop, even(drop.load, drop.amps), APART.spread);
   return {
     isAsUncut: (drop) => !takesMore(drop) && lasted(drop, uncut(drop.load, drop.amps)),
     isDone: (drop) => {
@@ -76,11 +81,11 @@ function perClass<T>(make: (load: LoadCurrent, amps: number) => T): (load: LoadC
   };
 }
 
-const lasted = ({ load, ranMs }: Drop, usual: number | null): boolean =>
-  usual !== null && Math.abs(ranMs - usual) <= marginOf(load, usual);
+const lasted = ({ load, ranMs }: Drop, usual: number | null, spread: number = RUNS.spread): boolean =>
+  usual !== null && Math.abs(ranMs - usual) <= marginOf(load, usual, spread);
 
-const marginOf = (load: LoadCurrent, ms: number): number =>
-  Math.max(1.5 * medianStep(load.time), RUNS.spread * ms);
+const marginOf = (load: LoadCurrent, ms: number, spread: number = RUNS.spread): number =>
+  Math.max(1.5 * medianStep(load.time), spread * ms);
 
 /** The length of runs that are alike, ms; null where they are too few or too unlike. */
 function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
@@ -88,6 +93,17 @@ function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
   const lengths = some.map((one) => one.ranMs);
   const ms = median(lengths);
   return quantile(lengths, 0.8) - quantile(lengths, 0.2) > 2 * marginOf(load, ms) ? null : ms;
+}
+
+/** The length that most runs have whose ends lie too far apart for a limit: they ended by themselves. */
+function ofOneLength(like: readonly Drop[], blocks: number): number | null {
+  const ms = median(like.map((one) => one.ranMs));
+  const some = like.filter((one) => lasted(one, ms, APART.spread));
+  if (some.length < RUNS.fewest) return null;
+  const ends = some.map(endVolts);
+  const sinks = median(some.map(({ moment }) => moment.sinks.volts)) || 0;
+  const apart = APART.volts * blocks + APART.samples * Math.max(0, sinks);
+  return quantile(ends, 0.9) - quantile(ends, 0.1) > apart ? ms : null;
 }
 
 /** Whether what else was drawn goes on after such runs. */

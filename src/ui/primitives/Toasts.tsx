@@ -31,7 +31,7 @@ export function Toasts({ children }: { children: ReactNode }) {
           <Toast.Root
             key={id}
             // Long enough to see what is gone, and to think better of it.
-            duration={undo ? 30_000 : 12_000}
+            duration={undo ? 30_000 : 7_000}
             onOpenChange={(open) => !open && drop(id)}
             className="border-rule-strong bg-sheet flex items-center gap-3 border-l-3 border-l-(--accent) px-3 py-2 shadow-md"
           >
