@@ -33,10 +33,11 @@ function sharesOfDrawn(
   shown: (minute: number) => number,
   heldFrom: number,
   every = 1,
+  voltsAt = (minute: number) => (minute % 1440 >= 480 && minute % 1440 < 720 ? 14.3 : 12.5),
 ) {
   const time = Float64Array.from({ length: DAYS * 1440 }, (_, i) => i * MINUTE);
   const column = (of: (minute: number) => number) => Float32Array.from(time, (_, i) => of(i));
-  const volts = column((minute) => (minute % 1440 >= 480 && minute % 1440 < 720 ? 14.3 : 12.5));
+  const volts = column(voltsAt);
   const amps = column(shown);
   const seldom = <T extends Float32Array | Float64Array>(of: T) => of.filter((_, i) => i % every === 0) as T;
   const monitor: Series = {
@@ -172,4 +173,16 @@ test('the wrong way round where its sensor is turned', () => {
 test('none of it where the monitor shows the loads alone, though the charger steps with them', () => {
   const [one] = sharesBy((_, out) => -out, Infinity);
   expect(Math.abs(one!.share)).toBeLessThan(0.1);
+});
+
+test('on a bus that the BMS has let go the charger feeds the loads alone: that says nothing of the meter', () => {
+  // A sun that climbs each hour from the eighth on; until the thirteenth the bus is dead.
+  const sun = (minute: number) => {
+    const into = minute % 1440;
+    return into < 480 || into >= 900 ? 0 : (0.3 * capacityAh * ((into - 480) % 60)) / 60;
+  };
+  const isDead = (minute: number) => minute % 1440 < 780;
+  const shown = (minute: number) => (isDead(minute) ? 0 : sun(minute) - 0.01 * capacityAh);
+  const [share] = sharesOfDrawn([sun], shown, 1440, 1, (minute) => (isDead(minute) ? 0 : 12.6));
+  expect(share!.share).toBeCloseTo(1, 2);
 });

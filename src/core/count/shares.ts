@@ -5,7 +5,7 @@ import { MINUTE } from '../quantity/span';
 import { type Grid, medianStep, toGrid } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
 import { logOf, type Timeline } from '../log/timeline';
-import { blocksInSeries } from '../system/chemistry';
+import { blocksInSeries, deadVolts } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
@@ -73,6 +73,7 @@ export function sharesOf(
   const { capacityAh } = system.bank;
   const level = chargingVolts(system.bank);
   const raised = RAISES * blocksInSeries(system.bank);
+  const dead = deadVolts(system.bank);
   const monitorEvery = medianStep(log.time);
   const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
     const own = logOf(timeline, id, channel);
@@ -125,7 +126,8 @@ export function sharesOf(
         } else loads = true;
       }
     }
-    if (!known) continue;
+    // On a bus that its battery has let go the sources feed the loads alone.
+    if (!known || (volts && (volts[i]! < dead || volts[i + lag]! < dead))) continue;
     // A charger that holds a voltage answers the loads; one that begins to, or ends, gives what it gives.
     if ((held[i] || held[i + lag]) && !switched) continue;
     // A load shows in the battery's current only where no charger answers it.

@@ -9,7 +9,7 @@ import { medianStep } from '../log/grid';
 import { batteryLog, type Timeline } from '../log/timeline';
 import { clamp } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
-import { blocksInSeries, isLead } from '../system/chemistry';
+import { blocksInSeries, deadVolts, isLead } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
 import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
@@ -56,8 +56,6 @@ const WIRING = 0.04;
 const FINE = 2 * MINUTE;
 /** Of what was lost the battery gave so much at least. */
 const GIVES = 0.1;
-/** A bus under this part of its nominal voltage is dead. */
-const DEAD = 0.4;
 export function findCutOffs(
   system: KnownSystem,
   timeline: Timeline,
@@ -139,7 +137,7 @@ function reasonOf(
   const cells = stops === null && giving && hasLowCell(moment, system);
   const isStopped = (stops ?? []).some((one) => Math.abs(one.from - at) <= near);
   // A bus that has lost its voltage: whatever stood before it has let go.
-  const dead = DEAD * 12 * blocks;
+  const dead = deadVolts(system.bank);
   const isDead = giving && !(moment.highestV < dead) && moment.after < dead;
   const surges = isSurge(drop, system);
   if (isStopped || isDead || cells) return { by: 'bms', why: bmsReason(moment, system, surges) };

@@ -72,6 +72,11 @@ export const isLead = (chemistry: Chemistry): boolean => chemistry !== 'lfp';
 export const blocksInSeries = (bank: Pick<Cells, 'chemistry' | 'cellsInSeries'>): number =>
   bank.cellsInSeries / CHEMISTRY[bank.chemistry].cellsPerBlock;
 
+/** Below so many volts a bus has lost its battery, whatever a meter shows there: part of the nominal voltage. */
+const DEAD = 0.4;
+export const deadVolts = (bank: Pick<Cells, 'chemistry' | 'cellsInSeries'>): number =>
+  DEAD * 12 * blocksInSeries(bank);
+
 /** The bank's compensation, mV per °C per cell: the maker's, else the chemistry's. */
 export const compensationOf = (bank: Pick<Cells, 'chemistry' | 'compensationMvPerCellPerC'>): Range =>
   bank.compensationMvPerCellPerC ?? CHEMISTRY[bank.chemistry].compensation;
