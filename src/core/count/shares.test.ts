@@ -33,7 +33,8 @@ function sharesOfDrawn(
   shown: (minute: number) => number,
   heldFrom: number,
   every = 1,
-  voltsAt = (minute: number) => (minute % 1440 >= 480 && minute % 1440 < 720 ? 14.3 : 12.5),
+  voltsAt: (minute: number) => number = (minute) =>
+    minute % 1440 >= 480 && minute % 1440 < 720 ? 14.3 : 12.5,
 ) {
   const time = Float64Array.from({ length: DAYS * 1440 }, (_, i) => i * MINUTE);
   const column = (of: (minute: number) => number) => Float32Array.from(time, (_, i) => of(i));
