@@ -92,3 +92,10 @@ test('a run that takes the other loads with it has not ended by itself, where ot
   expect(usualRuns(leave, above, 1).isDone(taking)).toBe(false);
   expect(usualRuns(nights, above, 1).isDone(taking)).toBe(true);
 });
+
+test('runs of one length whose ends lie far apart ended by themselves under a limit too', () => {
+  const all = [11.4, 11.45, 11.5, 11.6, 11.7].map((volts) => run(480, volts));
+  const { isAsUncut } = usualRuns(all, () => false, 1);
+  expect(all.every(isAsUncut)).toBe(true);
+  expect(isAsUncut(run(470, 11.4))).toBe(false);
+});

@@ -23,7 +23,7 @@ const REFUSED = { samples: 2, fewest: 3, longer: 5 };
 const CLASS = 0.05;
 
 export interface Runs {
-  /** Whether it went as long as runs like it that ended well above any limit. */
+  /** Whether it went as long as runs like it that ended well above any limit, or as many of one length that no limit ended. */
   isAsUncut(drop: Drop): boolean;
   /** Whether it went as long as runs like it do when nobody cuts them. */
   isDone(drop: Drop): boolean;
@@ -50,10 +50,10 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
   const leave = perClass((load, amps) => leavesRest(like(load, amps).filter(isUncut)));
   // A run that ends by itself does not take other loads with it.
   const takesMore = ({ load, amps, takesAll }: Drop) => takesAll && leave(load, amps);
-  const isWhole = (drop: Drop) =>
-    lasted(drop, whole(drop.load, drop.amps)) || lasted(drop, even(drop.load, drop.amps), APART.spread);
+  const isEven = (drop: Drop) => lasted(drop, even(drop.load, drop.amps), APART.spread);
+  const isWhole = (drop: Drop) => lasted(drop, whole(drop.load, drop.amps)) || isEven(drop);
   return {
-    isAsUncut: (drop) => !takesMore(drop) && lasted(drop, uncut(drop.load, drop.amps)),
+    isAsUncut: (drop) => !takesMore(drop) && (lasted(drop, uncut(drop.load, drop.amps)) || isEven(drop)),
     isDone: (drop) => {
       if (takesMore(drop)) return false;
       const length = uncut(drop.load, drop.amps);

@@ -46,13 +46,29 @@ export const voltsOf = ({ channels }: Series): Float32Array | undefined =>
 export const ampsOf = ({ channels }: Series): Float32Array | undefined =>
   channels.battery_current ?? channels.source_current ?? channels.load_current?.map((one) => -one);
 
+/** Part of its usual voltage under which a bus is dead. */
+const DEAD = 0.4;
+
+/** A meter behind what let go shows a dead bus, one before it the battery: what they show then is not the same, and is left out. */
+function alive(volts: Float32Array | undefined): Float32Array | undefined {
+  const dead = volts && DEAD * median(volts);
+  return volts?.map((one) => (one < dead! ? NaN : one));
+}
+
 /** Null when the two have seen nothing in common or overlap by less than half a day. Voltage decides; current where it does not. */
 export function clockOffset(first: Series, second: Series): ClockOffset | null {
   const one = spanOf(first);
   const two = spanOf(second);
   const overlap = { from: Math.max(one.from, two.from), to: Math.min(one.to, two.to) };
   if (lengthOf(overlap) < 12 * HOUR) return null;
-  const byVolts = heldTogether(first, voltsOf(first), second, voltsOf(second), 'voltage', overlap);
+  const byVolts = heldTogether(
+    first,
+    alive(voltsOf(first)),
+    second,
+    alive(voltsOf(second)),
+    'voltage',
+    overlap,
+  );
   if (byVolts?.sure || (byVolts && byVolts.shifted > WELL)) return byVolts;
   const byAmps = heldTogether(first, ampsOf(first), second, ampsOf(second), 'current', overlap);
   if (byAmps?.sure && isLoad(second) && !canBe(byAmps, first, second))

@@ -1,0 +1,38 @@
+/** Clocks of two logs whose meters stand on either side of what lets the battery go. */
+
+import { MINUTE } from '../quantity/span';
+import type { Series } from './channels';
+import { clockOffset } from './clockOffset';
+
+const DAYS = 14;
+const DAY_MINUTES = 1440;
+
+/** Minutes of a beginning at another time each second day: the voltage sinks fast, the BMS opens for five hours, then a charge follows. */
+const since = (minute: number) => {
+  const pair = Math.floor(minute / (2 * DAY_MINUTES));
+  return (minute % (2 * DAY_MINUTES)) - 200 - 311 * ((pair * 3) % 5);
+};
+const opens = (minute: number) => since(minute) >= 0 && since(minute) < 300;
+function cells(minute: number): number {
+  const at = since(minute);
+  if (at >= 300 && at < 600) return 54.5 + (at - 300) / 100;
+  if (opens(minute)) return 51.2 + Math.min(1, at / 200);
+  return at < 0 && at > -90 ? 52.6 - ((90 + at) / 90) * 2.2 : 52.8;
+}
+
+const log = (device: string, volts: (minute: number) => number, lateMinutes = 0): Series => {
+  const time = Float64Array.from({ length: DAYS * DAY_MINUTES }, (_, i) => (i + lateMinutes) * MINUTE);
+  return {
+    device,
+    time,
+    channels: { battery_voltage: Float32Array.from(time, (_, i) => volts(i) + 0.02 * ((i * 7) % 5)) },
+  };
+};
+
+test('a bus that is dead while the battery rests behind its BMS sets no clock; a clock that is late is found beside it', () => {
+  const bus = log('monitor', (minute) => (opens(minute) ? 0 : cells(minute)));
+  expect(clockOffset(bus, log('bms', cells))!).toMatchObject({ sure: false });
+  const late = clockOffset(bus, log('bms', cells, 60))!;
+  expect(late.sure).toBe(true);
+  expect(Math.abs(late.ms / MINUTE + 60)).toBeLessThan(2);
+});
