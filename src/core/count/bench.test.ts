@@ -1,5 +1,6 @@
 /** The settings bench over a log that is drawn: a battery that is emptied by night and filled by day, with clouds that look like a tail. */
 
+import { LEAD_SETTINGS } from '../../../tests/support/counterSettings';
 import { HOUR, MINUTE } from '../quantity/span';
 import type { KnownBank } from '../system/known';
 import { type BenchLog, fitSettings, schoolPresets, tryOut } from './bench';
@@ -55,16 +56,7 @@ function drawnLog(): BenchLog {
 }
 
 const log = drawnLog();
-const good: CounterSettings = {
-  capacityAh: 100,
-  chargedV: 14.2,
-  tailPercent: 4,
-  detectionMinutes: 3,
-  efficiencyPercent: 90,
-  peukert: 1,
-  thresholdA: 0,
-  peukertBelowRate: false,
-};
+const good: CounterSettings = { ...LEAD_SETTINGS, efficiencyPercent: 90, peukert: 1 };
 
 test('settings that are right keep the reading true, with a sync on each full charge and none beside', () => {
   const { trial, reading } = tryOut(log, good);

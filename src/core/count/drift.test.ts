@@ -1,21 +1,11 @@
 /** Stretches between syncs, and what made the reading part from the truth in them. */
 
+import { LEAD_SETTINGS } from '../../../tests/support/counterSettings';
 import { timelineOf } from '../log/timeline';
 import { MINUTE } from '../quantity/span';
 import { driftOf } from './drift';
 import type { Reference } from './reference';
-import type { CounterSettings } from './settings';
 
-const SETTINGS: CounterSettings = {
-  capacityAh: 100,
-  chargedV: 14.2,
-  tailPercent: 4,
-  detectionMinutes: 3,
-  efficiencyPercent: 85,
-  peukert: 1.5,
-  thresholdA: 0,
-  peukertBelowRate: false,
-};
 const HOURS = 5;
 
 /** Full for an hour, then so many amperes for an hour, then at rest; the reading falls by the exponent. */
@@ -44,7 +34,7 @@ function drawn(amps: number) {
       reading: Float32Array.from(time, (_, i) => 100 - weight * amps * run(i)),
     },
     timeline: timelineOf([]),
-    settings: SETTINGS,
+    settings: { ...LEAD_SETTINGS, peukert: 1.5 },
     reference,
     wrong: { gain: 1, unseen: [] },
     syncs: [],

@@ -1,4 +1,5 @@
 import { restPercent } from '../system/restVoltage';
+import { LEAD_SETTINGS } from '../../../tests/support/counterSettings';
 import { HOUR } from '../quantity/span';
 import { replayAs } from './kinds';
 import type { CounterSettings } from './settings';
@@ -8,16 +9,7 @@ import type { Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
 
 const MINUTE = 60_000;
-const settings: CounterSettings = {
-  capacityAh: 100,
-  chargedV: 14.2,
-  tailPercent: 4,
-  detectionMinutes: 3,
-  efficiencyPercent: 100,
-  peukert: 1,
-  thresholdA: 0,
-  peukertBelowRate: false,
-};
+const settings: CounterSettings = { ...LEAD_SETTINGS, efficiencyPercent: 100, peukert: 1 };
 
 /** So many minutes of current and voltage. */
 function drawn(minutes: number, at: (minute: number) => [amps: number, volts: number]) {

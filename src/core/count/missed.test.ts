@@ -1,19 +1,9 @@
 /** Why a full charge set nothing: which criterion failed, and by how much. */
 
+import { LEAD_SETTINGS } from '../../../tests/support/counterSettings';
 import { HOUR, MINUTE } from '../quantity/span';
 import { missedSyncs } from './missed';
 import type { CounterSettings } from './settings';
-
-const SETTINGS: CounterSettings = {
-  capacityAh: 100,
-  chargedV: 14.2,
-  tailPercent: 4,
-  detectionMinutes: 3,
-  efficiencyPercent: 85,
-  peukert: 1.25,
-  thresholdA: 0,
-  peukertBelowRate: false,
-};
 
 const charge = { from: 10 * MINUTE, to: 200 * MINUTE, full: true };
 
@@ -33,7 +23,7 @@ function missed(held: number, least: number, settings: Partial<CounterSettings> 
       ),
       reading: new Float32Array(count).fill(reading),
     },
-    { ...SETTINGS, ...settings },
+    { ...LEAD_SETTINGS, ...settings },
     [charge],
     [],
   );

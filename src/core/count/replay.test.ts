@@ -1,22 +1,12 @@
 /** The replay: against Peukert's law, against the simulated monitor step by step, and rule by rule. */
 
+import { LEAD_SETTINGS } from '../../../tests/support/counterSettings';
 import { dischargeHours } from '../system/peukert';
 import { HOUR, MINUTE } from '../quantity/span';
 import { countStep } from '../simulate/monitor';
 import { seededRandom } from '../simulate/random';
 import { replay } from './replay';
 import type { CounterSettings } from './settings';
-
-const SETTINGS: CounterSettings = {
-  capacityAh: 100,
-  chargedV: 14.2,
-  tailPercent: 4,
-  detectionMinutes: 3,
-  efficiencyPercent: 85,
-  peukert: 1.25,
-  thresholdA: 0,
-  peukertBelowRate: false,
-};
 
 /** A log of equal steps. */
 function drawn(
@@ -41,7 +31,7 @@ describe("Peukert's law (W. Peukert, Elektrotechnische Zeitschrift 20, 1897)", (
     [120, 1.25, 30, 2.675],
   ])('%d Ah, k = %d, %d A: the count is empty after %d h', (capacityAh, peukert, amps, hours) => {
     const log = drawn(Math.ceil(hours * 60) + 30, () => -amps);
-    const { reading } = replay(log, { ...SETTINGS, capacityAh, peukert }, 100);
+    const { reading } = replay(log, { ...LEAD_SETTINGS, capacityAh, peukert }, 100);
     const empty = reading.findIndex((one) => one <= 1e-4) / 60;
     expect(dischargeHours({ capacityAh, hours: 20 }, amps, peukert)).toBeCloseTo(hours, 3);
     expect(empty).toBeGreaterThan(hours - 1.5 / 60);
@@ -58,7 +48,7 @@ describe("Peukert's law (W. Peukert, Elektrotechnische Zeitschrift 20, 1897)", (
         last(
           replay(
             drawn(600, () => -amps),
-            { ...SETTINGS, peukertBelowRate: below },
+            { ...LEAD_SETTINGS, peukertBelowRate: below },
             100,
           ).reading,
         ),
@@ -66,7 +56,7 @@ describe("Peukert's law (W. Peukert, Elektrotechnische Zeitschrift 20, 1897)", (
     // (1/5)^0.25 of what flowed counts.
     const slow = replay(
       drawn(600, () => -1),
-      { ...SETTINGS, peukertBelowRate: true },
+      { ...LEAD_SETTINGS, peukertBelowRate: true },
       100,
     ).reading;
     expect(100 - last(slow)).toBeCloseTo(10 * 0.2 ** 0.25, 1);
@@ -83,7 +73,7 @@ test('step for step what the simulated monitor counts', () => {
     amps.push(now);
     volts.push(now > 0 ? random.uniform(13.5, 14.6) : random.uniform(11.8, 12.9));
   }
-  const settings: CounterSettings = { ...SETTINGS, thresholdA: 0.5 };
+  const settings: CounterSettings = { ...LEAD_SETTINGS, thresholdA: 0.5 };
   const log = {
     time: Float64Array.from(amps, (_, i) => i * 1000),
     amps: Float32Array.from(amps),
@@ -103,7 +93,7 @@ test('step for step what the simulated monitor counts', () => {
 test('of what goes in the efficiency counts, and never above full', () => {
   const { reading } = replay(
     drawn(120, () => 10),
-    SETTINGS,
+    LEAD_SETTINGS,
     50,
   );
   expect(reading[60]).toBeCloseTo(50 + 8.5, 3);
@@ -111,7 +101,7 @@ test('of what goes in the efficiency counts, and never above full', () => {
     last(
       replay(
         drawn(1200, () => 10),
-        SETTINGS,
+        LEAD_SETTINGS,
         50,
       ).reading,
     ),
@@ -119,7 +109,7 @@ test('of what goes in the efficiency counts, and never above full', () => {
 });
 
 test('currents under the threshold are not counted, either way', () => {
-  const quiet = { ...SETTINGS, thresholdA: 0.5 };
+  const quiet = { ...LEAD_SETTINGS, thresholdA: 0.5 };
   expect(
     last(
       replay(
@@ -157,7 +147,7 @@ describe('the sync', () => {
         () => amps,
         () => volts,
       ),
-      SETTINGS,
+      LEAD_SETTINGS,
       70,
     );
 
@@ -189,14 +179,14 @@ describe('the sync', () => {
       () => 2,
       (minute) => (minute === 3 ? 13.9 : 14.3),
     );
-    expect(replay(log, SETTINGS, 70).syncs[0]!.index).toBe(7);
+    expect(replay(log, LEAD_SETTINGS, 70).syncs[0]!.index).toBe(7);
   });
 });
 
 test('a gap is not counted: the count stands, and the clock of the sync begins anew', () => {
   const log = drawn(60, () => -10);
   const time = log.time.map((one, i) => (i > 30 ? one + 5 * HOUR : one));
-  const { reading } = replay({ ...log, time }, { ...SETTINGS, peukert: 1 }, 80);
+  const { reading } = replay({ ...log, time }, { ...LEAD_SETTINGS, peukert: 1 }, 80);
   expect(reading[30]).toBeCloseTo(75, 3);
   expect(reading[31]).toBe(reading[30]);
   expect(last(reading)).toBeCloseTo(75 - (10 * 29) / 60, 3);
@@ -205,8 +195,8 @@ test('a gap is not counted: the count stands, and the clock of the sync begins a
 test('an array that is kept is filled, and no samples are no reading', () => {
   const log = drawn(10, () => -1);
   const kept = new Float32Array(11);
-  expect(replay(log, SETTINGS, 50, kept).reading).toBe(kept);
+  expect(replay(log, LEAD_SETTINGS, 50, kept).reading).toBe(kept);
   expect(
-    replay({ time: new Float64Array(), amps: new Float32Array(), volts: null }, SETTINGS, 50).syncs,
+    replay({ time: new Float64Array(), amps: new Float32Array(), volts: null }, LEAD_SETTINGS, 50).syncs,
   ).toEqual([]);
 });
