@@ -17,6 +17,8 @@ export interface Drawn {
   batteryAmps?(minute: number): number;
   volts(minute: number): number;
   loadVolts?(minute: number): number;
+  /** A that a charger gives: then it has a log, and the load has none. */
+  given?(minute: number): number;
   shown?(minute: number): number;
 }
 
@@ -24,7 +26,14 @@ export const column = (of: (minute: number) => number, days: number) =>
   Float32Array.from({ length: days * DAY }, (_, i) => of(i));
 
 export function find(
-  { amps, batteryAmps = amps, volts, loadVolts, shown }: Drawn,
+  {
+    amps,
+    given,
+    batteryAmps = (minute) => amps(minute) - (given?.(minute) ?? 0),
+    volts,
+    loadVolts,
+    shown,
+  }: Drawn,
   load: Partial<KnownSystem['loads'][number]> = {},
   { days = 2, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp' } = {},
 ) {
@@ -38,20 +47,22 @@ export function find(
       ...(shown ? { soc: column(shown, days) } : {}),
     },
   };
-  const pump: Series = {
-    device: 'pump',
-    time,
-    channels: {
-      load_current: column(amps, days),
-      ...(loadVolts ? { load_voltage: column(loadVolts, days) } : {}),
-    },
-  };
+  const beside: Series = given
+    ? { device: 'charger', time, channels: { source_current: column(given, days) } }
+    : {
+        device: 'pump',
+        time,
+        channels: {
+          load_current: column(amps, days),
+          ...(loadVolts ? { load_voltage: column(loadVolts, days) } : {}),
+        },
+      };
   const system = {
     bank: { chemistry, cellsInSeries: chemistry === 'agm' ? 6 : 4, capacityAh: 100 },
-    sources: [],
+    sources: given ? [{ id: 'charger', name: 'Charger', ratedA: 20 }] : [],
     loads: [{ id: 'pump', name: 'Pump', counted: true, ...load }],
     timeZone: 'UTC',
   } as unknown as KnownSystem;
-  const timeline = timelineOf([monitor, pump, ...more]);
+  const timeline = timelineOf([monitor, beside, ...more]);
   return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
 }

@@ -164,8 +164,12 @@ function reasonOf(
   return giving && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
 }
 
-/** The battery gave a part of it at the least: a voltage that a charger lifts comes to no limit, and what it carries goes off with it. */
-const isGiving = ({ moment, fell }: Drop): boolean => !(moment.amps < GIVES * fell);
+/**
+ * The battery gave a part of it at the least: a voltage that a charger lifts comes to no limit, and what it carries goes off with it. Of a
+ * load with a log of its own that is not asked: the battery's meter may not see it.
+ */
+const isGiving = ({ load, moment, fell }: Drop): boolean =>
+  load.given === null || !(moment.amps < GIVES * fell);
 
 /** A lithium pack whose cells are not logged is down at what a BMS lets them down to. */
 const isDrained = ({ lowestV, volts }: Moment, { bank, bms }: KnownSystem): boolean =>
