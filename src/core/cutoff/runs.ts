@@ -10,8 +10,11 @@ const RUNS = { fewest: 4, spread: 0.05, amps: 0.25 };
 /** Cut runs are shorter than those that end by themselves, and end at a lower voltage, V a 12 V block. */
 const LOWER = 0.04;
 
-/** Runs of one length whose ends lie so far apart, V a 12 V block, beyond what the voltage sinks by in so many samples: no limit ended them. */
-const APART = { volts: 0.06, samples: 2, spread: 0.01 };
+/**
+ * Runs of one length whose ends lie so far apart, V a 12 V block, beyond what the voltage sinks by in so many samples: no limit ended them.
+ * A log in tenths of a volt parts them by less.
+ */
+const APART = { volts: 0.12, samples: 2, spread: 0.01 };
 
 /** Of runs that leave the other loads on, fewer than this part take them with them. */
 const LEAVES = 0.2;
