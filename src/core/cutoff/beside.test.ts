@@ -1,5 +1,6 @@
 /** What stands beside a cut-off: the strip about it, what was promised before, what was not delivered, and near misses. */
 
+import { LEAD_MONITOR } from '../../../tests/support/counterSettings';
 import type { Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
 import { knownSystem } from '../system/known';
@@ -22,16 +23,7 @@ const system = (cutoffV: number) =>
       chargeVolts: { min: 14.2, max: 14.6 },
     },
     sources: [],
-    monitor: {
-      method: 'shunt',
-      capacityAh: 100,
-      chargedV: 14.2,
-      tailPercent: 4,
-      detectionMinutes: 3,
-      efficiencyPercent: 85,
-      peukert: 1.25,
-      floorPercent: 50,
-    },
+    monitor: LEAD_MONITOR,
     loads: [{ id: 'pump', name: 'Pump', kind: 'dc', cutoffV, counted: true }],
   } as unknown as System)!;
 

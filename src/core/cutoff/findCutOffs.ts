@@ -10,7 +10,7 @@ import { batteryLog, type Timeline } from '../log/timeline';
 import { clamp } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { blocksInSeries, deadVolts, isLead } from '../system/chemistry';
-import type { KnownBank, KnownSystem } from '../system/known';
+import type { KnownSystem } from '../system/known';
 import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
@@ -18,11 +18,9 @@ import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import { endAtOneVoltage } from './oneVoltage';
 import { type Runs, usualRuns } from './runs';
 import { LONG, momentReader, type Moment } from './moment';
-import { restAfter } from './recovered';
+import { together, TOGETHER } from './together';
 import type { CutOff, CutReason } from './types';
 
-/** Trips of one load within this are one cut-off. */
-export const TOGETHER = 30 * MINUTE;
 /** How near a setting the log must come, V a 12 V block: at the load's own terminals, and seen from the battery. */
 const NEAR = { load: 0.12, battery: 0.25 };
 /** The same where other loads draw on: a run that ends by itself looks the same. */
@@ -259,45 +257,4 @@ function bmsReason(
   if (surges) return 'surge';
   // Without cells a pack that was low is taken for one with a low cell.
   return lowestV !== lowestV && volts < LOW.lithium * blocksInSeries(bank) ? 'cell-low' : 'unknown';
-}
-
-/** Trips of one cutter close together as one, with what the battery came back to. */
-function together(found: readonly Found[], timeline: Timeline, bank: KnownBank): CutOff[] {
-  const list: CutOff[] = [];
-  for (const { drop, at, by, why, moment } of found) {
-    const same = list.find((one) => one.by === by && at - one.last < TOGETHER);
-    const back = drop?.back ?? NaN;
-    if (same) {
-      same.last = at;
-      same.trips++;
-      same.back = back;
-      continue;
-    }
-    list.push({
-      at,
-      last: at,
-      trips: 1,
-      by,
-      why,
-      back,
-      shown: moment.shown,
-      held: moment.held,
-      deviation: moment.deviation,
-      volts: moment.volts,
-      loadVolts: drop?.loadVolts ?? NaN,
-      loadAmps: drop?.peak ?? NaN,
-      amps: moment.amps,
-      ranMs: drop?.ranMs ?? NaN,
-      restVolts: NaN,
-      lowestV: moment.lowestV,
-      meanV: moment.meanV,
-      lowestCell: moment.lowestCell,
-      celsius: moment.celsius,
-      promisedHours: NaN,
-      missedWh: NaN,
-      around: null,
-    });
-  }
-  for (const one of list) one.restVolts = restAfter(timeline, one, bank);
-  return list;
 }

@@ -51,8 +51,9 @@ const DEAD = 0.4;
 
 /** A meter behind what let go shows a dead bus, one before it the battery: what they show then is not the same, and is left out. */
 function alive(volts: Float32Array | undefined): Float32Array | undefined {
-  const dead = volts && DEAD * median(volts);
-  return volts?.map((one) => (one < dead! ? NaN : one));
+  if (!volts) return volts;
+  const dead = DEAD * median(volts);
+  return volts.some((one) => one < dead) ? volts.map((one) => (one < dead ? NaN : one)) : volts;
 }
 
 /** Null when the two have seen nothing in common or overlap by less than half a day. Voltage decides; current where it does not. */

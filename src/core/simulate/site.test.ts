@@ -1,7 +1,7 @@
 /** The parts that a simulated site is made of. */
 
+import { LEAD_MONITOR } from '../../../tests/support/counterSettings';
 import { DAY, HOUR } from '../quantity/span';
-import type { KnownMonitor } from '../system/known';
 import { drive, restingCharger, runCharger, type ChargerSpec } from './charger';
 import { keptDemo, keptTruth } from '../../../tests/support/demos';
 import { demoJob, DEMO_SLUGS } from './demo';
@@ -113,16 +113,7 @@ describe('charger', () => {
 });
 
 describe('monitor', () => {
-  const monitor: KnownMonitor = {
-    method: 'shunt',
-    capacityAh: 100,
-    chargedV: 14.2,
-    tailPercent: 4,
-    detectionMinutes: 3,
-    efficiencyPercent: 85,
-    peukert: 1.25,
-    floorPercent: 50,
-  };
+  const monitor = LEAD_MONITOR;
   const hour = (amps: number, volts = 12.5, percent = 80, of = monitor) => {
     const state = { percent, heldSeconds: 0 };
     for (let i = 0; i < 60; i++) countStep(of, state, 60, volts, amps);
