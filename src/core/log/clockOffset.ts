@@ -2,8 +2,9 @@
 
 import { median, theilSen } from '../quantity/numbers';
 import { DAY, HOUR, lengthOf, MINUTE, type Span } from '../quantity/span';
+import { correlations, correlationsBetween, partOnGrid, type Point, quickPart } from './agreement';
 import { type Series, spanOf } from './channels';
-import { firstAtOrAfter, gapLimit, type Grid, medianStep, toGrid } from './grid';
+import { medianStep } from './grid';
 
 export interface ClockOffset {
   /** To be added to the first time of `second` so that it agrees with `first`, ms. */
@@ -26,8 +27,6 @@ export interface ClockOffset {
 /** Zones and a day that was mistyped are within this, ms. */
 const WIDEST = 26 * HOUR;
 const COARSE = 5 * MINUTE;
-/** Slow swings, which any two days share, are taken out: what is left is what a site does at its own moments, ms. */
-const SLOW = 3 * HOUR;
 /** A few weeks tell as much as a year. */
 const LONGEST = 28 * DAY;
 
@@ -56,6 +55,11 @@ function alive(volts: Float32Array | undefined): Float32Array | undefined {
   return volts.some((one) => one < dead) ? volts.map((one) => (one < dead ? NaN : one)) : volts;
 }
 
+function isDeadAt(series: Series): boolean {
+  const volts = voltsOf(series);
+  return volts !== undefined && alive(volts) !== volts;
+}
+
 /** Null when the two have seen nothing in common or overlap by less than half a day. Voltage decides; current where it does not. */
 export function clockOffset(first: Series, second: Series): ClockOffset | null {
   const one = spanOf(first);
@@ -69,6 +73,7 @@ export function clockOffset(first: Series, second: Series): ClockOffset | null {
     alive(voltsOf(second)),
     'voltage',
     overlap,
+    isDeadAt(first) || isDeadAt(second),
   );
   if (byVolts?.sure || (byVolts && byVolts.shifted > WELL)) return byVolts;
   const byAmps = heldTogether(first, ampsOf(first), second, ampsOf(second), 'current', overlap);
@@ -109,14 +114,15 @@ function heldTogether(
   b: Float32Array | undefined,
   seen: ClockOffset['seen'],
   overlap: Span,
+  hasDead = false,
 ): ClockOffset | null {
   if (!a || !b) return null;
   const window = { from: overlap.from, to: Math.min(overlap.to, overlap.from + LONGEST) };
   const slower = Math.max(medianStep(first.time), medianStep(second.time));
   const at = (span: Span, step: number, shifts: readonly number[]) =>
-    correlations(first.time, a, second.time, b, span, step, shifts);
+    correlations(first.time, a, second.time, b, span, step, shifts, hasDead);
   const closely = (span: Span, step: number, shifts: readonly number[]) =>
-    correlationsBetween(first.time, a, second.time, b, span, step, shifts);
+    correlationsBetween(first.time, a, second.time, b, span, step, shifts, hasDead);
   const step = Math.max(COARSE, slower);
   const coarse = at(window, step, lags(-WIDEST, WIDEST, step));
   const rough = nearest(coarse);
@@ -180,136 +186,9 @@ function driftOf(shiftIn: (span: Span) => number, window: Span) {
   return { perDay: slope, middle: intercept, certain: off <= shifts.length / 5 };
 }
 
-interface Point {
-  lag: number;
-  r: number;
-}
-
 function lags(from: number, to: number, step: number): number[] {
   const out: number[] = [];
   for (let lag = Math.ceil(from / step) * step; lag <= to; lag += step) out.push(lag);
-  return out;
-}
-
-/** Correlation of the two voltages, slow swings taken out, for each shift of the second. */
-function correlations(
-  timeA: Float64Array,
-  a: Float32Array,
-  timeB: Float64Array,
-  b: Float32Array,
-  window: Span,
-  step: number,
-  at: readonly number[],
-): Point[] {
-  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)), cuts: [] };
-  const x = quickPart(partOnGrid(timeA, a, grid), step);
-  const y = quickPart(partOnGrid(timeB, b, grid), step);
-  return at.map((lag) => ({ lag, r: correlation(x, y, Math.round(lag / step)) }));
-}
-
-/**
- * The same between samples: each log is read off at the moments of a grid, along the line between its samples, and the second is shifted
- * before it is read. Means of cells would lag behind by half of them, and not by the same in two logs of differing steps.
- * The shifts are halves of a step: the second is read off once on the grid and once half a step beside it, and slid along by whole steps.
- */
-function correlationsBetween(
-  timeA: Float64Array,
-  a: Float32Array,
-  timeB: Float64Array,
-  b: Float32Array,
-  window: Span,
-  step: number,
-  at: readonly number[],
-): Point[] {
-  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)), cuts: [] };
-  const x = quickPart(readOff(timeA, a, grid), step);
-  const halves = at.map((lag) => Math.round((2 * lag) / step));
-  const slides = halves.map((one) => Math.floor(one / 2));
-  const [least, most] = [Math.min(...slides), Math.max(...slides)];
-  const slid = (beside: number) =>
-    quickPart(
-      readOff(timeB, b, {
-        ...grid,
-        from: grid.from - most * step - beside,
-        count: grid.count + most - least,
-      }),
-      step,
-    );
-  const [onGrid, halfBeside] = [slid(0), slid(step / 2)];
-  return at.map((lag, k) => {
-    const shift = most - slides[k]!;
-    const y = halves[k]! === 2 * slides[k]! ? onGrid : halfBeside;
-    return { lag, r: correlation(x, y.subarray(shift, shift + grid.count), 0) };
-  });
-}
-
-/** Values along the line between samples at the moments of a grid; NaN outside the log, in its gaps and beside missing samples. */
-function readOff(time: Float64Array, values: Float32Array, { from, step, count }: Grid): Float32Array {
-  const out = new Float32Array(count).fill(NaN);
-  const limit = gapLimit(medianStep(time));
-  let k = Math.max(1, firstAtOrAfter(time, from));
-  for (let i = 0; i < count; i++) {
-    const ms = from + i * step;
-    while (k < time.length && time[k]! < ms) k++;
-    if (k >= time.length) break;
-    const before = time[k - 1]!;
-    if (ms < before || time[k]! - before > limit) continue;
-    out[i] = values[k - 1]! + ((values[k]! - values[k - 1]!) * (ms - before)) / (time[k]! - before);
-  }
-  return out;
-}
-
-/** Only the samples of the grid's span are looked at. */
-function partOnGrid(time: Float64Array, values: Float32Array, grid: Grid): Float32Array {
-  const from = firstAtOrAfter(time, grid.from);
-  const to = firstAtOrAfter(time, grid.from + grid.count * grid.step);
-  return toGrid(time.subarray(from, to), values.subarray(from, to), grid);
-}
-
-/** Correlation of x[i + shift] with y[i] where both are known. */
-function correlation(x: Float32Array, y: Float32Array, shift: number): number {
-  let n = 0;
-  let sx = 0;
-  let sy = 0;
-  let sxx = 0;
-  let syy = 0;
-  let sxy = 0;
-  const from = Math.max(0, -shift);
-  const to = Math.min(y.length, x.length - shift);
-  for (let i = from; i < to; i++) {
-    const p = x[i + shift]!;
-    const q = y[i]!;
-    if (p !== p || q !== q) continue;
-    n++;
-    sx += p;
-    sy += q;
-    sxx += p * p;
-    syy += q * q;
-    sxy += p * q;
-  }
-  if (n < 30) return 0;
-  const vx = sxx - (sx * sx) / n;
-  const vy = syy - (sy * sy) / n;
-  return vx > 1e-9 && vy > 1e-9 ? (sxy - (sx * sy) / n) / Math.sqrt(vx * vy) : 0;
-}
-
-/** What is left when a running mean is taken off. */
-function quickPart(values: Float32Array, step: number): Float32Array {
-  const half = Math.max(1, Math.round(SLOW / step / 2));
-  const out = new Float32Array(values.length).fill(NaN);
-  let sum = 0;
-  let known = 0;
-  const add = (value: number | undefined, sign: 1 | -1) => {
-    if (value === undefined || value !== value) return;
-    sum += sign * value;
-    known += sign;
-  };
-  for (let i = 0; i < half; i++) add(values[i], 1);
-  for (let i = 0; i < values.length; i++) {
-    add(values[i + half], 1);
-    add(values[i - half - 1], -1);
-    if (known > half / 2) out[i] = values[i]! - sum / known;
-  }
   return out;
 }
 
