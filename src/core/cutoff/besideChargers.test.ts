@@ -87,3 +87,29 @@ test('what vanishes where a charger begins to give is carried by it', () => {
     ),
   ).toEqual([]);
 });
+
+test('runs after which the rest is drawn on have ended by themselves, though a charger without a log hides the loads by day', () => {
+  // By night half an ampere, and 2.5 A for three minutes now and then, at one voltage; by day the charger carries all.
+  const time = Float64Array.from({ length: 5 * DAY }, (_, i) => i * MINUTE);
+  const isNight = (m: number) => m % DAY < 360;
+  const starts = (m: number) =>
+    [20, 56, 113, 158, 222, 291].map((at) => at + ((13 * Math.floor(m / DAY)) % 17));
+  const runs = (m: number) => starts(m).some((at) => m % DAY >= at && m % DAY < at + 3);
+  const of = (rest: number) => {
+    const channels = {
+      battery_voltage: column((m) => (isNight(m) ? (runs(m) ? 12.52 : 12.56) : 13.8), 5),
+      battery_current: column((m) => (isNight(m) ? -rest - (runs(m) ? 2 : 0) : 1), 5),
+    };
+    const system = {
+      bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 120 },
+      sources: [{ id: 'charger', ratedA: 12 }],
+      loads: [{ id: 'pump', name: 'Pump', counted: true }],
+      timeZone: 'UTC',
+    } as unknown as KnownSystem;
+    const timeline = timelineOf([{ device: 'monitor', time, channels }]);
+    return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null).length;
+  };
+  expect(of(0.3)).toBe(0);
+  // Where nothing is left, one voltage again and again is a limit.
+  expect(of(0)).toBeGreaterThan(3);
+});

@@ -108,8 +108,11 @@ export function dropsOf(
       continue;
     }
     // A sun that rises takes the loads over by and by, and soon charges.
-    if (lets || !(load.hidden && isTakenOver(load, i)))
-      found.push(dropAt(ran, i, end, load.hidden ? 'none' : restOf(load, startOfRun(load, ran), i, noise)));
+    if (lets || !(load.hidden && isTakenOver(load, i))) {
+      const rest = restOf(load, startOfRun(load, ran), i, noise);
+      // A source that nobody logged may carry the rest of them.
+      found.push(dropAt(ran, i, end, load.hidden && rest === 'gone' ? 'none' : rest));
+    }
     i = end - 1;
   }
   return found;

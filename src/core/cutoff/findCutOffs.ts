@@ -14,6 +14,7 @@ import type { KnownSystem } from '../system/known';
 import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
+import { busDeaths } from './deadBus';
 import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import { endAtOneVoltage } from './oneVoltage';
 import { type Runs, usualRuns } from './runs';
@@ -46,11 +47,11 @@ const BACK = 3;
 /** A spike of this part of what a protection trips at may have tripped it: logs miss the top. */
 const NEARLY = 0.85;
 /**
- * It comes to its limit within so many samples, in a log with at most so much between two; of what sinks by more than the wiring up to the
- * load loses, V a 12 V block, that is not seen from the battery.
+ * It comes to its limit within so many samples, in a log with at most so much between two. What the wiring up to the load loses, V a
+ * 12 V block, is not seen from the battery: it comes on top where it is sunk through within those samples, or within this part of the run.
  */
 const REACHES = 3;
-const WIRING = 0.04;
+const WIRING = { volts: 0.04, part: 0.1 };
 const FINE = 2 * MINUTE;
 /** Of what was lost the battery gave so much at least. */
 const GIVES = 0.1;
@@ -94,12 +95,16 @@ export function findCutOffs(
       found.push({ drop, at: drop.at, by: idOf(drop.load), why: 'percent', moment: drop.moment });
   found.push(...endAtOneVoltage(ended, system));
   found.push(...alike(open, system, loads, batteryLog(timeline, 'soc')));
-  // What the BMS says stopped, though no load's current was logged.
-  for (const { from: at, beginSeen } of stops ?? [])
-    if (beginSeen && !found.some((one) => one.by === 'bms' && Math.abs(one.at - at) < TOGETHER)) {
-      const moment = readMoment(at);
+  // What the BMS says stopped, or a bus that has lost its voltage, though no load's current shows it.
+  const seen = [
+    ...(stops ?? []).flatMap(({ from: at, beginSeen }) =>
+      beginSeen ? [{ at, moment: readMoment(at) }] : [],
+    ),
+    ...busDeaths(timeline, system.bank, readMoment),
+  ];
+  for (const { at, moment } of seen)
+    if (!found.some((one) => one.by === 'bms' && Math.abs(one.at - at) < TOGETHER))
       found.push({ drop: null, at, by: 'bms', why: bmsReason(moment, system, false), moment });
-    }
   return together(
     found.sort((a, b) => a.at - b.at),
     timeline,
@@ -156,7 +161,9 @@ function reasonOf(
   // A run that went its whole length has ended by itself, however low the voltage was. What is under a known limit was cut, unless runs
   // that no limit can have ended are just as long: it is a load beside the one with the limit.
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
-  const ends = isUnder ? runs.isAsUncut(drop) || ranUnder(drop, limits) : runs.isDone(drop);
+  const ends = isUnder
+    ? runs.isAsUncut(drop) || ranUnder(drop, limits)
+    : runs.isDone(drop) || (limits.length === 0 && runs.hasRunLower(drop));
   if ((giving || isUnder) && volts <= limit && !ends) return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
   return giving && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
@@ -186,8 +193,9 @@ const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limits: readonly number
 function wouldReach({ at, ranMs, load, moment: { sinks } }: Drop, over: number, wiring: number): boolean {
   const step = medianStep(load.time);
   const sunk = REACHES * sinks.volts;
+  const isShort = Math.max(REACHES, (WIRING.part * ranMs) / step) * sinks.volts >= wiring;
   // Seen within the run alone: as a run begins the voltage falls by far more.
-  return step <= FINE && at - ranMs + step < sinks.since && over <= sunk + (sunk >= wiring ? wiring : 0);
+  return step <= FINE && at - ranMs + step < sinks.since && over <= sunk + (isShort ? wiring : 0);
 }
 
 /** What cut a load while others went on: a limit of its own that is known, or null. */
@@ -201,7 +209,7 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
     if (cutoffV === undefined) continue;
     const own = loadVolts === loadVolts;
     const over = endVolts(drop) - cutoffV;
-    const soon = wouldReach(drop, over, own ? 0 : WIRING * blocks);
+    const soon = wouldReach(drop, over, own ? 0 : WIRING.volts * blocks);
     const seen = isGiving(drop) ? (soon ? NEAR.battery : NEAR_PART.battery) : 0;
     const near = (own ? NEAR_PART.load : seen) * blocks;
     // How long a run was that the log begins with is not known.

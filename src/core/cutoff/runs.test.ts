@@ -99,3 +99,14 @@ test('runs of one length whose ends lie far apart ended by themselves under a li
   expect(all.every(isAsUncut)).toBe(true);
   expect(isAsUncut(run(470, 11.4))).toBe(false);
 });
+
+test('a load that has drawn as much for long at a lower voltage has no limit where it ended higher', () => {
+  const lower = (amps: number, minutes = 90) =>
+    run(minutes, 11, { amps, moment: { volts: 11, highestV: 11.5 } as Drop['moment'] });
+  const high = run(600, 12.1);
+  const hasRunLower = (other: Drop) => usualRuns([high, other], above, 1).hasRunLower(high);
+  expect(hasRunLower(lower(9))).toBe(true);
+  expect(hasRunLower(lower(3))).toBe(false);
+  expect(hasRunLower(lower(9, 10))).toBe(false);
+  expect(hasRunLower({ ...lower(9), load: { ...load } })).toBe(false);
+});

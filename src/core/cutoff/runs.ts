@@ -4,6 +4,7 @@ import { medianStep } from '../log/grid';
 import { median, quantile } from '../quantity/numbers';
 import { type Drop, endVolts } from './drops';
 import type { LoadCurrent } from './loadCurrents';
+import { LONG } from './moment';
 
 /** So many runs of one length, and so alike: parts of it between a fifth and four fifths of them; and of its amperes. */
 const RUNS = { fewest: 4, spread: 0.05, amps: 0.25 };
@@ -15,6 +16,9 @@ const LOWER = 0.04;
  * A log in tenths of a volt parts them by less.
  */
 const APART = { volts: 0.12, samples: 2, spread: 0.01 };
+
+/** A load has run lower where it drew so much of its amperes, and so far under, V a 12 V block. */
+const LOW = { amps: 0.7, volts: 0.1 };
 
 /** Of runs that leave the other loads on, fewer than this part take them with them. */
 const LEAVES = 0.2;
@@ -36,6 +40,8 @@ export interface Runs {
   isWhole(drop: Drop): boolean;
   /** Whether it was over as it began, where others like it ran on. */
   isRefused(drop: Drop): boolean;
+  /** Whether the same load has drawn as much for long under the voltage that it ended at: it has no limit there. */
+  hasRunLower(drop: Drop): boolean;
 }
 
 /**
@@ -66,6 +72,14 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
       drop.ranMs <= REFUSED.samples * medianStep(drop.load.time) &&
       like(drop.load, drop.amps).filter((one) => one.ranMs >= REFUSED.longer * drop.ranMs).length >=
         REFUSED.fewest,
+    hasRunLower: ({ load, amps, moment }) =>
+      drops.some(
+        (one) =>
+          one.load === load &&
+          one.ranMs > LONG &&
+          one.amps >= LOW.amps * amps &&
+          one.moment.highestV < moment.volts - LOW.volts * blocks,
+      ),
     isUsual: (drop) => lasted(drop, usual(drop.load, drop.amps)),
     isWhole,
   };
