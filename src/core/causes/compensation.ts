@@ -3,6 +3,7 @@
 import { celsius, slopeMv } from '../quantity/text';
 import { mean, median } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
+import { celsiusAtVolts, LEAST_SLOPE } from '../charge/bySetting';
 import type { Slope } from '../charge/slope';
 import type { SourceCharging, Stage } from '../charge/types';
 
@@ -23,8 +24,7 @@ export const slopeText = (name: string, { mvPerCell, error, from, to, hours }: S
 
 /** A shorter plateau may be the top of a climb. */
 const LEAST_HELD = 10 * MINUTE;
-/** A slope under this, mV per °C and cell, tells no temperature; and absorption and float must tell the same within so many °C. */
-export const LEAST_SLOPE = -2;
+/** Absorption and float must tell the same within so many °C. */
 const SAME = 5;
 
 /** A source that still gives this part of its most at the end of a float holds nothing: a full battery takes what it has. */
@@ -44,33 +44,6 @@ export const plateausWithHeat = (
         one.celsius === one.celsius &&
         !(name === 'float' && one.endSourceAmps > GIVES_ALL * bulkAmps),
     );
-
-/** Temperature by which a charger goes that is set to a voltage and holds another. @param slope mV per °C and cell */
-export const celsiusAtVolts = (held: number, told: number, slope: number, cells: number): number =>
-  25 + (1000 * (held - told)) / (slope * cells);
-
-/** Temperatures of batteries that can be, °C. */
-const POSSIBLE = { min: -10, max: 45 };
-
-/**
- * The temperature that a charger goes by, from what it is set to at 25 °C and what it held over three plateaus or more. Null where the
- * setting or its slope is not known, or where no battery can be so cold or warm.
- * @returns °C
- */
-export function celsiusBySetting(
-  { source, charges, bank }: SourceCharging,
-  name: 'absorption' | 'float',
-): number | null {
-  const { absorptionV, floatV, compensationMvPerCellPerC: slope } = source?.profile ?? {};
-  const told = name === 'float' ? floatV : absorptionV;
-  if (told === undefined || slope === undefined || slope > LEAST_SLOPE) return null;
-  const held = charges
-    .flatMap((one) => one.stages)
-    .filter((one) => one.stage === name && one.heldMs >= LEAST_HELD && one.volts === one.volts);
-  if (held.length < 3) return null;
-  const by = celsiusAtVolts(median(held.map((one) => one.volts)), told, slope, bank.cellsInSeries);
-  return by > POSSIBLE.min && by < POSSIBLE.max ? by : null;
-}
 
 export interface GoesBy {
   /** °C by which the temperature that the charger goes by lies above the battery's. */

@@ -7,7 +7,7 @@ import { bankOf } from '../system/bankOf';
 import { expectedVolts, isLead } from '../system/chemistry';
 import type { SourceCharging, Stage } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { celsiusBySetting } from './compensation';
+import { celsiusBySetting } from '../charge/bySetting';
 import { floatRange } from './remedy';
 
 const WEIGHTS = {

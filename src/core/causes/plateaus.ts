@@ -7,8 +7,8 @@ import { expectedVolts, isLead, type Range } from '../system/chemistry';
 import { bankOf } from '../system/bankOf';
 import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
+import { celsiusBySetting, celsiusOfLowSetting } from '../charge/bySetting';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
-import { celsiusBySetting } from './compensation';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
 export interface Plateaus {
@@ -53,10 +53,12 @@ export function plateausOf(one: SourceCharging, system: System): Plateaus | null
   // Held as it is set, by the temperature that was logged or that the float tells: the setting itself is judged, at 25 °C.
   const logged = median(stages.map((one) => one.celsius));
   const heat = logged === logged ? logged : byFloat;
-  const asSet =
-    heat !== null && byAbsorption !== null && Math.abs(heat - byAbsorption) <= FLOAT_TELLS
-      ? median(stages.map(heldVolts)) - setV!
-      : null;
+  // Where none tells, but the setting itself is below the range: at the temperature that it then goes by, the season's, it is held too.
+  const implied = heat === null ? celsiusOfLowSetting(one, system) : null;
+  const isAsSet =
+    implied !== null ||
+    (heat !== null && byAbsorption !== null && Math.abs(heat - byAbsorption) <= FLOAT_TELLS);
+  const asSet = isAsSet ? median(stages.map(heldVolts)) - setV! : null;
   const rangeOf = (stage: Stage): Range => {
     if (asSet !== null) {
       const shift = stage.celsius === stage.celsius ? heldVolts(stage) - setV! : asSet;
@@ -86,8 +88,13 @@ export function plateausOf(one: SourceCharging, system: System): Plateaus | null
   };
   const ranges = stages.map(rangeOf);
   const temperature = median(stages.map((one) => one.celsius));
-  const at = temperature === temperature ? `at ${celsius(temperature)}` : 'with the temperature not logged';
-  const asked = expectedVolts(bank, 'absorption', temperature);
+  const at =
+    temperature === temperature
+      ? `at ${celsius(temperature)}`
+      : implied !== null
+        ? `as it does at ${celsius(implied)} by its setting`
+        : 'with the temperature not logged';
+  const asked = expectedVolts(bank, 'absorption', implied ?? temperature);
   return {
     stages,
     below: stages.map((one, i) => (ranges[i]!.min - heldVolts(one)) * perCell),

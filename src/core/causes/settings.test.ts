@@ -2,7 +2,7 @@
 
 import { agm, held, profile, seen, source, sumOf } from '../../../tests/support/drawnCharges';
 import { capacityWrong } from './capacity-wrong';
-import { celsiusBySetting } from './compensation';
+import { celsiusBySetting, celsiusOfLowSetting } from '../charge/bySetting';
 import { chargeVoltageHigh } from './charge-voltage-high';
 import { chargeVoltageLow } from './charge-voltage-low';
 import { floatUnsuited } from './float-unsuited';
@@ -31,6 +31,23 @@ test('a charger that holds what it is set to tells the temperature that it goes 
   // No battery is so warm; without a setting nothing is told.
   expect(celsiusBySetting(set(14.4, 13.7, 80), 'float')).toBeNull();
   expect(celsiusBySetting(set(14.4, undefined, 10), 'float')).toBeNull();
+});
+
+describe('an absorption that is set too low, with no temperature logged', () => {
+  const place = { timeZone: 'Europe/Rome' };
+  test('tells the battery’s temperature, where the season can have it', () => {
+    expect(celsiusOfLowSetting(set(13.7, undefined, 10), place)).toBeCloseTo(10, 6);
+    expect(celsiusOfLowSetting(set(14.4, undefined, 10), place)).toBeNull();
+    expect(celsiusOfLowSetting(set(13.7, undefined, 10, true), place)).toBeNull();
+    expect(celsiusOfLowSetting(set(13.7, undefined, -5), place)).toBeNull();
+    expect(celsiusOfLowSetting(set(13.7, undefined, 10), { ...place, site: { coldestC: 18 } })).toBeNull();
+  });
+  test('is found, though the compensation lifts it to where it would be right on a warm day', () => {
+    const low = chargeVoltageLow.weigh!(seen([set(13.7, undefined, 10)]));
+    expect(sumOf(low)).toBeGreaterThan(12);
+    expect(low[0]!.text).toContain('as it does at 10 °C by its setting, where the battery asks for 14.');
+    expect(sumOf(chargeVoltageLow.weigh!(seen([set(14.4, undefined, 33)])))).toBeLessThan(0);
+  });
 });
 
 describe('a float that is set too low, with no temperature logged', () => {

@@ -13,6 +13,7 @@ import { coldEdgesOf } from './coldEdges';
 import { coldIdleOf, neverGave } from './coldIdle';
 import { heldFullBy, isFull } from './full';
 import { leftEarlyOf } from './leftEarly';
+import { celsiusOfLowSetting } from './bySetting';
 import { findLimits } from './limit';
 import { ampHoursIn, ampsAfter, before, measureStage } from './measure';
 import { missingOf } from './missing';
@@ -71,6 +72,9 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     const charges = groupRuns(runs, view.grid.step).map((group) =>
       chargeOf(group, view, setpoints, timeline, bank),
     );
+    const impliedC = celsiusOfLowSetting({ source, charges, bank }, system);
+    if (impliedC !== null)
+      for (const stage of charges.flatMap((one) => one.stages)) stage.impliedC = impliedC;
     whatEnded(charges, view, source, system, setpoints);
     // A battery whose BMS refused the charge may look full and is not: a cell stands in the way.
     for (const charge of charges)

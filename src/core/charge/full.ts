@@ -4,6 +4,7 @@ import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { CHEMISTRY, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { cellAt, cellStart } from '../log/grid';
+import { heatOf } from './bySetting';
 import type { Setpoints } from './setpoint';
 import type { Charge, Stage } from './types';
 import { at25, type ChargeView } from './view';
@@ -70,8 +71,8 @@ export function isFull(
       one.endAmpsAreBattery &&
       percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps) <= fullTailPercent / 8 &&
       one.volts >=
-        expectedVolts(bank, 'float', one.celsius).min -
-          (one.celsius === one.celsius ? 0 : WEATHER * view.blocks)
+        expectedVolts(bank, 'float', heatOf(one)).min -
+          (heatOf(one) === heatOf(one) ? 0 : WEATHER * view.blocks)
     );
   });
 }
@@ -105,7 +106,8 @@ export const fills = (stage: Stage, bank: KnownBank, blocks: number): boolean =>
   highestVolts(stage) >= fillingVolts(stage, bank, blocks);
 
 /** Least voltage that fills the battery, given its tail, V. */
-function fillingVolts({ celsius }: Stage, bank: KnownBank, blocks: number): number {
+function fillingVolts(stage: Stage, bank: KnownBank, blocks: number): number {
+  const celsius = heatOf(stage);
   const known = celsius === celsius || !isLead(bank.chemistry);
   return expectedVolts(bank, 'absorption', celsius).min - (STILL_FILLS + (known ? 0 : WEATHER)) * blocks;
 }

@@ -31,6 +31,8 @@ export interface Stage extends Span {
   batteryVolts: number;
   /** Median battery temperature, °C, or NaN. */
   celsius: number;
+  /** Where it was not logged: the temperature that a charger set below the battery's range goes by, °C. */
+  impliedC?: number;
   /** Current at the end, A: the battery's where it is known, else the source's own. */
   endAmps: number;
   /** Source's own current at the end, A. */

@@ -2,6 +2,7 @@
 
 import { clamp, isNumber } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
+import { heatOf } from '../charge/bySetting';
 import { fills, isSteady, WEATHER } from '../charge/full';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
@@ -160,15 +161,15 @@ const ownVolts = ({ batteryVolts, volts }: Stage): number => (isNumber(batteryVo
 
 /** How often a voltage above its range multiplies the current of lead by e: what flows then is mostly gas. */
 function foldsOver(stage: Stage, bank: KnownBank): number {
-  const weather = stage.celsius === stage.celsius ? 0 : WEATHER * blocksInSeries(bank);
-  const over = ownVolts(stage) - expectedVolts(bank, 'absorption', stage.celsius).max - weather;
+  const weather = heatOf(stage) === heatOf(stage) ? 0 : WEATHER * blocksInSeries(bank);
+  const over = ownVolts(stage) - expectedVolts(bank, 'absorption', heatOf(stage)).max - weather;
   return Math.max(0, over) / bank.cellsInSeries / TAFEL;
 }
 
 /** What lead still lacks, as a part of its capacity, because the voltage was under its range, whose tail then comes too soon. */
 function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number): number {
   if (!isLead(bank.chemistry)) return 0;
-  const under = expectedVolts(bank, 'absorption', stage.celsius).min - ownVolts(stage);
+  const under = expectedVolts(bank, 'absorption', heatOf(stage)).min - ownVolts(stage);
   const below = Math.log(tailAmps / clamp(amps, 0.01 * tailAmps, tailAmps));
   return E_FOLD * Math.max(0, under / bank.cellsInSeries / TAFEL - below);
 }
