@@ -36,6 +36,8 @@ const WEIGHTS = {
     [12, 5],
     [-1e9, -8],
   ],
+  /** It is set far higher, and something stops each charge at the top of the range. */
+  stoppedAtTop: 13,
   /** Set right at 25 °C, it goes by a temperature far below the battery's. */
   otherTemperature: -8,
   /** Configured charge voltage above the range, mV per cell. */
@@ -108,6 +110,12 @@ export const chargeVoltageHigh: Cause = {
       : [],
 };
 
+/**
+ * Where a BMS stops the charges of a charger that is set too high: V a 12 V block about the top of the range, V a 12 V block and more under
+ * what the charger is set to, and on this part of the charges.
+ */
+const STOPPED = { about: 0.1, under: 0.3, mostly: 0.6 };
+
 /** V a 12 V block under the battery's range from which a charge is on its way up to it. */
 const BROUGHT_UP = 0.4;
 
@@ -131,6 +139,22 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   const above = (1000 * usual) / bank.cellsInSeries;
   // Lead that is not brought so high by all that its charger has says nothing of the setting.
   if (lead && above < 12) return [];
+  // Nothing but its BMS opens lithium that is charged under what the charger is set to.
+  const blocks = blocksInSeries(bank);
+  const setV = source?.profile.absorptionV ?? 0;
+  const stopped = tops.filter(
+    (one, i) =>
+      Math.abs(heights[i]!) <= STOPPED.about * blocks && one.topVolts < setV - STOPPED.under * blocks,
+  );
+  if (!lead && stopped.length >= 3 && stopped.length >= STOPPED.mostly * tops.length)
+    return [
+      {
+        text: `${source!.name} broke off at ${volts(median(stopped.map((one) => one.topVolts)))} in ${share(stopped.length, tops.length, 'charge')}. That is the top of the battery’s range, where a BMS stops the charge; the charger is set to ${volts(setV)} and would go on.`,
+        decibans: shrunk(WEIGHTS.stoppedAtTop, stopped.length),
+        group: 'plateau',
+        spans: stopped,
+      },
+    ];
   const over = tops.filter((_, i) => heights[i]! > 0);
   const wentTo = median(tops.map((one) => one.topVolts));
   return [

@@ -4,6 +4,7 @@ import type { SourceCharging, Stage } from '../charge/types';
 import { HOUR } from '../quantity/span';
 import type { Source } from '../system/schema';
 import type { Judged } from './cause';
+import { chargeVoltageHigh } from './charge-voltage-high';
 import { chargeVoltageLow } from './charge-voltage-low';
 import { coldChargeBlock } from './cold-charge-block';
 import { runnerStopsCharge } from './runner-stops-charge';
@@ -216,6 +217,35 @@ test('an engine that is run every third day is judged by the days on which it ru
   expect(judged('solar').text).toBe('Charging did not get past bulk on 6 of 9 days.');
   // One run shows nothing.
   expect(judged('generator', 3)).toBeUndefined();
+});
+
+describe('lithium set far too high, whose charges break off at the top of its range', () => {
+  const high = (absorptionV: number, tops: number[]) =>
+    chargeVoltageHigh.weigh!(
+      seen(
+        [
+          {
+            source: { ...source, profile: { ...profile, absorptionV } },
+            bank: lithium,
+            charges: tops.map((topVolts) =>
+              charge([stage({ stage: 'bulk', topVolts, volts: 13.3, celsius: NaN })]),
+            ),
+            slope: null,
+          } as unknown as SourceCharging,
+        ],
+        lithium,
+      ),
+    );
+  test('was stopped by its BMS', () => {
+    const [stopped] = high(15.2, [14.61, 14.6, 13.4, 14.58, 14.62]);
+    expect(stopped!.text).toMatch(/^Charger broke off at 14\.61 V in all 4 charges\. .*set to 15\.20 V/);
+    expect(stopped!.decibans).toBeGreaterThan(8);
+  });
+  test('and one that stops at its own setting, under the range, or too seldom, was not', () => {
+    expect(sumOf(high(14.6, [14.61, 14.6, 14.58, 14.62]))).toBeLessThan(0);
+    expect(sumOf(high(15.2, [14.3, 14.3, 14.3, 14.3]))).toBeLessThan(0);
+    expect(sumOf(high(15.2, [14.6, 14.6, 14.3, 14.3]))).toBeLessThan(0);
+  });
 });
 
 describe('a voltage that is set too low, with charges too short to show a plateau', () => {

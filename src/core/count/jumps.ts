@@ -6,8 +6,9 @@ import { type CounterLog, readingQuantum } from './counterLog';
 import type { CounterSettings } from './settings';
 import type { Jump } from './types';
 
-/** Less than this is no jump, %. */
+/** Less than this is no jump, %; of smaller ones so many that come to one value, within so much, are resets. */
 const LEAST = 4;
+const SMALL = { least: 1.5, fewest: 3, same: 0.5 };
 /** Nothing that nobody saw fills or empties a battery faster than this, parts of the capacity an hour. */
 const UNSEEN_RATE = 0.06;
 
@@ -24,15 +25,16 @@ export function jumpsIn(
 ): Jump[] {
   const { time, reading, amps, volts } = log;
   if (!reading) return [];
-  const least = LEAST + 2 * readingQuantum(log);
+  const quantum = readingQuantum(log);
   const limit = gapLimit(medianStep(time));
   const found: Jump[] = [];
+  const small: Jump[] = [];
   let last = -1;
   for (let i = 0; i < time.length; i++) {
     const now = reading[i]!;
     if (now !== now) continue;
     // Most steps are far too small, whatever flowed.
-    if (last >= 0 && Math.abs(now - reading[last]!) > least) {
+    if (last >= 0 && Math.abs(now - reading[last]!) > SMALL.least + 2 * quantum) {
       const sinceMs = time[i]! - time[last]!;
       const hours = sinceMs / HOUR;
       const silent = sinceMs > limit;
@@ -42,23 +44,25 @@ export function jumpsIn(
       const flowed = Math.max(0, way * amps[i]!, way * amps[last]!) || 0;
       const counted = 100 * hours * Math.max(silent ? UNSEEN_RATE : 0, (1.5 * flowed) / capacityAh);
       const rises = now >= 99.5;
-      if (
-        Math.abs(now - from) > least + counted &&
-        (silent || !rises) &&
-        !(silent && !rises && goesAsFar(log, last, i, limit))
-      )
-        found.push({
-          at: time[i]!,
-          from,
-          to: now,
-          silentMs: silent ? sinceMs : 0,
-          sinceMs,
-          mayBeSync: rises && volts !== null && Math.max(volts[i]!, volts[last]!) >= chargedV,
-        });
+      const beyond = Math.abs(now - from) - 2 * quantum - counted;
+      const jump = {
+        at: time[i]!,
+        from,
+        to: now,
+        silentMs: silent ? sinceMs : 0,
+        sinceMs,
+        mayBeSync: rises && volts !== null && Math.max(volts[i]!, volts[last]!) >= chargedV,
+      };
+      if (beyond <= LEAST) {
+        if (beyond > SMALL.least && !silent && !rises) small.push(jump);
+      } else if (silent ? rises || !goesAsFar(log, last, i, limit) : !rises) found.push(jump);
     }
     last = i;
   }
-  return found;
+  const all = [...found, ...small];
+  const isAgain = ({ to }: Jump) =>
+    all.filter((one) => Math.abs(one.to - to) <= SMALL.same + quantum).length >= SMALL.fewest;
+  return [...found, ...small.filter(isAgain)].sort((a, b) => a.at - b.at);
 }
 
 /** A silence in which the reading goes no further than it is seen to go in as long hides loads or a charge, and no restart. */

@@ -96,6 +96,20 @@ describe('jumps', () => {
     expect(jumpsIn(log([50, 50.5, 93, 93.5], 30, [0, 1, 91, 92]), COUNTS)).toEqual([]);
   });
 
+  test('small ones that come to one value again and again are resets', () => {
+    // Ten samples down to 88.3 %, then at once to a value.
+    const days = (to: number[]) =>
+      log(to.flatMap((one) => [...Array.from({ length: 10 }, (_, k) => 89.2 - k / 10), one]));
+    const jumps = (to: number[]) =>
+      jumpsIn(days(to), COUNTS)
+        .filter((one) => one.to < 88.2)
+        .map((one) => one.to);
+    expect(jumps([85, 85.1, 85])).toHaveLength(3);
+    expect(jumps([85, 85])).toEqual([]);
+    expect(jumps([85, 86.3, 84.4])).toEqual([]);
+    expect(jumps([88, 88, 88])).toEqual([]);
+  });
+
   test('missing values are passed over', () => {
     expect(jumpsIn(log([70, NaN, NaN, 69.9]), COUNTS)).toEqual([]);
     expect(found(log([84, NaN, 100]))).toEqual([[2, 84, 100]]);
