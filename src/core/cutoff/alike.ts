@@ -7,7 +7,7 @@ import { median, quantile, robustDeviation } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
-import { byClock } from './byClock';
+import { byClock, isDaily } from './byClock';
 import { type Drop, endVolts } from './drops';
 import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
 import type { Moment } from './moment';
@@ -24,6 +24,8 @@ const PAIR = { volts: 0.02, lowest: 0.02, under: 0.25 };
 const AWAY = 5 * MINUTE;
 /** Above these no disconnect lets go without a setting that says so, V a 12 V block (common practice, no source). */
 const HIGHEST = { lead: 12.6, lithium: 12.8 };
+/** Few limits of lead lie above this, V a 12 V block (common practice, no source): what runs as long each day and ends higher was ended by a clock. */
+const FEW = 12.1;
 /**
  * Lithium stands higher than that over most of its range. What always goes off at the lowest voltage of the log, and then stays away, may
  * be set so high: V a 12 V block, part of the log, time away.
@@ -47,6 +49,7 @@ export function alike(
   reading: Series | null,
 ): Found[] {
   const blocks = blocksInSeries(system.bank);
+  const lead = isLead(system.bank.chemistry);
   return loads.flatMap((load): Found[] => {
     const away = open.filter((one) => one.load === load && !(one.back - one.at < AWAY));
     const timed = new Set(byClock(away, medianStep(load.time)));
@@ -68,7 +71,7 @@ export function alike(
     const isOpen = loadOf(system, load).every((one) => one.cutoffPercent === undefined);
     const isRound = Math.abs(percent - 5 * Math.round(percent / 5)) < 0.8;
     // Lead that stood at one voltage each time may have gone off by that; in lithium's flat part nothing does.
-    const highest = isLead(system.bank.chemistry) ? HIGHEST.lead : HIGHEST.lithium;
+    const highest = lead ? HIGHEST.lead : HIGHEST.lithium;
     const byVolts = spread < SAME.volts / 3 && level < highest;
     if (
       isOpen &&
@@ -89,15 +92,12 @@ export function alike(
         drops.every(({ moment }) => moment.lowShare < PAIR.lowest);
     const isSetHigh =
       enough &&
-      !isLead(system.bank.chemistry) &&
+      !lead &&
       median(drops.map((one) => one.moment.lowShare)) < SET_HIGH.lowest &&
       median(drops.map((one) => one.back - one.at)) > SET_HIGH.away;
-    if (isLimit && level < (isSetHigh ? SET_HIGH.volts : highest))
-      return as(
-        drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts),
-        'volts',
-      );
-    return [];
+    const near = drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts);
+    const isTimed = lead && level > FEW && isDaily(near, medianStep(load.time));
+    return isLimit && !isTimed && level < (isSetHigh ? SET_HIGH.volts : highest) ? as(near, 'volts') : [];
   });
 }
 

@@ -24,3 +24,16 @@ test('what comes back as the battery recovers, sooner while the sun shines, was 
   expect(found.length).toBeGreaterThan(30);
   expect(found.every((one) => one.why === 'volts')).toBe(true);
 });
+
+test('runs that begin and end at one time each day, and end higher than limits lie, were ended by a clock', () => {
+  const daily = (minutes: (day: number) => number, end: number): Drawn => {
+    const left = (m: number) => 100 + minutes(Math.floor(m / DAY)) - (m % DAY);
+    const isOn = (m: number) => m % DAY >= 100 && left(m) > 0;
+    const about = (m: number) => end + 0.01 * (Math.floor(m / DAY) % 2);
+    return { amps: (m) => (isOn(m) ? 8 : 0), volts: (m) => (isOn(m) ? about(m) + 0.005 * left(m) : 12.9) };
+  };
+  const count = (of: Drawn) => find(of, {}, { days: 7 }).length;
+  expect(count(daily(() => 43, 12.3))).toBe(0);
+  expect(count(daily((day) => 43 - 6 * (day % 4), 12.3))).toBe(7);
+  expect(count(daily(() => 43, 11.9))).toBe(7);
+});

@@ -12,6 +12,25 @@ const QUARTER = { every: 15 * MINUTE, fewest: 4 };
  */
 const BEAT = { longest: 4 * HOUR, samples: 6, part: 0.9, fewest: 12 };
 
+/** Runs of each day: so many samples long at least, so many of them and this part of all alike; lengths within this part of them. */
+const DAILY = { samples: 20, fewest: 4, mostly: 0.8, part: 0.01 };
+
+/**
+ * Whether they begin at one time of the day and run as long each time, to the sample: what sinks to a limit takes a little more or less
+ * from day to day.
+ */
+export function isDaily(drops: readonly Drop[], step: number): boolean {
+  const whole = drops.filter((one) => one.beginSeen);
+  const ms = median(whole.map((one) => one.ranMs));
+  const within = Math.max(1.5 * step, DAILY.part * ms);
+  const beginOf = ({ at, ranMs }: Drop) => (at - ranMs) % DAY;
+  const begin = median(whole.map(beginOf));
+  const alike = whole.filter(
+    (one) => Math.abs(one.ranMs - ms) <= within && Math.abs(beginOf(one) - begin) <= within,
+  ).length;
+  return ms >= DAILY.samples * step && alike >= DAILY.fewest && alike >= DAILY.mostly * whole.length;
+}
+
 /** @param drops of one load. @param step between samples, ms */
 export const byClock = (drops: readonly Drop[], step: number): Drop[] =>
   isOnBeat(drops, step) ? [...drops] : onQuarters(drops, step);

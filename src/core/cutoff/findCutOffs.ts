@@ -15,6 +15,7 @@ import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { busDeaths } from './deadBus';
+import { withoutFarAbove } from './farAbove';
 import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import { endAtOneVoltage } from './oneVoltage';
 import { type Runs, usualRuns } from './runs';
@@ -72,7 +73,7 @@ export function findCutOffs(
   const drops = all.filter((one) => !isSmall(one));
   // Null where the BMS does not say when it stopped the discharge: then its cells do.
   const stops = refusalsOf(timeline, 'bms_discharge_allowed');
-  const found: Found[] = [];
+  const plain: Found[] = [];
   const open: Drop[] = [];
   const ended: Drop[] = [];
   const isTooCold = stops === null ? coldStops(system, timeline) : () => false;
@@ -84,12 +85,13 @@ export function findCutOffs(
       ? reasonOfPart(drop, system, runs)
       : (reasonOf(drop, system, stops, runs) ??
         (isTooCold(drop.moment.celsius) ? ({ by: 'bms', why: 'cold' } as const) : null));
-    if (reason) found.push({ ...reason, drop, at: drop.at, moment: drop.moment });
+    if (reason) plain.push({ ...reason, drop, at: drop.at, moment: drop.moment });
     // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
     else if (drop.goesOn) ended.push(drop);
     // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
     else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load))) open.push(drop);
   }
+  const found = withoutFarAbove(plain, system);
   for (const drop of all.filter(isSmall))
     if (staysAway(drop, system, readMoment))
       found.push({ drop, at: drop.at, by: idOf(drop.load), why: 'percent', moment: drop.moment });
@@ -213,7 +215,10 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
     const seen = isGiving(drop) ? (soon ? NEAR.battery : NEAR_PART.battery) : 0;
     const near = (own ? NEAR_PART.load : seen) * blocks;
     // How long a run was that the log begins with is not known.
-    const ends = runs.isDone(drop) || (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
+    const ends =
+      runs.isDone(drop) ||
+      runs.leavesWhatCutsTake(drop) ||
+      (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
     if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) || ranUnder(drop, [cutoffV]) : ends))
       return { by, why: 'volts' };
   }

@@ -110,3 +110,15 @@ test('a load that has drawn as much for long at a lower voltage has no limit whe
   expect(hasRunLower(lower(9, 10))).toBe(false);
   expect(hasRunLower({ ...lower(9), load: { ...load } })).toBe(false);
 });
+
+test('a run that leaves the other loads on has ended by itself, where what is cut takes them with it', () => {
+  const cut = [300, 320, 350, 380, 400, 450].map((one) => run(one, 11.5, { takesAll: true }));
+  const whole = run(480, 11.6, { goesOn: true });
+  const leaves = (some: readonly Drop[], one: Drop) =>
+    usualRuns([...some, one], above, 1).leavesWhatCutsTake(one);
+  expect(leaves(cut, whole)).toBe(true);
+  expect(leaves(cut, { ...whole, goesOn: false })).toBe(false);
+  expect(leaves(cut.slice(0, 3), whole)).toBe(false);
+  const both = cut.map((one) => ({ ...one, takesAll: false, goesOn: true }));
+  expect(leaves([...cut, ...both], whole)).toBe(false);
+});

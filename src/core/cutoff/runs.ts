@@ -40,6 +40,8 @@ export interface Runs {
   isWhole(drop: Drop): boolean;
   /** Whether it was over as it began, where others like it ran on. */
   isRefused(drop: Drop): boolean;
+  /** Whether it leaves the other loads on, where what lets runs like it go takes them with it. */
+  leavesWhatCutsTake(drop: Drop): boolean;
   /** Whether the same load has drawn as much for long under the voltage that it ended at: it has no limit there. */
   hasRunLower(drop: Drop): boolean;
 }
@@ -56,6 +58,7 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
   const usual = perClass((load, amps) => lengthOf(like(load, amps), load));
   const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
   const even = perClass((load, amps) => ofOneLength(like(load, amps), blocks));
+  const take = perClass((load, amps) => takesRest(like(load, amps).filter((one) => !isUncut(one))));
   const leave = perClass((load, amps) => leavesRest(like(load, amps).filter(isUncut)));
   // A run that ends by itself does not take other loads with it.
   const takesMore = ({ load, amps, takesAll }: Drop) => takesAll && leave(load, amps);
@@ -72,6 +75,7 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
       drop.ranMs <= REFUSED.samples * medianStep(drop.load.time) &&
       like(drop.load, drop.amps).filter((one) => one.ranMs >= REFUSED.longer * drop.ranMs).length >=
         REFUSED.fewest,
+    leavesWhatCutsTake: ({ load, amps, goesOn }) => goesOn && take(load, amps),
     hasRunLower: ({ load, amps, moment }) =>
       drops.some(
         (one) =>
@@ -127,6 +131,12 @@ function ofOneLength(like: readonly Drop[], blocks: number): number | null {
 const leavesRest = (some: readonly Drop[]): boolean =>
   some.filter((one) => one.goesOn).length >= RUNS.fewest &&
   some.filter((one) => one.takesAll).length < LEAVES * some.length;
+
+/** Whether nearly all of such runs took what else was drawn with them. */
+const takesRest = (some: readonly Drop[]): boolean => {
+  const taken = some.filter((one) => one.takesAll).length;
+  return taken >= RUNS.fewest && some.filter((one) => one.goesOn).length < LEAVES * taken;
+};
 
 /** Where every run comes near the limit: the longest of them, where many are of that length and the shorter ones ended lower. */
 function longest(like: readonly Drop[], load: LoadCurrent, blocks: number): number | null {
