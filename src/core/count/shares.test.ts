@@ -187,3 +187,20 @@ test('on a bus that the BMS has let go the charger feeds the loads alone: that s
   const [share] = sharesOfDrawn([sun], shown, 1440, 1, (minute) => (isDead(minute) ? 0 : 12.6));
   expect(share!.share).toBeCloseTo(1, 2);
 });
+
+test('a charger that begins as a far larger load does tells nothing of its share by that: the voltage sinks as it begins', () => {
+  // Twice a day two fifths of the capacity; the second time it answers a load of seven tenths that begins with it.
+  const answers = (minute: number) => minute % 1440 >= 900 && minute % 1440 < 960;
+  const charges = (minute: number) => minute % 1440 >= 480 && minute % 1440 < 560;
+  const own = (minute: number) => (answers(minute) || charges(minute) ? 0.4 * capacityAh : 0);
+  const drawn = (minute: number) => (answers(minute) ? 0.7 * capacityAh : 0.01 * capacityAh);
+  const [one] = sharesOfDrawn(
+    [own],
+    (minute) => own(minute) - drawn(minute),
+    1440,
+    1,
+    (minute) => (answers(minute) ? 12.1 : charges(minute) ? 13 : 12.6),
+  );
+  expect(one!.share).toBeCloseTo(1, 1);
+  expect(one!.error).toBeLessThan(0.1);
+});

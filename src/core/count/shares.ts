@@ -113,6 +113,7 @@ export function sharesOf(
     let sources = false;
     let loads = false;
     let switched = false;
+    let given = 0;
     for (let k = 0; k < devices.length; k++) {
       const was = devices[k]!.amps[i]!;
       const is = devices[k]!.amps[i + lag]!;
@@ -121,6 +122,7 @@ export function sharesOf(
       else if (step[k]! >= least[k]!) {
         if (devices[k]!.kind === 'source') {
           sources = true;
+          given += is - was;
           const raises = volts ? Math.sign(is - was) * (volts[i + lag]! - volts[i]!) : 0;
           if (Math.min(was, is) < OFF * step[k]! && raises >= raised) switched = true;
         } else loads = true;
@@ -128,6 +130,8 @@ export function sharesOf(
     }
     // On a bus that its battery has let go the sources feed the loads alone.
     if (!known || (volts && (volts[i]! < dead || volts[i + lag]! < dead))) continue;
+    // What sinks while more is given, or rises while less is, a load that nobody logged has moved by more.
+    if (!loads && volts && Math.sign(given) * (volts[i + lag]! - volts[i]!) <= -raised) continue;
     // A charger that holds a voltage answers the loads; one that begins to, or ends, gives what it gives.
     if ((held[i] || held[i + lag]) && !switched) continue;
     // A load shows in the battery's current only where no charger answers it.
