@@ -57,6 +57,26 @@ test('a clock that is set far longer did not end it: a threshold did', () => {
   );
 });
 
+test('near the tail it matters little that a clock ended it, and that little is missing', () => {
+  const missing = (ampHours: number) =>
+    ({ minutes: 90, minutesBand: { min: 60, max: 120 }, ampHours, charges: 6 }) as SourceCharging['missing'];
+  const weighed = (endAmps: number, ampHours: number) =>
+    sumOf(
+      absorptionTooShort.weigh!(
+        seen([
+          of(times(6, [absorbed(240, endAmps, { endedBy: 'timer', clockMs: 240 * MINUTE }), float]), {
+            source: set({ absorptionMinutes: 240 }),
+            missing: missing(ampHours),
+          }),
+        ]),
+      ),
+    );
+  // With the prior of five against it the first is no more than possible.
+  expect(weighed(3.3, 2.9)).toBeLessThan(15);
+  expect(weighed(3.3, 8)).toBeGreaterThan(weighed(3.3, 2.9) + 2);
+  expect(weighed(4.5, 2.9)).toBeGreaterThan(20);
+});
+
 test('clouds that cut most plateaus short do not make a clock a threshold', () => {
   const charges = [2, 3, 2, 17, 17].map((minutes) => charge([absorbed(minutes, 6), float]));
   expect(sumOf(tailThresholdHigh.weigh!(seen([of(charges)])), 'clock')).toBeLessThanOrEqual(0);

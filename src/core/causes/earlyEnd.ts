@@ -55,6 +55,11 @@ export const EARLY_END_WEIGHTS = {
 } as const;
 const WEIGHTS = EARLY_END_WEIGHTS;
 
+/** What ended it matters little so near the tail: up to so many tails, and for this part of its weight. */
+const NEAR_TAIL = { tails: 2, part: 0.4 };
+/** Less than this part of the capacity is little, however long it takes. */
+const LITTLE = 0.04;
+
 interface Ended {
   charge: Charge;
   stage: Stage;
@@ -102,7 +107,14 @@ export function weighEarlyEnd(
   });
 
   const early = tails > 1.5;
-  if (early) evidence.push(...whatEndsIt(ended, source, cellMs, by));
+  if (early)
+    evidence.push(
+      ...whatEndsIt(ended, source, cellMs, by).map((one) =>
+        tails < NEAR_TAIL.tails && one.decibans > 0
+          ? { ...one, decibans: NEAR_TAIL.part * one.decibans }
+          : one,
+      ),
+    );
   const leftToOthers = leftEarly ? leftEarly.stages.length / leftEarly.ended : 0;
   if (early && leftEarly && leftToOthers >= 0.25)
     evidence.push({
@@ -130,8 +142,9 @@ export function weighEarlyEnd(
 
   if (early && missing) {
     const tailAmps = fullTailAmps(bank);
-    const decibans = weightOf(WEIGHTS.minutesMissing, missing.minutes);
-    if (decibans > 0)
+    const weight = weightOf(WEIGHTS.minutesMissing, missing.minutes);
+    const decibans = missing.ampHours < LITTLE * bank.capacityAh ? 0 : weight;
+    if (weight > 0)
       evidence.push({
         text: `Going by how the current fell, it would have needed at least ${duration(missing.minutes * MINUTE)} more to come down to ${amps(tailAmps)}: ${ampHours(missing.ampHours)} are missing each time.`,
         decibans: shrunk(decibans, missing.charges),
