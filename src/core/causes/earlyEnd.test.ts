@@ -77,6 +77,14 @@ test('near the tail it matters little that a clock ended it, and that little is 
   expect(weighed(4.5, 2.9)).toBeGreaterThan(20);
 });
 
+test('a threshold that no battery asks for is too high, whatever the loads draw', () => {
+  const ended = (ownAmps: number) =>
+    absorbed(12, 3.9, { endedBy: 'tail', endSourceAmps: ownAmps, leastEndAmps: ownAmps });
+  const weighed = (ownAmps: number) =>
+    sumOf(tailThresholdHigh.weigh!(seen([of(times(6, [ended(ownAmps), float]))])), 'clock');
+  expect(weighed(8)).toBeGreaterThan(weighed(5) + 5);
+});
+
 test('clouds that cut most plateaus short do not make a clock a threshold', () => {
   const charges = [2, 3, 2, 17, 17].map((minutes) => charge([absorbed(minutes, 6), float]));
   expect(sumOf(tailThresholdHigh.weigh!(seen([of(charges)])), 'clock')).toBeLessThanOrEqual(0);

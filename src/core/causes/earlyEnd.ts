@@ -20,6 +20,8 @@ export const EARLY_END_WEIGHTS = {
   /** It ends in the way of this cause again and again; in the way of the other. */
   repeats: 7,
   othersRepeat: -10,
+  /** The current that ends it again and again is one that no battery asks for, loads or not. */
+  highThreshold: 5,
   /** The told figure is the one seen; the other's told figure is. */
   asConfigured: 7,
   othersAsConfigured: -8,
@@ -57,6 +59,9 @@ const WEIGHTS = EARLY_END_WEIGHTS;
 
 /** What ended it matters little so near the tail: up to so many tails, and for this part of its weight. */
 const NEAR_TAIL = { tails: 2, part: 0.4 };
+/** It ends so in this part of the charges; and a threshold of so many tails is high. */
+const MOSTLY = 0.6;
+const HIGH = 3;
 /** Less than this part of the capacity is little, however long it takes. */
 const LITTLE = 0.04;
 
@@ -107,14 +112,24 @@ export function weighEarlyEnd(
   });
 
   const early = tails > 1.5;
+  const ownPercent = (100 * median(ended.map((one) => one.stage.leastEndAmps))) / bank.capacityAh;
+  const byTail = ended.filter((one) => one.stage.endedBy === 'tail');
+  const isHigh = byTail.length >= MOSTLY * ended.length && ownPercent >= HIGH * fullTailPercent;
   if (early)
     evidence.push(
       ...whatEndsIt(ended, source, cellMs, by).map((one) =>
-        tails < NEAR_TAIL.tails && one.decibans > 0
+        tails < NEAR_TAIL.tails && one.decibans > 0 && !(by === 'tail' && isHigh)
           ? { ...one, decibans: NEAR_TAIL.part * one.decibans }
           : one,
       ),
     );
+  if (early && isHigh && by === 'tail')
+    evidence.push({
+      text: `A threshold of ${percent(ownPercent)} of capacity is too high, whatever the loads draw.`,
+      decibans: shrunk(WEIGHTS.highThreshold, byTail.length),
+      group: 'clock',
+      spans: [],
+    });
   const leftToOthers = leftEarly ? leftEarly.stages.length / leftEarly.ended : 0;
   if (early && leftEarly && leftToOthers >= 0.25)
     evidence.push({
@@ -124,7 +139,6 @@ export function weighEarlyEnd(
       spans: [],
     });
 
-  const ownPercent = (100 * median(ended.map((one) => one.stage.leastEndAmps))) / bank.capacityAh;
   if (
     by === 'tail' &&
     early &&
@@ -252,7 +266,7 @@ function whatEndsIt(
     evidence.push({ text, decibans, group: 'clock', spans });
   const timers = of('timer');
   const tails = of('tail');
-  const most = 0.6 * ended.length;
+  const most = MOSTLY * ended.length;
   if (isTooShortForClock(longest, cellMs)) {
     add(
       `It left absorption ${held > 0 ? `after ${duration(held)}` : 'at once'}: no clock is set so short, a threshold of current ended it.`,

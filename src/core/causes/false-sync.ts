@@ -20,7 +20,10 @@ const WEIGHTS = {
   allTrue: -13,
   /** Configured: a charged voltage that a battery can stand at without being full, a large tail, hardly any time. */
   easyVolts: 6,
-  easyTail: 4,
+  easyTail: [
+    [12, 7],
+    [7, 4],
+  ],
   easyTime: 2,
   /** Only a replay has made them: no reading was logged. */
   replayedShare: 0.7,
@@ -75,7 +78,7 @@ export const falseSync: Cause = {
     if (tailPercent !== undefined && tailPercent > EASY.tail)
       add(
         `The tail is set to ${percent(tailPercent)} of capacity: a cloud brings the current down to that.`,
-        WEIGHTS.easyTail,
+        weightOf(WEIGHTS.easyTail, tailPercent),
       );
     if (detectionMinutes !== undefined && detectionMinutes < EASY.minutes && evidence.length > 0)
       add('It asks for less than a minute.', WEIGHTS.easyTime);

@@ -105,6 +105,8 @@ export const floatUnsuited: Cause = {
       const byFloat = celsiusBySetting(seen, 'float');
       const asSet = byFloat !== null && Math.abs(byFloat - logged) <= SAME_HEAT;
       const absorbed = weatherByAbsorption(seen);
+      const setAbove = floatV === undefined ? NEVER : (floatV - at25.max) * perCell;
+      const setBelow = floatV === undefined ? NEVER : (at25.min - floatV) * perCell;
       const outside = floats.map((one) => {
         const unsure = lead && one.celsius !== one.celsius;
         const { min, max } = expectedVolts(bank, 'float', unsure ? (told ?? NaN) : one.celsius);
@@ -117,9 +119,10 @@ export const floatUnsuited: Cause = {
             above: Math.max(above, (floatV! - at25.max) * perCell),
             below: Math.max(below, (at25.min - floatV!) * perCell),
           };
+        if (!excused) return { above, below };
         return {
-          above: excused ? excusedBy(above, Math.min(WEATHER_MV.cold, absorbed.cold)) : above,
-          below: excused ? excusedBy(below, Math.min(WEATHER_MV.warm, absorbed.warm)) : below,
+          above: excusedBy(above, Math.min(WEATHER_MV.cold, absorbed.cold), setAbove),
+          below: excusedBy(below, Math.min(WEATHER_MV.warm, absorbed.warm), setBelow),
         };
       });
       const high = median(outside.map((one) => one.above));
@@ -180,9 +183,13 @@ function celsiusConfigured(seen: SourceCharging): number | null {
   return byAbsorption === null || Math.abs(byFloat - byAbsorption) <= SAME_HEAT ? byFloat : null;
 }
 
-/** mV outside the range of which the weather may excuse some: what lies between says nothing, neither for nor against. */
-const excusedBy = (outside: number, excused: number): number =>
-  outside <= 0 ? outside : Math.max(NOTHING, outside - excused);
+/**
+ * mV per cell outside the range of which the weather may excuse some: what lies between says nothing, neither for nor against. Where the
+ * setting itself is out on that side, the weather is no excuse.
+ * @param set by how much the setting is
+ */
+const excusedBy = (outside: number, excused: number, set: number): number =>
+  outside <= 0 ? outside : Math.max(NOTHING, Math.min(outside, set), outside - excused);
 /** mV per cell outside the range whose band weighs nothing. */
 const NOTHING = 15;
 

@@ -52,6 +52,10 @@ test('what was told of the monitor goes behind a reading that plainly jumps alon
   };
   expect(told(15)).toEqual([]);
   expect(told(3)).toEqual([-2]);
+  const describes = (volts: number, flow: number) =>
+    voltageGuess.described!(seen(counting(volts, flow), 'shunt')).map(({ decibans }) => decibans);
+  expect(describes(0.9, 0.5)).toEqual([]);
+  expect(describes(0.9, 0.75)).toEqual([-2]);
 });
 
 test('jumps to one value are a reset of a count, and not where the voltage brings the reading there', () => {

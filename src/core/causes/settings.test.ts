@@ -56,6 +56,15 @@ describe('a float that is set too low, with no temperature logged', () => {
     expect(sumOf(evidence)).toBeGreaterThan(10);
     expect(evidence[0]!.text).toContain('at the 10 °C that its settings tell');
   });
+  test('and one that is set too high is, with no compensation told: where the setting is out, the weather is no excuse', () => {
+    const high = (floatV: number) => {
+      const one = set(14.4, 14.1, 25);
+      one.source!.profile = { floatV };
+      return sumOf(floatUnsuited.weigh!(seen([one])));
+    };
+    expect(high(14.1)).toBeGreaterThan(12);
+    expect(high(13.7)).toBeLessThanOrEqual(3);
+  });
   test('is cleared where the setting is right', () => {
     expect(sumOf(floatUnsuited.weigh!(seen([set(14.4, 13.7, 10)])))).toBeLessThan(-5);
   });

@@ -20,12 +20,16 @@ const WEIGHTS = {
   ],
   /** It moves with what flows, as a count does. */
   countsWell: -12,
-  countsBadly: 12,
+  /** What flows explains all but this part of how it moves. */
+  countsBadly: [
+    [0.3, 15],
+    [0, 12],
+  ],
 } as const satisfies Record<string, Bands | number>;
 
-/** Fewer jumps than this may be anything; so many steps, and at so many of them a jump, are plain. */
+/** Fewer jumps than this may be anything. So many steps, and at so many of them a jump, are plain; so is what flows when it explains less. */
 const FEWEST = 3;
-const PLAIN = { steps: 20, part: 0.4 };
+const PLAIN = { steps: 20, part: 0.4, flow: 0.7 };
 
 export const voltageGuess: Cause = {
   code: 'voltage-guess',
@@ -48,7 +52,10 @@ export const voltageGuess: Cause = {
     if (!method) return [];
     // What the reading plainly does goes before what was told of it.
     const { jumps = 0, steps = 0 } = counting?.followsVolts ?? {};
-    if (method !== 'voltage' && steps >= PLAIN.steps && jumps >= PLAIN.part * steps) return [];
+    const plainly =
+      (steps >= PLAIN.steps && jumps >= PLAIN.part * steps) ||
+      (counting && isMadeFromVolts(counting) && (counting.behaves?.explained ?? 1) < PLAIN.flow);
+    if (method !== 'voltage' && plainly) return [];
     return [
       {
         text:
@@ -99,7 +106,7 @@ export const voltageGuess: Cause = {
     else if (isMadeFromVolts(counting))
       evidence.push({
         text: 'The same voltage gives the same reading, and what flows in and out hardly moves it.',
-        decibans: WEIGHTS.countsBadly,
+        decibans: weightOf(WEIGHTS.countsBadly, 1 - (behaves?.explained ?? 1)),
         group: 'counts',
         spans: [counting.logged],
       });

@@ -3,18 +3,19 @@
 import { DAY, type Drawn, find } from '../../../tests/support/drawnLoads';
 
 /** Cut each morning near its limit after another time; every other evening a run ends at another voltage. @param evening A */
-const drawn = (end: number, evening: number): Drawn => {
+const drawn = (end: number, evening: number, cutFrom = 11.55): Drawn => {
   const cutAt = (m: number) => 30 + 7 * (Math.floor(m / DAY) % 4);
   const isMorning = (m: number) => m % DAY < cutAt(m);
   const isEvening = (m: number) =>
     m % (2 * DAY) >= 900 && m % (2 * DAY) < 930 + 11 * (Math.floor(m / DAY) % 3);
   return {
     amps: (m) => (isMorning(m) ? 30 : isEvening(m) ? evening : 0),
-    volts: (m) => (isMorning(m) ? 11.55 + 0.004 * (cutAt(m) - (m % DAY)) : isEvening(m) ? end : 12.7),
+    volts: (m) => (isMorning(m) ? cutFrom + 0.004 * (cutAt(m) - (m % DAY)) : isEvening(m) ? end : 12.7),
   };
 };
-const evenings = (end: number, amps: number, days = 7) =>
-  find(drawn(end, amps), { cutoffV: 11.5 }, { days }).filter((one) => (one.at / 60_000) % DAY > 800).length;
+const evenings = (end: number, amps: number, days = 7, cutFrom?: number) =>
+  find(drawn(end, amps, cutFrom), { cutoffV: 11.5 }, { days }).filter((one) => (one.at / 60_000) % DAY > 800)
+    .length;
 
 test('what ends far above where the load is cut, with as much current or less, has ended by itself', () => {
   expect(evenings(11.7, 30)).toBe(0);
@@ -25,4 +26,8 @@ test('near where it is cut it was cut; so it was with far more current, and wher
   expect(evenings(11.6, 30)).toBe(4);
   expect(evenings(11.7, 60)).toBe(4);
   expect(evenings(11.7, 30, 2)).toBe(1);
+});
+
+test('cuts that were seen far under the limit do not show what the cable loses', () => {
+  expect(evenings(11.58, 30, 7, 10.4)).toBe(4);
 });

@@ -25,7 +25,9 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem): F
   );
   const isFar = (drop: Drop): boolean => {
     const others = seen.filter((one) => one.load === drop.load && one.amps >= (1 - RULE.less) * drop.amps);
-    const volts = others.map(endVolts);
+    // A cable only ever loses: what sinks far under the limit before it is cut says nothing of that.
+    const limit = Math.max(...voltLimits(system, drop.load));
+    const volts = others.map((one) => Math.max(endVolts(one), limit));
     const above = Math.max(
       RULE.above * blocksInSeries(system.bank),
       RULE.deviations * robustDeviation(volts),
