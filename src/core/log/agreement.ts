@@ -1,30 +1,42 @@
 /** How well two logs agree at each shift of the second. */
 
-import { HOUR, lengthOf, type Span } from '../quantity/span';
+import { HOUR, type Span } from '../quantity/span';
 import { firstAtOrAfter, gapLimit, type Grid, medianStep, toGrid } from './grid';
 
 /** Slow swings, which any two days share, are taken out: what is left is what a site does at its own moments, ms. */
 const SLOW = 3 * HOUR;
+
+/** Correlation r, −1 to 1, where the second is shifted by a lag, ms. */
 export interface Point {
   lag: number;
   r: number;
 }
 
-/**
- * Correlation of two signals, slow swings taken out, for each shift of the second.
- * @param hasDead hours were left out of one that the other has: each shift is then held together on what both know.
- */
+/** What two logs have seen of one thing. */
+export interface TwoLogs {
+  timeA: Float64Array;
+  a: Float32Array;
+  timeB: Float64Array;
+  b: Float32Array;
+  /** Hours were left out of one that the other has: each shift is then held together on what both know. */
+  hasDead: boolean;
+}
+
+const gridOf = ({ from, to }: Span, step: number): Grid => ({
+  from,
+  step,
+  count: Math.max(2, Math.floor((to - from) / step)),
+  cuts: [],
+});
+
+/** Correlation of the two, slow swings taken out, for each shift of the second. @param step of the grid, ms. @param at shifts, ms */
 export function correlations(
-  timeA: Float64Array,
-  a: Float32Array,
-  timeB: Float64Array,
-  b: Float32Array,
+  { timeA, a, timeB, b, hasDead }: TwoLogs,
   window: Span,
   step: number,
   at: readonly number[],
-  hasDead: boolean,
 ): Point[] {
-  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)), cuts: [] };
+  const grid = gridOf(window, step);
   const x = partOnGrid(timeA, a, grid);
   const y = partOnGrid(timeB, b, grid);
   const shiftOf = (lag: number) => Math.round(lag / step);
@@ -39,16 +51,12 @@ export function correlations(
  * The shifts are halves of a step: the second is read off once on the grid and once half a step beside it, and slid along by whole steps.
  */
 export function correlationsBetween(
-  timeA: Float64Array,
-  a: Float32Array,
-  timeB: Float64Array,
-  b: Float32Array,
+  { timeA, a, timeB, b, hasDead }: TwoLogs,
   window: Span,
   step: number,
   at: readonly number[],
-  hasDead: boolean,
 ): Point[] {
-  const grid = { from: window.from, step, count: Math.max(2, Math.floor(lengthOf(window) / step)), cuts: [] };
+  const grid = gridOf(window, step);
   const quick = (values: Float32Array) => (hasDead ? values : quickPart(values, step));
   const x = quick(readOff(timeA, a, grid));
   const halves = at.map((lag) => Math.round((2 * lag) / step));

@@ -119,17 +119,19 @@ function heldTogether(
   if (!a || !b) return null;
   const window = { from: overlap.from, to: Math.min(overlap.to, overlap.from + LONGEST) };
   const slower = Math.max(medianStep(first.time), medianStep(second.time));
-  const at = (span: Span, step: number, shifts: readonly number[]) =>
-    correlations(first.time, a, second.time, b, span, step, shifts, hasDead);
-  const closely = (span: Span, step: number, shifts: readonly number[]) =>
-    correlationsBetween(first.time, a, second.time, b, span, step, shifts, hasDead);
+  const two = { timeA: first.time, a, timeB: second.time, b, hasDead };
   const step = Math.max(COARSE, slower);
-  const coarse = at(window, step, lags(-WIDEST, WIDEST, step));
+  const coarse = correlations(two, window, step, lags(-WIDEST, WIDEST, step));
   const rough = nearest(coarse);
   if (!rough) return null;
 
   const fine = Math.max(MINUTE, slower);
-  const near = closely(window, fine, lags(rough.lag - 2 * step, rough.lag + 2 * step, fine / 2));
+  const near = correlationsBetween(
+    two,
+    window,
+    fine,
+    lags(rough.lag - 2 * step, rough.lag + 2 * step, fine / 2),
+  );
   const peak = best(near) ?? rough;
   const elsewhere = Math.max(
     0,
@@ -137,12 +139,17 @@ function heldTogether(
       .filter((point) => Math.abs(point.lag - peak.lag) > HOUR && !apartByDays(point.lag, peak.lag))
       .map((point) => point.r),
   );
-  const unshifted = closely(window, fine, [0])[0]!.r;
+  const unshifted = correlationsBetween(two, window, fine, [0])[0]!.r;
   const distinct = Math.max(0, peak.r - elsewhere);
   const middle = vertex(near, peak);
   const worth = Math.max(2 * MINUTE, 1.5 * slower);
   const drift = driftOf((span) => {
-    const points = closely(span, fine, lags(peak.lag - 2 * step, peak.lag + 2 * step, fine / 2));
+    const points = correlationsBetween(
+      two,
+      span,
+      fine,
+      lags(peak.lag - 2 * step, peak.lag + 2 * step, fine / 2),
+    );
     const top = best(points);
     return top && top.r > 0.5 ? vertex(points, top) : NaN;
   }, window);
