@@ -8,10 +8,10 @@ import { type Drop, endVolts } from './drops';
 import { voltLimits } from './loadCurrents';
 
 /**
- * So many cut-offs at its current or more, but for this part of it, show where that is. Far above is so much, V a 12 V block, and so many of the
- * deviations that they have themselves: a log that is written seldom does not see the lowest.
+ * So many cut-offs at its current or more, but for this part of it, show where that is. Far above is so much, V a 12 V block, or so many of the
+ * deviations that they have themselves, and what the voltage sinks by in so many samples: a log does not see the lowest.
  */
-const RULE = { fewest: 5, less: 0.25, above: 0.1, deviations: 3 };
+const RULE = { fewest: 5, less: 0.25, above: 0.1, deviations: 3, samples: 2 };
 
 /** Cut-offs by a voltage that is known and seen from the battery, without those that lie far above the others of the same load. */
 export function withoutFarAbove(found: readonly Found[], system: KnownSystem): Found[] {
@@ -28,10 +28,9 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem): F
     // A cable only ever loses: what sinks far under the limit before it is cut says nothing of that.
     const limit = Math.max(...voltLimits(system, drop.load));
     const volts = others.map((one) => Math.max(endVolts(one), limit));
-    const above = Math.max(
-      RULE.above * blocksInSeries(system.bank),
-      RULE.deviations * robustDeviation(volts),
-    );
+    const above =
+      Math.max(RULE.above * blocksInSeries(system.bank), RULE.deviations * robustDeviation(volts)) +
+      RULE.samples * Math.max(0, drop.moment.sinks.volts || 0);
     return others.length >= RULE.fewest && endVolts(drop) > median(volts) + above;
   };
   const far = new Set(seen.filter(isFar));
