@@ -1,12 +1,13 @@
 /** Absorption that ends with the battery still taking current: what the clock and the threshold have in common, and what parts them. */
 
-import { HOUR, MINUTE } from '../quantity/span';
+import { MINUTE } from '../quantity/span';
 import { median, quantile } from '../quantity/numbers';
 import { ampHours, amps, duration, percent, share, volts } from '../quantity/text';
 import { CHEMISTRY, fullTailAmps } from '../system/chemistry';
 import { isTooShortForClock } from '../charge/ended';
-import type { Charge, SourceCharging, Stage } from '../charge/types';
+import type { SourceCharging, Stage } from '../charge/types';
 import { type Evidence, shrunk, weightOf } from './cause';
+import { brokeOff, type Ended, endedByCharger, leftAtOnce } from './endedEarly';
 
 export const EARLY_END_WEIGHTS = {
   /** Current at the end of absorption, in units of the current at which the chemistry counts as full. */
@@ -65,15 +66,6 @@ const HIGH = 3;
 /** Less than this part of the capacity is little, however long it takes. */
 const LITTLE = 0.04;
 
-interface Ended {
-  charge: Charge;
-  stage: Stage;
-  /** Absorption held in this charge, ms, clouds left out. */
-  heldMs: number;
-  /** Current at the end that went into the battery, A. */
-  endAmps: number;
-}
-
 /** @param by what the cause says ends it */
 export function weighEarlyEnd(
   { source, charges, bank, missing, leftEarly, cellMs }: SourceCharging,
@@ -119,7 +111,7 @@ export function weighEarlyEnd(
     evidence.push(
       ...whatEndsIt(ended, source, cellMs, by).map((one) =>
         tails < NEAR_TAIL.tails && one.decibans > 0 && !(by === 'tail' && isHigh)
-          ? { ...one, decibans: NEAR_TAIL.part * one.decibans }
+          ? { ...one, decibans: Math.round(NEAR_TAIL.part * one.decibans) }
           : one,
       ),
     );
@@ -178,60 +170,6 @@ export function weighEarlyEnd(
       spans: full,
     });
   return evidence;
-}
-
-/** The source went, or a load took all that it has, during absorption; neither the edge of the log nor a BMS cut it off. */
-function brokeOff({ stages }: Charge): boolean {
-  const absorbed = stages.filter((one) => one.stage === 'absorption');
-  const last = absorbed.at(-1);
-  return (
-    (last?.endedBy === 'source-lost' || last?.endedBy === 'load') &&
-    !stages.slice(stages.indexOf(last)).some((one) => one.stage === 'float') &&
-    !absorbed.some((one) => one.cutOff || one.blocked)
-  );
-}
-
-/** The absorption of a charge that the charger itself ended by going to float; none when charging broke off first. */
-function endedByCharger(charge: Charge): Ended[] {
-  const at = charge.stages.findIndex(
-    (stage, i) =>
-      stage.stage === 'absorption' &&
-      (charge.stages[i + 1]?.stage === 'float' ||
-        // Where others go on holding the voltage, only a clock tells that it left by itself.
-        (charge.stages[i + 1]?.stage === 'hold' && stage.endedBy === 'timer')),
-  );
-  if (at < 0) return [];
-  const stage = charge.stages[at]!;
-  const absorbed = charge.stages.slice(0, at + 1).filter((one) => one.stage === 'absorption');
-  if (absorbed.some((one) => one.cutOff)) return [];
-  const heldMs = absorbed.reduce((sum, one) => sum + one.heldMs, 0);
-  if (stage.endAmpsAreBattery) return [{ charge, stage, heldMs, endAmps: stage.endAmps }];
-  const float = charge.stages[at + 1]!;
-  if (float.stage !== 'float' || float.heldMs < HOUR) return [];
-  return [{ charge, stage, heldMs, endAmps: withoutLoads(stage, float) }];
-}
-
-/**
- * What the battery took of the charger's current at the end of a stage, A. What the charger gives on float is mostly loads: those that ran
- * as the stage ended show soon after, others by what is usual.
- */
-function withoutLoads({ endSourceAmps }: Stage, { usualSourceAmps, soonSourceAmps }: Stage): number {
-  const loads = soonSourceAmps > usualSourceAmps ? soonSourceAmps : usualSourceAmps;
-  return Math.max(0, endSourceAmps - loads);
-}
-
-/**
- * A charge that goes from bulk to float at once, in a log in which no absorption is seen: what ended it took moments. A float that has
- * only dipped is not meant: the charger gave far more than it does on float.
- */
-function leftAtOnce(charge: Charge): Ended[] {
-  return charge.stages.flatMap((stage, i) => {
-    const float = charge.stages[i + 1];
-    if (stage.stage !== 'bulk' || float?.stage !== 'float' || float.heldMs < HOUR || stage.cutOff) return [];
-    if (stage.topVolts < float.volts || !(stage.endSourceAmps > 2 * float.usualSourceAmps)) return [];
-    const endAmps = stage.endAmpsAreBattery ? stage.endAmps : withoutLoads(stage, float);
-    return [{ charge, stage: { ...stage, volts: stage.topVolts }, heldMs: 0, endAmps }];
-  });
 }
 
 /** A charger that stops at no more than this many early tails has no threshold too high; and its own part of what the battery takes. */
