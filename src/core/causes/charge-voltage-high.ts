@@ -139,22 +139,8 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   const above = (1000 * usual) / bank.cellsInSeries;
   // Lead that is not brought so high by all that its charger has says nothing of the setting.
   if (lead && above < 12) return [];
-  // Nothing but its BMS opens lithium that is charged under what the charger is set to.
-  const blocks = blocksInSeries(bank);
-  const setV = source?.profile.absorptionV ?? 0;
-  const stopped = tops.filter(
-    (one, i) =>
-      Math.abs(heights[i]!) <= STOPPED.about * blocks && one.topVolts < setV - STOPPED.under * blocks,
-  );
-  if (!lead && stopped.length >= 3 && stopped.length >= STOPPED.mostly * tops.length)
-    return [
-      {
-        text: `${source!.name} broke off at ${volts(median(stopped.map((one) => one.topVolts)))} in ${share(stopped.length, tops.length, 'charge')}. That is the top of the battery’s range, where a BMS stops the charge; the charger is set to ${volts(setV)} and would go on.`,
-        decibans: shrunk(WEIGHTS.stoppedAtTop, stopped.length),
-        group: 'plateau',
-        spans: stopped,
-      },
-    ];
+  const stopped = lead ? [] : stoppedAtTop(tops, heights, source, blocksInSeries(bank));
+  if (stopped.length > 0) return stopped;
   const over = tops.filter((_, i) => heights[i]! > 0);
   const wentTo = median(tops.map((one) => one.topVolts));
   return [
@@ -174,6 +160,30 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
           },
         ]
       : []),
+  ];
+}
+
+/** Nothing but its BMS opens lithium that is charged under what the charger is set to. @param heights V over the range, of each */
+function stoppedAtTop(
+  tops: readonly Stage[],
+  heights: readonly number[],
+  source: SourceCharging['source'],
+  blocks: number,
+): Evidence[] {
+  const setV = source?.profile.absorptionV;
+  if (setV === undefined) return [];
+  const stopped = tops.filter(
+    ({ topVolts }, i) =>
+      Math.abs(heights[i]!) <= STOPPED.about * blocks && topVolts < setV - STOPPED.under * blocks,
+  );
+  if (stopped.length < 3 || stopped.length < STOPPED.mostly * tops.length) return [];
+  return [
+    {
+      text: `${source!.name} broke off at ${volts(median(stopped.map((one) => one.topVolts)))} in ${share(stopped.length, tops.length, 'charge')}. That is the top of the battery’s range, where a BMS stops the charge; the charger is set to ${volts(setV)} and would go on.`,
+      decibans: shrunk(WEIGHTS.stoppedAtTop, stopped.length),
+      group: 'plateau',
+      spans: stopped,
+    },
   ];
 }
 

@@ -2,8 +2,7 @@
 
 import { celsius, slopeMv } from '../quantity/text';
 import { mean, median } from '../quantity/numbers';
-import { MINUTE } from '../quantity/span';
-import { celsiusAtVolts, LEAST_SLOPE } from '../charge/bySetting';
+import { celsiusAtVolts, LEAST_HELD, LEAST_SLOPE } from '../charge/bySetting';
 import type { Slope } from '../charge/slope';
 import type { SourceCharging, Stage } from '../charge/types';
 
@@ -22,8 +21,6 @@ export const isKnown = (slope: Slope | null): slope is Slope =>
 export const slopeText = (name: string, { mvPerCell, error, from, to, hours }: Slope): string =>
   `${name}: over ${hours} h on its plateaus, from ${celsius(from)} to ${celsius(to)} the held voltage moved by ${slopeMv(mvPerCell)} ± ${error.toFixed(1)} mV per °C and cell`;
 
-/** A shorter plateau may be the top of a climb. */
-const LEAST_HELD = 10 * MINUTE;
 /** Absorption and float must tell the same within so many °C. */
 const SAME = 5;
 

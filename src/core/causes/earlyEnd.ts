@@ -7,7 +7,7 @@ import { CHEMISTRY, fullTailAmps } from '../system/chemistry';
 import { isTooShortForClock } from '../charge/ended';
 import type { SourceCharging, Stage } from '../charge/types';
 import { type Evidence, shrunk, weightOf } from './cause';
-import { brokeOff, type Ended, endedByCharger, leftAtOnce } from './endedEarly';
+import { brokeOff, type Ended, endedByCharger, leftAtOnce } from './endOfAbsorption';
 
 export const EARLY_END_WEIGHTS = {
   /** Current at the end of absorption, in units of the current at which the chemistry counts as full. */

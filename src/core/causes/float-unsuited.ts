@@ -5,9 +5,9 @@ import { median } from '../quantity/numbers';
 import { celsius, duration, share, volts } from '../quantity/text';
 import { bankOf } from '../system/bankOf';
 import { expectedVolts, isLead } from '../system/chemistry';
+import { celsiusBySetting } from '../charge/bySetting';
 import type { SourceCharging, Stage } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { celsiusBySetting } from '../charge/bySetting';
 import { floatRange } from './remedy';
 
 const WEIGHTS = {

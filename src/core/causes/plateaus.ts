@@ -1,13 +1,12 @@
 /** The plateaus of absorption that a source held, against what the battery asks for at their temperature. */
 
-import { MINUTE } from '../quantity/span';
 import { median, robustDeviation } from '../quantity/numbers';
 import { celsius, share, volts } from '../quantity/text';
 import { expectedVolts, isLead, type Range } from '../system/chemistry';
 import { bankOf } from '../system/bankOf';
 import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
-import { celsiusBySetting, celsiusOfLowSetting } from '../charge/bySetting';
+import { celsiusBySetting, LEAST_HELD } from '../charge/bySetting';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
@@ -20,8 +19,6 @@ export interface Plateaus {
   text: string;
 }
 
-/** Shorter ones may be the top of a climb. */
-const LEAST_HELD = 10 * MINUTE;
 /** With no temperature known a plateau may lie lower for a warm battery, and higher for a cold one, by so much, mV per cell. */
 const WARMER_MV = 30;
 export const COLDER_MV = 75;
@@ -53,8 +50,8 @@ export function plateausOf(one: SourceCharging, system: System): Plateaus | null
   // Held as it is set, by the temperature that was logged or that the float tells: the setting itself is judged, at 25 °C.
   const logged = median(stages.map((one) => one.celsius));
   const heat = logged === logged ? logged : byFloat;
-  // Where none tells, but the setting itself is below the range: at the temperature that it then goes by, the season's, it is held too.
-  const implied = heat === null ? celsiusOfLowSetting(one, system) : null;
+  // Where none tells, a setting that is itself below the range may.
+  const implied = heat === null ? (stages[0]!.impliedC ?? null) : null;
   const isAsSet =
     implied !== null ||
     (heat !== null && byAbsorption !== null && Math.abs(heat - byAbsorption) <= FLOAT_TELLS);

@@ -8,6 +8,8 @@ import { chargeVoltageLow } from './charge-voltage-low';
 import { floatUnsuited } from './float-unsuited';
 import { peukertWrong } from './peukert-wrong';
 
+const place = { timeZone: 'Europe/Rome' };
+
 // Six cells at −4 mV per °C and cell: 0.24 V lower at 35 °C, 0.36 V higher at 10 °C.
 const set = (
   absorptionV: number | undefined,
@@ -21,7 +23,9 @@ const set = (
     slope: null,
     knowsOwnAmps: true,
   });
-  for (const charge of one.charges) for (const stage of charge.stages) stage.usualSourceAmps = 1;
+  const impliedC = celsiusOfLowSetting(one, place) ?? undefined;
+  for (const charge of one.charges)
+    for (const stage of charge.stages) Object.assign(stage, { usualSourceAmps: 1, impliedC });
   return one;
 };
 
@@ -34,7 +38,6 @@ test('a charger that holds what it is set to tells the temperature that it goes 
 });
 
 describe('an absorption that is set too low, with no temperature logged', () => {
-  const place = { timeZone: 'Europe/Rome' };
   test('tells the battery’s temperature, where the season can have it', () => {
     expect(celsiusOfLowSetting(set(13.7, undefined, 10), place)).toBeCloseTo(10, 6);
     expect(celsiusOfLowSetting(set(14.4, undefined, 10), place)).toBeNull();

@@ -8,7 +8,7 @@ import type { System } from '../system/schema';
 import type { SourceCharging, Stage } from './types';
 
 /** A shorter plateau may be the top of a climb. */
-const LEAST_HELD = 10 * MINUTE;
+export const LEAST_HELD = 10 * MINUTE;
 /** A slope under this, mV per °C and cell, tells no temperature. */
 export const LEAST_SLOPE = -2;
 

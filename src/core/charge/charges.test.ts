@@ -65,6 +65,29 @@ const ends = (drawn: Drawn) =>
     .filter((stage) => stage.stage === 'absorption')
     .map((stage) => stage.endedBy);
 
+test('a charge at a setting below the range is judged at the temperature that the setting tells, where none was logged', () => {
+  const bank = { ...plain.bank, chargeVolts: { min: 14.2, max: 14.6 } };
+  // Six cells at −4 mV: lifted by 0.3 V at 12 °C.
+  const at = (absorptionV: number, site: KnownSystem['site'] = undefined) =>
+    chargesOf(
+      { days: 5, minutes: () => 240, endAmps: () => 0.3, absorptionV: 14.03 },
+      {
+        ...plain,
+        bank,
+        site,
+        sources: [{ ...plain.sources[0]!, profile: { absorptionV, compensationMvPerCellPerC: -4 } }],
+      },
+    ).charges;
+  const low = at(13.72);
+  for (const stage of low.flatMap((one) => one.stages)) expect(stage.impliedC).toBeCloseTo(12, 0);
+  expect(low.filter((one) => one.full)).toEqual([]);
+  // A setting that is right, and a June that is not so cold, tell none.
+  for (const charges of [at(14.25), at(13.72, { coldestC: 8, warmestC: 34 })]) {
+    expect(charges.flatMap((one) => one.stages).filter((stage) => stage.impliedC !== undefined)).toEqual([]);
+    expect(charges.some((one) => one.full)).toBe(true);
+  }
+});
+
 test('bulk, absorption and float are found with their times, voltages and currents', () => {
   const { setpoints, charges } = chargesOf({ days: 5, minutes: () => 90, endAmps: (day) => 5 + day });
   expect(setpoints.absorption!.volts).toBeCloseTo(14.4, 1);

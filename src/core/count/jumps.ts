@@ -1,14 +1,15 @@
 /** Where the reading goes further in one step than anything that flowed: a restart, a reset, a hand on the buttons. */
 
+import { median } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { gapLimit, medianStep } from '../log/grid';
 import { type CounterLog, readingQuantum } from './counterLog';
 import type { CounterSettings } from './settings';
 import type { Jump } from './types';
 
-/** Less than this is no jump, %; of smaller ones so many that come to one value, within so much, are resets. */
+/** Less than this is no jump, %; smaller ones are resets where so many, and most of them, come to one value, within so much. */
 const LEAST = 4;
-const SMALL = { least: 1.5, fewest: 3, same: 0.5 };
+const SMALL = { least: 1.5, fewest: 3, mostly: 0.6, same: 0.5 };
 /** Nothing that nobody saw fills or empties a battery faster than this, parts of the capacity an hour. */
 const UNSEEN_RATE = 0.06;
 
@@ -59,10 +60,10 @@ export function jumpsIn(
     }
     last = i;
   }
-  const all = [...found, ...small];
-  const isAgain = ({ to }: Jump) =>
-    all.filter((one) => Math.abs(one.to - to) <= SMALL.same + quantum).length >= SMALL.fewest;
-  return [...found, ...small.filter(isAgain)].sort((a, b) => a.at - b.at);
+  const middle = median(small.map((one) => one.to));
+  const resets = small.filter((one) => Math.abs(one.to - middle) <= SMALL.same + quantum);
+  const areResets = resets.length >= SMALL.fewest && resets.length >= SMALL.mostly * small.length;
+  return areResets ? [...found, ...resets].sort((a, b) => a.at - b.at) : found;
 }
 
 /** A silence in which the reading goes no further than it is seen to go in as long hides loads or a charge, and no restart. */

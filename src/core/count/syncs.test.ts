@@ -108,6 +108,8 @@ describe('jumps', () => {
     expect(jumps([85, 85])).toEqual([]);
     expect(jumps([85, 86.3, 84.4])).toEqual([]);
     expect(jumps([88, 88, 88])).toEqual([]);
+    // What comes to many values jumps along with something.
+    expect(jumps([85, 85, 85, 86.2, 84.4, 86.3, 84.5, 86])).toEqual([]);
   });
 
   test('missing values are passed over', () => {

@@ -26,14 +26,21 @@ test('what comes back as the battery recovers, sooner while the sun shines, was 
 });
 
 test('runs that begin and end at one time each day, and end higher than limits lie, were ended by a clock', () => {
-  const daily = (minutes: (day: number) => number, end: number): Drawn => {
-    const left = (m: number) => 100 + minutes(Math.floor(m / DAY)) - (m % DAY);
-    const isOn = (m: number) => m % DAY >= 100 && left(m) > 0;
-    const about = (m: number) => end + 0.01 * (Math.floor(m / DAY) % 2);
-    return { amps: (m) => (isOn(m) ? 8 : 0), volts: (m) => (isOn(m) ? about(m) + 0.005 * left(m) : 12.9) };
+  const daily = (minutes: (day: number) => number, end: number, from = 100): Drawn => {
+    const since = (m: number) => m - from + DAY;
+    const day = (m: number) => Math.floor(since(m) / DAY);
+    const left = (m: number) => minutes(day(m)) - (since(m) % DAY);
+    const about = (m: number) => end + 0.01 * (day(m) % 2);
+    return {
+      amps: (m) => (left(m) > 0 ? 8 : 0),
+      volts: (m) => (left(m) > 0 ? about(m) + 0.005 * left(m) : 12.9),
+    };
   };
   const count = (of: Drawn) => find(of, {}, { days: 7 }).length;
   expect(count(daily(() => 43, 12.3))).toBe(0);
   expect(count(daily((day) => 43 - 6 * (day % 4), 12.3))).toBe(7);
   expect(count(daily(() => 43, 11.9))).toBe(7);
+  // Begins that lie on both sides of midnight are as near to each other as any.
+  const jitter = daily((day) => 43 + (day % 2), 12.3, DAY - 1);
+  expect(count({ ...jitter, amps: (m) => jitter.amps(m + (Math.floor(m / DAY) % 2)) })).toBe(0);
 });

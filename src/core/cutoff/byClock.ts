@@ -12,6 +12,10 @@ const QUARTER = { every: 15 * MINUTE, fewest: 4 };
  */
 const BEAT = { longest: 4 * HOUR, samples: 6, part: 0.9, fewest: 12 };
 
+/** By how much a moment lies later in its day than another in its own, ms: half a day at most, either way. */
+const laterInDay = (one: number, other: number): number =>
+  ((((one - other) % DAY) + 1.5 * DAY) % DAY) - DAY / 2;
+
 /** Runs of each day: so many samples long at least, so many of them and this part of all alike; lengths within this part of them. */
 const DAILY = { samples: 20, fewest: 4, mostly: 0.8, part: 0.01 };
 
@@ -23,10 +27,12 @@ export function isDaily(drops: readonly Drop[], step: number): boolean {
   const whole = drops.filter((one) => one.beginSeen);
   const ms = median(whole.map((one) => one.ranMs));
   const within = Math.max(1.5 * step, DAILY.part * ms);
-  const beginOf = ({ at, ranMs }: Drop) => (at - ranMs) % DAY;
-  const begin = median(whole.map(beginOf));
+  const begins = whole.map(({ at, ranMs }) => at - ranMs);
+  // By how much each begins later in its day than the first.
+  const later = begins.map((one) => laterInDay(one, begins[0]!));
+  const begin = median(later);
   const alike = whole.filter(
-    (one) => Math.abs(one.ranMs - ms) <= within && Math.abs(beginOf(one) - begin) <= within,
+    ({ ranMs }, k) => Math.abs(ranMs - ms) <= within && Math.abs(later[k]! - begin) <= within,
   ).length;
   return ms >= DAILY.samples * step && alike >= DAILY.fewest && alike >= DAILY.mostly * whole.length;
 }
@@ -41,8 +47,7 @@ function onQuarters(drops: readonly Drop[], step: number): Drop[] {
   if (step > QUARTER.every / 3) return [];
   const onQuarter = drops.filter(({ at }) => at % QUARTER.every <= step);
   return onQuarter.filter(
-    ({ at }) =>
-      onQuarter.filter((one) => Math.abs((one.at % DAY) - (at % DAY)) <= step).length >= QUARTER.fewest,
+    ({ at }) => onQuarter.filter((one) => Math.abs(laterInDay(one.at, at)) <= step).length >= QUARTER.fewest,
   );
 }
 

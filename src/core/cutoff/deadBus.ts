@@ -25,7 +25,7 @@ export function busDeaths(
   const limit = gapLimit(medianStep(time));
   const deaths: { at: number; moment: Moment }[] = [];
   for (let i = 1; i + STAYS <= time.length; i++) {
-    if (!(volts[i - 1]! > dead) || time[i]! - time[i - 1]! > limit) continue;
+    if (!(volts[i]! < dead && volts[i - 1]! > dead) || time[i]! - time[i - 1]! > limit) continue;
     if (!volts.subarray(i, i + STAYS).every((one) => one < dead)) continue;
     const moment = readMoment(time[i]!);
     if (moment.amps > GIVES * bank.capacityAh) deaths.push({ at: time[i]!, moment });

@@ -163,10 +163,11 @@ function reasonOf(
   // A run that went its whole length has ended by itself, however low the voltage was. What is under a known limit was cut, unless runs
   // that no limit can have ended are just as long: it is a load beside the one with the limit.
   const isUnder = limits.length > 0 && volts <= Math.max(...limits);
-  const ends = isUnder
-    ? runs.isAsUncut(drop) || ranUnder(drop, limits)
-    : runs.isDone(drop) || (limits.length === 0 && runs.hasRunLower(drop));
-  if ((giving || isUnder) && volts <= limit && !ends) return { by: idOf(load), why: 'volts' };
+  const ends = () =>
+    isUnder
+      ? runs.isAsUncut(drop) || ranUnder(drop, limits)
+      : runs.isDone(drop) || (limits.length === 0 && runs.hasRunLower(drop));
+  if ((giving || isUnder) && volts <= limit && !ends()) return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
   return giving && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
 }

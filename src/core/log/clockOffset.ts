@@ -48,16 +48,14 @@ export const ampsOf = ({ channels }: Series): Float32Array | undefined =>
 /** Part of its usual voltage under which a bus is dead. */
 const DEAD = 0.4;
 
-/** A meter behind what let go shows a dead bus, one before it the battery: what they show then is not the same, and is left out. */
+/**
+ * A meter behind what let go shows a dead bus, one before it the battery: what they show then is not the same, and is left out.
+ * @returns what was given where the bus is never dead
+ */
 function alive(volts: Float32Array | undefined): Float32Array | undefined {
   if (!volts) return volts;
   const dead = DEAD * median(volts);
   return volts.some((one) => one < dead) ? volts.map((one) => (one < dead ? NaN : one)) : volts;
-}
-
-function isDeadAt(series: Series): boolean {
-  const volts = voltsOf(series);
-  return volts !== undefined && alive(volts) !== volts;
 }
 
 /** Null when the two have seen nothing in common or overlap by less than half a day. Voltage decides; current where it does not. */
@@ -66,15 +64,9 @@ export function clockOffset(first: Series, second: Series): ClockOffset | null {
   const two = spanOf(second);
   const overlap = { from: Math.max(one.from, two.from), to: Math.min(one.to, two.to) };
   if (lengthOf(overlap) < 12 * HOUR) return null;
-  const byVolts = heldTogether(
-    first,
-    alive(voltsOf(first)),
-    second,
-    alive(voltsOf(second)),
-    'voltage',
-    overlap,
-    isDeadAt(first) || isDeadAt(second),
-  );
+  const [a, b] = [alive(voltsOf(first)), alive(voltsOf(second))];
+  const hasDead = a !== voltsOf(first) || b !== voltsOf(second);
+  const byVolts = heldTogether(first, a, second, b, 'voltage', overlap, hasDead);
   if (byVolts?.sure || (byVolts && byVolts.shifted > WELL)) return byVolts;
   const byAmps = heldTogether(first, ampsOf(first), second, ampsOf(second), 'current', overlap);
   if (byAmps?.sure && isLoad(second) && !canBe(byAmps, first, second))
