@@ -1,9 +1,9 @@
 /** The monitor is set to another capacity than the battery has. */
 
-import { ampHours, percent } from '../quantity/text';
+import { ampHours, percent, points } from '../quantity/text';
 import { tells } from '../count/device';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, ON_PAPER, over, points } from './drifting';
+import { countOf, driftBy, DRIFT_PRIOR, missingMonitor, ON_PAPER, over } from './drifting';
 
 const WEIGHTS = {
   /** What the monitor is set to against the label, as a ratio of 1 and more. */

@@ -1,11 +1,11 @@
 /** The monitor shows a current where none flows, or a small standing load is not counted. */
 
 import { HOUR } from '../quantity/span';
-import { amps } from '../quantity/text';
+import { amps, points } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { COMES_AND_GOES, FLOAT_CURRENT, NO_ZERO } from './coverage';
-import { countOf, driftBy, DRIFT_PRIOR, isFirm, isTooCoarse, missingMonitor, over, points } from './drifting';
+import { countOf, driftBy, DRIFT_PRIOR, isFirm, isTooCoarse, missingMonitor, over } from './drifting';
 
 const WEIGHTS = {
   /** Against the BMS's meter: the constant between the two, in thousandths of the capacity. */

@@ -3,17 +3,13 @@
 import { median } from '../quantity/numbers';
 import type { Span } from '../quantity/span';
 import type { Counting, DriftInterval, DriftPart } from '../count/types';
-import { percent } from '../quantity/text';
+import { percent, points } from '../quantity/text';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
 export const DRIFT_PRIOR = { complained: -4, otherwise: -10 } as const;
 
 /** A setting with so much against it is plainly wrong on paper, dB: no echo of anything, however little it makes. */
 export const ON_PAPER = 13;
-
-/** "4 points" */
-export const points = (value: number): string =>
-  `${Math.abs(value).toFixed(Math.abs(value) < 10 ? 1 : 0)} ${Math.abs(value) === 1 ? 'point' : 'points'}`;
 
 export const over = (value: number): string => (value > 0 ? 'too high' : 'too low');
 

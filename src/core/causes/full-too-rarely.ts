@@ -2,10 +2,10 @@
 
 import type { Charge } from '../charge/types';
 import { DAY, mergeSpans, type Span } from '../quantity/span';
-import { counted, duration, percent } from '../quantity/text';
+import { counted, duration, percent, points } from '../quantity/text';
 import { daysWithoutFull } from '../system/schools';
 import { type Bands, type Cause, type Evidence, weightOf } from './cause';
-import { countOf, DRIFT_PRIOR, missingMonitor, points } from './drifting';
+import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
 
 const WEIGHTS = {
   /** Longest time without a full charge over what the school allows. */

@@ -1,8 +1,8 @@
 /** The monitor was never synchronised: its reading began anywhere. */
 
-import { counted, percent } from '../quantity/text';
+import { counted, percent, points } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, weightOf } from './cause';
-import { countOf, DRIFT_PRIOR, missingMonitor, over, points } from './drifting';
+import { countOf, DRIFT_PRIOR, missingMonitor, over } from './drifting';
 
 const WEIGHTS = {
   /** The reading is off by so many points from the first hours on, in standard deviations of the truth. */

@@ -1,9 +1,9 @@
 /** The percentage is made from the voltage: it counts nothing. */
 
-import { share } from '../quantity/text';
+import { points, share } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
 
-import { DRIFT_PRIOR, missingMonitor, points } from './drifting';
+import { DRIFT_PRIOR, missingMonitor } from './drifting';
 import { isMadeFromVolts, resetsIn } from './reading';
 
 const WEIGHTS = {

@@ -1,6 +1,6 @@
 /** What counting shows, in sentences: for the step, the report and the terminal. */
 
-import { amps, ampHours, counted, percent } from '../quantity/text';
+import { amps, ampHours, counted, percent, points } from '../quantity/text';
 import type { DriftPart } from '../count/types';
 import type { CountingOut, Diagnosis } from './result';
 
@@ -38,7 +38,7 @@ export function countingText(
   const lines: string[] = [];
   if (off)
     lines.push(
-      `For nine tenths of the time that can be judged (${off.hours} h) the reading was within ${percent(off.most)} of the truth${Math.abs(off.median) < 1 ? '' : `, mostly ${off.median > 0 ? 'above' : 'below'} it`}; at the end it is ${Math.abs(off.last) < 1 ? 'right' : `${percent(Math.abs(off.last))} ${off.last > 0 ? 'too high' : 'too low'}`}.`,
+      `For nine tenths of the time that can be judged (${off.hours} h) the reading was within ${points(off.most)} of the truth${Math.abs(off.median) < 1 ? '' : `, mostly ${off.median > 0 ? 'above' : 'below'} it`}; at the end it is ${Math.abs(off.last) < 1 ? 'right' : `${points(off.last)} ${off.last > 0 ? 'too high' : 'too low'}`}.`,
     );
   else if (!counting.hasReading)
     lines.push(
@@ -58,7 +58,7 @@ export function countingText(
   lines.push(
     anchors.length === 0
       ? 'Nothing in the log tells the true charge: neither a full charge, nor a rest, nor a BMS.'
-      : `The true charge rests on ${list(anchors.map(({ kind, count }) => `${count} ${ANCHOR_WORDS[kind][count === 1 ? 0 : 1]}`))}${counting.band === null ? '' : `; it is known within ${percent(counting.band)} most of the time`}.`,
+      : `The true charge rests on ${list(anchors.map(({ kind, count }) => `${count} ${ANCHOR_WORDS[kind][count === 1 ? 0 : 1]}`))}${counting.band === null ? '' : `; it is known within ${points(counting.band)} most of the time`}.`,
   );
   for (const { id, share, band } of counting.coverage)
     lines.push(

@@ -79,7 +79,7 @@ export function cutoffsText(
   if (nearMisses.length > 0) {
     const closest = nearMisses.reduce((a, b) => (b.volts - b.limit < a.volts - a.limit ? b : a));
     lines.push(
-      `${counted(nearMisses.length, 'near miss', 'near misses')}: near a limit and back; the nearest by ${closest.by === 'bms' ? 'the BMS' : nameOf(closest.by)}, at ${volts(closest.volts)} over a limit of ${volts(closest.limit)}.`,
+      `${counted(nearMisses.length, 'near miss', 'near misses')}: near a limit and back; the nearest by ${closest.by === 'bms' ? 'the BMS' : nameOf(closest.by)}, at ${volts(closest.volts)}, with its limit at ${volts(closest.limit)}.`,
     );
   }
   const audited = cutoffs.filter((one) => one.promisedHours !== null);

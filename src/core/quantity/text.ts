@@ -25,6 +25,10 @@ export const celsius = (value: number): string => `${trueMinus(fixed(value, 0))}
 /** A percentage: one decimal below 20, whole above. */
 export const percent = (value: number): string => `${fixed(value, Math.abs(value) < 20 ? 1 : 0)} %`;
 
+/** How far two percentages are apart, without its sign: "4.2 points". */
+export const points = (value: number): string =>
+  `${Math.abs(value).toFixed(Math.abs(value) < 10 ? 1 : 0)} ${Math.abs(value) === 1 ? 'point' : 'points'}`;
+
 /** A length of time in ms: "45 s", "60 min", "3 h 20 min", "12 days". */
 export function duration(ms: number): string {
   const minutes = Math.round(ms / MINUTE);
