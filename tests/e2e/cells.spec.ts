@@ -173,11 +173,24 @@ test('a capacity test is planned, runs with the tab closed in between, is kept, 
   await expect(page.getByText(/Take the load off now\./)).toBeVisible();
   await expect(page.getByText(/Capacity test of .* of the rating at 25 °C/)).toBeVisible();
   await expectAccessible(page, 'capacity test that runs');
+  // The server answers late: the test is taken off while it is still on its way.
+  let letGo = () => {};
+  const held = new Promise<void>((resolve) => (letGo = resolve));
+  await page.route('**/records/*', async (route) => {
+    if (route.request().method() === 'PUT') await held;
+    await route.continue();
+  });
   await page.getByRole('button', { name: 'Keep the test' }).click();
   const kept = page.getByText(/% of the rating \(± \d+\), [\d.]+ Ah in 10 h/);
   await expect(kept).toBeVisible();
   await kept.click();
+  await expect(page.getByText('(waiting to be sent)')).toBeVisible();
   await page.getByRole('button', { name: /Take off the test/ }).click();
+  letGo();
+  await expect(page.getByText(/The capacity test of .* was removed\./)).toBeVisible();
+  await expect(kept).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'New test' })).toBeVisible();
   await expect(kept).toHaveCount(0);
 });
 

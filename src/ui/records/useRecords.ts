@@ -54,12 +54,11 @@ export function useRecords<K extends RecordKind>(
   }, []);
 
   async function remove(record: RecordOf<K>): Promise<void> {
-    if (waiting.some((one) => one.record.id === record.id)) {
-      await drop(record.id);
-      tell(`Taken off: ${nameOf(record)}.`, () => void keep(record));
+    const name = nameOf(record);
+    if (await drop(record.id)) {
+      tell(`Taken off: ${name}.`, () => void keep(record));
       return;
     }
-    const name = nameOf(record);
     await removal({
       address: recordAddress(systemId, record.id),
       what: capital(name),

@@ -45,6 +45,7 @@ async function send({ systemId, kind, record }: WaitingRecord): Promise<string |
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ kind, record }),
+      signal: AbortSignal.timeout(GIVE_UP_MS),
     });
     if (response.ok) return null;
     if (response.status >= 500) return 'unreached';
@@ -56,6 +57,15 @@ async function send({ systemId, kind, record }: WaitingRecord): Promise<string |
 }
 
 const TRY_AGAIN_MS = 15_000;
+const GIVE_UP_MS = 20_000;
+
+let turn: Promise<unknown> = Promise.resolve();
+/** One after the other: a record is not sent twice at once, nor taken off while it is on its way. */
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const done = turn.then(work);
+  turn = done.catch(() => undefined);
+  return done;
+}
 
 /** Sends what waits, now and whenever the network is back. @param onSent what the server has just taken */
 export function useWaiting<K extends RecordKind>(
@@ -70,7 +80,7 @@ export function useWaiting<K extends RecordKind>(
     [systemId, kind],
   );
 
-  const flush = useCallback(async () => {
+  const sendAll = useCallback(async () => {
     const sent: WaitingRecord[] = [];
     for (const one of await readWaiting()) {
       if (one.refused) continue;
@@ -86,6 +96,7 @@ export function useWaiting<K extends RecordKind>(
     setWaiting(await readWaiting());
     if (sent.length > 0) onSent(sent.filter(isOurs).map(({ record }) => record));
   }, [onSent, isOurs]);
+  const flush = useCallback(() => inTurn(sendAll), [sendAll]);
 
   useEffect(() => {
     const look = () => {
@@ -114,10 +125,17 @@ export function useWaiting<K extends RecordKind>(
     },
     [systemId, kind, flush],
   );
-  const drop = useCallback(async (id: string) => {
-    await changeWaiting((was) => was.filter(({ record }) => record.id !== id));
-    setWaiting(await readWaiting());
-  }, []);
+  /** @returns false when it was not waiting any more: the server has it */
+  const drop = useCallback(
+    (id: string) =>
+      inTurn(async () => {
+        const isWaiting = (await readWaiting()).some(({ record }) => record.id === id);
+        await changeWaiting((was) => was.filter(({ record }) => record.id !== id));
+        setWaiting(await readWaiting());
+        return isWaiting;
+      }),
+    [],
+  );
   return {
     waiting: waiting.filter(isOurs),
     isOnline,
