@@ -1,5 +1,6 @@
 /** Equalisation that is due, was never finished, or was tried without reaching or holding its voltage. */
 
+import type { Stage } from '../charge/types';
 import { DAY, MINUTE } from '../quantity/span';
 import { counted, dayText, duration, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -29,6 +30,14 @@ const WEIGHTS = {
 
 /** Minutes held, in parts of what is asked for, from which it counts as done. */
 const ENOUGH = 0.8;
+/** A source that gives this part of its rating all the while does not regulate: its voltage is short, and by more than a meter is off. */
+const AT_LIMIT = { part: 0.93, shortPart: 0.004 };
+
+/** It stood below the voltage all the while, with its source at the most that it gives. */
+function stoodAtLimit({ volts, volts25, usualSourceAmps }: Stage, asked: number, ratedA?: number): boolean {
+  const isShort = (volts25 === volts25 ? volts25 : volts) < (1 - AT_LIMIT.shortPart) * asked;
+  return isShort && ratedA !== undefined && usualSourceAmps >= AT_LIMIT.part * ratedA;
+}
 
 export const equalisationOverdue: Cause = {
   code: 'equalisation-overdue',
@@ -64,9 +73,16 @@ export const equalisationOverdue: Cause = {
         group: 'round',
         spans: [],
       });
-    const attempts = charging.flatMap(({ charges }) =>
-      charges.flatMap((one) => one.stages).filter((one) => one.stage === 'equalise'),
+    const tries = charging.flatMap(({ charges }) =>
+      charges.flatMap(({ source, stages }) => {
+        const ratedA = system.sources.find((one) => one.id === source)?.ratedA;
+        return stages
+          .filter((one) => one.stage === 'equalise')
+          .map((one) => ({ ...one, isAtLimit: stoodAtLimit(one, asked.volts, ratedA) }));
+      }),
     );
+    const short = tries.filter((one) => one.isAtLimit);
+    const attempts = tries.filter((one) => !one.isAtLimit);
     const done = attempts.filter((one) => one.holdingMs >= ENOUGH * asked.minutes * MINUTE);
     const failed = attempts.filter((one) => one.holdingMs < ENOUGH * asked.minutes * MINUTE);
     if (done.length > 0)
@@ -82,6 +98,13 @@ export const equalisationOverdue: Cause = {
         decibans: shrunk(WEIGHTS.failed, 2 * failed.length),
         group: 'attempts',
         spans: failed,
+      });
+    else if (short.length > 0)
+      evidence.push({
+        text: `${counted(short.length, 'attempt')} to equalise came to ${volts(Math.max(...short.map((one) => one.volts)))} with the source at the most that it gives, where ${volts(asked.volts)} are asked for: the voltage was not reached.`,
+        decibans: shrunk(WEIGHTS.failed, 2 * short.length),
+        group: 'attempts',
+        spans: short,
       });
     const last = 'lastOn' in asked && typeof asked.lastOn === 'string' ? Date.parse(asked.lastOn) : NaN;
     const days = (Date.parse(job.openedAt) - last) / DAY;

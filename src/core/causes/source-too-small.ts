@@ -1,8 +1,10 @@
 /** The charger or the sun gives too few hours or amperes for what is drawn. */
 
+import type { SourceCharging } from '../charge/types';
 import { sum } from '../quantity/numbers';
 import { isLead } from '../system/chemistry';
-import { ampHours, amps, celsius, percent, share } from '../quantity/text';
+import { HOUR, overlaps } from '../quantity/span';
+import { ampHours, amps, capital, celsius, duration, percent, share } from '../quantity/text';
 import { type Cause, type DayBalance, type Evidence, type Judged, shrunk, weightOf } from './cause';
 
 const WEIGHTS = {
@@ -32,6 +34,9 @@ const WEIGHTS = {
     [0, -7],
   ],
 } as const;
+
+/** The supply went before absorption had lasted so long, while so much of capacity and more still flowed: that day was not long enough. */
+const UNFINISHED = { ms: HOUR, part: 0.035 };
 
 /** °C under which a charge of lithium may be refused. */
 const COLD = 6;
@@ -88,18 +93,43 @@ function daysOfCharging({ days, charging }: Judged): DayBalance[] {
   return charged.length >= 2 ? charged : [];
 }
 
+/** The charges of the day came to absorption and lost their source soon after, with the battery still taking much. */
+function isUnfinished(day: DayBalance, charging: readonly SourceCharging[], capacityAh: number): boolean {
+  const stages = charging
+    .flatMap(({ charges }) => charges.flatMap((one) => one.stages))
+    .filter((one) => overlaps(one, day));
+  const absorbed = stages.filter((one) => one.stage === 'absorption');
+  return (
+    absorbed.length > 0 &&
+    stages.every((one) => one.stage === 'bulk' || one.stage === 'off' || one.stage === 'absorption') &&
+    absorbed.every((one) => one.endedBy === 'source-lost' && !one.cutOff && !one.blocked) &&
+    sum(absorbed.map((one) => one.heldMs)) < UNFINISHED.ms &&
+    Math.min(...absorbed.map((one) => one.endAmps)) >= UNFINISHED.part * capacityAh
+  );
+}
+
 function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
   const inBulk = days.filter((day) => day.reached === 'bulk' || day.reached === 'nothing');
-  const stuck = inBulk.length / days.length;
+  const unfinished = isLead(bank.chemistry)
+    ? days.filter((day) => !inBulk.includes(day) && isUnfinished(day, charging, bank.capacityAh))
+    : [];
+  const short = [...inBulk, ...unfinished];
+  const stuck = short.length / days.length;
+  const only = `Charging did not get past bulk on ${share(inBulk.length, days.length, 'day')}`;
+  const broken = `on ${share(unfinished.length, days.length, 'day')} the supply went before absorption had lasted ${duration(UNFINISHED.ms)}, while the battery still took more than ${percent(100 * UNFINISHED.part)} of its capacity`;
   const evidence: Evidence[] = [
     {
       text:
-        inBulk.length === 0
+        short.length === 0
           ? `Charging got past bulk on ${share(days.length, days.length, 'day')}.`
-          : `Charging did not get past bulk on ${share(inBulk.length, days.length, 'day')}.`,
+          : unfinished.length === 0
+            ? `${only}.`
+            : inBulk.length === 0
+              ? `${capital(broken)}.`
+              : `${only}, and ${broken}.`,
       decibans: shrunk(weightOf(WEIGHTS.daysInBulk, stuck), days.length),
       group: 'days',
-      spans: inBulk,
+      spans: short,
     },
   ];
 
