@@ -49,6 +49,23 @@ test('a good one of its size is 10 mΩ a 100 Ah block after minutes, less at onc
   expect(found(drawn(0.01, 0.01, 0))!.usual / warm).toBeCloseTo(Math.exp(0.3), 6);
 });
 
+test('eight steps that are alike tell as much as many; eight that scatter tell nothing', () => {
+  const few = (part: (step: number) => number): Series => {
+    const amps = (i: number) => (i >= 20 && i < 60 && i % 10 < 4 ? -25 : -5);
+    const volts = (i: number) => 12.7 + 0.05 * part(Math.floor(i / 10)) * (amps(i) + 5);
+    const time = Float64Array.from({ length: 100 }, (_, i) => i * 60_000);
+    const channels = {
+      battery_current: Float32Array.from(time, (_, i) => amps(i)),
+      battery_voltage: Float32Array.from(time, (_, i) => volts(i)),
+    };
+    return { device: 'monitor', time, channels };
+  };
+  const alike = found(few((step) => 1 + 0.01 * step))!;
+  expect(alike.steps).toBe(8);
+  expect(alike.ohms / 0.05).toBeCloseTo(1.035, 2);
+  expect(found(few((step) => 0.4 * step))).toBeNull();
+});
+
 describe('over the log', () => {
   /** The same load for so many days, its resistance rising by so much in all. */
   const ageing = (days: number, growth: number, celsius?: (part: number) => number): Series => {

@@ -1,7 +1,7 @@
 /** The battery's resistance by steps of its current: what the voltage moves by within a sample or two, over what the current moves by. */
 
 import { interpolateAt } from '../log/interpolateAt';
-import { isNumber, mean, median, sum } from '../quantity/numbers';
+import { isNumber, mean, median, quantile, sum } from '../quantity/numbers';
 import { medianStep } from '../log/grid';
 import { anyLogWith, type Timeline } from '../log/timeline';
 import type { KnownBank } from '../system/known';
@@ -12,6 +12,8 @@ import type { StepResistance } from './types';
 
 /** Steps of at least this part of the capacity, A; fewest that tell, and most that are needed. */
 const STEP = { least: 0.02, fewest: 12 };
+/** Fewer tell as well where they are alike: parts of their median that all but the furthest out are within. */
+const ALIKE = { fewest: 6, spread: 0.15 };
 /** Of what some minutes of load cost, steps within a sample show so much (common practice, no source). */
 const AT_ONCE = 0.7;
 
@@ -53,7 +55,7 @@ export function stepResistance(
       celsius: celsius ? celsius[k]! : NaN,
     });
   });
-  if (steps.length < STEP.fewest) return null;
+  if (steps.length < STEP.fewest && !areAlike(steps)) return null;
   const sorted = [...steps].sort((a, b) => a.ohms - b.ohms);
   const cut = Math.floor(TRIM * sorted.length);
   const kept = sorted.slice(cut, sorted.length - cut);
@@ -70,6 +72,12 @@ export function stepResistance(
     // Brought to one temperature: a cold week is no ageing.
     trend: resistanceTrend(kept.map((one) => ({ ...one, ohms: (one.ohms * usualCold) / cold(one) }))),
   };
+}
+
+function areAlike(steps: readonly Step[]): boolean {
+  if (steps.length < ALIKE.fewest) return false;
+  const ohms = steps.map((one) => one.ohms);
+  return quantile(ohms, 0.9) - quantile(ohms, 0.1) <= ALIKE.spread * Math.abs(median(ohms));
 }
 
 interface Step extends Measure {

@@ -7,11 +7,14 @@ import { firstAtOrAfter, medianStep } from '../log/grid';
 import { anyLogWith, batteryLog, type Timeline } from '../log/timeline';
 import { quantile } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
+import { dipReader } from './dip';
 
 export interface Moment {
   /** Lowest in the minutes before, V, and just after. */
   volts: number;
   after: number;
+  /** It came down to that at once, between two samples of the battery's log. */
+  dips: boolean;
   /** By how much it sank to that from sample to sample, V, and when it was first looked at; what is drawn may have begun meanwhile. */
   sinks: { volts: number; since: number };
   /** Highest in the half hour before, V; NaN where the log does not go back so far. */
@@ -56,6 +59,7 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
     sorted ??= Float64Array.from(one.channels[voltage]!).sort();
     return firstAtOrAfter(sorted, level) / sorted.length;
   };
+  const dipTo = volts && voltage === 'battery_voltage' ? dipReader(timeline, volts) : null;
   const amps = of('battery_current');
   const reading = of('soc');
   const heat = anyLogWith(timeline, 'battery_temperature');
@@ -64,21 +68,29 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
   return (at) => {
     const low = volts ? lowestBefore(volts, voltage, at, stepOf(volts)) : -1;
     const voltAt = (i: number) => volts?.channels[voltage]![i] ?? NaN;
-    const lowest = voltAt(low);
+    const own = voltAt(low);
+    const last = volts ? firstAtOrAfter(volts.time, at) - 1 : -1;
+    const dip = dipTo && low >= 0 && last >= low ? dipTo(volts!.time[last]!, voltAt(last), at) : null;
+    const isDip = dip !== null && dip.volts < own;
+    const lowest = isDip ? dip.volts : own;
     const cell = cells
       ? lowestCellBefore(cells, names, at, stepOf(cells))
       : { volts: NaN, mean: NaN, name: '' };
     const held = counting ? referenceAt(counting.course, at) : { percent: NaN, deviation: NaN };
     return {
       volts: lowest,
+      dips: isDip,
       after: volts ? valueAfter(volts, voltage, at) : NaN,
       sinks: {
-        volts: (voltAt(low - SINKS_OVER) - lowest) / SINKS_OVER,
+        volts: (voltAt(low - SINKS_OVER) - own) / SINKS_OVER,
         since: volts?.time[low - SINKS_OVER] ?? NaN,
       },
       highestV: volts ? highestBefore(volts, voltage, at) : NaN,
       lowShare: volts ? shareBelow(volts, lowest) : NaN,
-      amps: amps ? outBefore(amps, volts && low >= 0 ? volts.time[low]! : at, stepOf(amps)) : NaN,
+      amps: amps
+        ? outBefore(amps, volts && low >= 0 ? volts.time[isDip ? last : low]! : at, stepOf(amps)) +
+          (isDip ? dip.moreA : 0)
+        : NaN,
       shown: reading ? valueBefore(reading, 'soc', at, stepOf(reading)) : NaN,
       shownBefore: reading
         ? highest(SHOWN_BEFORE.map((ago) => valueBefore(reading, 'soc', at - ago, stepOf(reading))))

@@ -119,7 +119,8 @@ function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
 /** The length that most runs have whose ends lie too far apart for a limit: they ended by themselves. */
 function ofOneLength(like: readonly Drop[], blocks: number): number | null {
   const ms = median(like.map((one) => one.ranMs));
-  const some = like.filter((one) => lasted(one, ms, APART.spread));
+  // What a voltage comes to that falls at once lies anywhere under the limit.
+  const some = like.filter((one) => !one.moment.dips && lasted(one, ms, APART.spread));
   if (some.length < RUNS.fewest) return null;
   const ends = some.map(endVolts);
   const sinks = median(some.map(({ moment }) => moment.sinks.volts)) || 0;
