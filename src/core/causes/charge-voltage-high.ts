@@ -111,10 +111,10 @@ export const chargeVoltageHigh: Cause = {
 };
 
 /**
- * Where a BMS stops the charges of a charger that is set too high: V a 12 V block about the top of the range, V a 12 V block and more under
- * what the charger is set to, and on this part of the charges.
+ * Where a BMS stops the charges of a charger that is set too high: within the range, for a slow log does not see how high it went, or V a
+ * 12 V block over it; V a 12 V block and more under what the charger is set to, and on this part of the charges.
  */
-const STOPPED = { about: 0.1, under: 0.3, mostly: 0.6 };
+const STOPPED = { over: 0.1, under: 0.3, mostly: 0.6 };
 
 /** V a 12 V block under the battery's range from which a charge is on its way up to it. */
 const BROUGHT_UP = 0.4;
@@ -139,7 +139,7 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   const above = (1000 * usual) / bank.cellsInSeries;
   // Lead that is not brought so high by all that its charger has says nothing of the setting.
   if (lead && above < 12) return [];
-  const stopped = lead ? [] : stoppedAtTop(tops, heights, source, blocksInSeries(bank));
+  const stopped = lead ? [] : stoppedAtTop(tops, heights, source, bank);
   if (stopped.length > 0) return stopped;
   const over = tops.filter((_, i) => heights[i]! > 0);
   const wentTo = median(tops.map((one) => one.topVolts));
@@ -168,18 +168,21 @@ function stoppedAtTop(
   tops: readonly Stage[],
   heights: readonly number[],
   source: SourceCharging['source'],
-  blocks: number,
+  bank: KnownBank,
 ): Evidence[] {
   const setV = source?.profile.absorptionV;
   if (setV === undefined) return [];
+  const blocks = blocksInSeries(bank);
   const stopped = tops.filter(
     ({ topVolts }, i) =>
-      Math.abs(heights[i]!) <= STOPPED.about * blocks && topVolts < setV - STOPPED.under * blocks,
+      topVolts >= bank.chargeVolts.min &&
+      heights[i]! <= STOPPED.over * blocks &&
+      topVolts < setV - STOPPED.under * blocks,
   );
   if (stopped.length < 3 || stopped.length < STOPPED.mostly * tops.length) return [];
   return [
     {
-      text: `${source!.name} broke off at ${volts(median(stopped.map((one) => one.topVolts)))} in ${share(stopped.length, tops.length, 'charge')}. That is the top of the battery’s range, where a BMS stops the charge; the charger is set to ${volts(setV)} and would go on.`,
+      text: `${source!.name} broke off at ${volts(median(stopped.map((one) => one.topVolts)))} in ${share(stopped.length, tops.length, 'charge')}. So high in the battery’s range only its BMS stops the charge; the charger is set to ${volts(setV)} and would go on.`,
       decibans: shrunk(WEIGHTS.stoppedAtTop, stopped.length),
       group: 'plateau',
       spans: stopped,

@@ -31,6 +31,8 @@ const WEIGHTS = {
   neverWarm: 15,
   /** The same where it is not known what it asks for, and the battery was as cold as many chargers refuse. */
   neverQuiteWarm: 10,
+  /** It gave nothing all along, and half of the time the battery was colder than it asks for: it may run at those hours. */
+  mostlyCold: 8,
   /** Again and again. */
   again: 5,
   /** The told limit is the one seen. */
@@ -115,13 +117,17 @@ export const coldChargeBlock: Cause = {
           group: 'idle',
           spans: [],
         });
-        if (source?.profile.chargeAboveC !== undefined)
-          evidence.push({
-            text: `${source.name} itself is set to give nothing below ${celsius(asked)}.`,
-            decibans: WEIGHTS.asConfigured,
-            group: 'told',
-            spans: [],
-          });
+        evidence.push(...itselfSet(source));
+        continue;
+      }
+      if (neverGave && neverGave.middleC < asked) {
+        evidence.push({
+          text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and half of the time the battery was colder than ${celsius(neverGave.middleC)}; it is to be charged above ${celsius(asked)}. When it was warmer the charger may not have run.`,
+          decibans: shrunk(WEIGHTS.mostlyCold, 2 * neverGave.days),
+          group: 'idle',
+          spans: [],
+        });
+        evidence.push(...itselfSet(source));
         continue;
       }
       if (coldIdle) {
@@ -166,6 +172,20 @@ export const coldChargeBlock: Cause = {
   missing: ({ charging }, evidence) =>
     charging.length > 0 && evidence.length === 0 ? ['battery temperature, or the log of the BMS'] : [],
 };
+
+/** The charger has a limit of its own. */
+function itselfSet(source: Source | null): Evidence[] {
+  const told = source?.profile.chargeAboveC;
+  if (told === undefined) return [];
+  return [
+    {
+      text: `${source!.name} itself is set to give nothing below ${celsius(told)}.`,
+      decibans: WEIGHTS.asConfigured,
+      group: 'told',
+      spans: [],
+    },
+  ];
+}
 
 /** The limit that is told is the one that the log shows. */
 function asConfigured(source: Source | null, seenC: number): Evidence[] {

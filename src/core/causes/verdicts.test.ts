@@ -157,7 +157,7 @@ test('seen through the battery alone, the moment of a climb and a battery that f
 });
 
 describe('a source that gave nothing', () => {
-  const idle = (warmestC: number, chargeAboveC: number | undefined) =>
+  const idle = (warmestC: number, chargeAboveC: number | undefined, middleC = warmestC - 1) =>
     coldChargeBlock.weigh!(
       seen(
         [
@@ -166,7 +166,7 @@ describe('a source that gave nothing', () => {
             charges: [],
             coldIdle: null,
             coldEdges: null,
-            neverGave: { warmestC, days: 9 },
+            neverGave: { warmestC, middleC, days: 9 },
             source: {
               ...source,
               profile: { ...profile, ...(chargeAboveC === undefined ? {} : { chargeAboveC }) },
@@ -184,6 +184,11 @@ describe('a source that gave nothing', () => {
     expect(idle(3, undefined)).toBeGreaterThan(5);
     expect(idle(9, undefined)).toBeLessThanOrEqual(0);
   });
+  test('all along, to a battery that was too cold half of the time, may have been stopped by the cold', () => {
+    expect(idle(9, 5, 4)).toBeGreaterThan(5);
+    expect(idle(9, 5, 4)).toBeLessThan(idle(3, 5));
+    expect(idle(9, 5, 6)).toBeLessThanOrEqual(0);
+  });
   test('is told from its log: nothing given, and the warmest that the battery was', () => {
     const view = drawnView({
       minutes: 4 * 1440,
@@ -191,7 +196,11 @@ describe('a source that gave nothing', () => {
       amps: () => 0,
       celsius: (m) => (m % 1440) / 720,
     });
-    expect(neverGave(view, 0.3)).toEqual({ warmestC: expect.closeTo(2, 1), days: 4 });
+    expect(neverGave(view, 0.3)).toEqual({
+      warmestC: expect.closeTo(2, 1),
+      middleC: expect.closeTo(1, 1),
+      days: 4,
+    });
     expect(neverGave({ ...view, amps: view.amps.map(() => 5) }, 0.3)).toBeNull();
     expect(neverGave({ ...view, celsius: null }, 0.3)).toBeNull();
   });
@@ -241,10 +250,14 @@ describe('lithium set far too high, whose charges break off at the top of its ra
     expect(stopped!.text).toMatch(/^Charger broke off at 14\.61 V in all 4 charges\. .*set to 15\.20 V/);
     expect(stopped!.decibans).toBeGreaterThan(8);
   });
+  test('so it was where a slow log shows it somewhere in the range', () => {
+    expect(sumOf(high(15.2, [14.3, 14.5, 14.4, 14.3]))).toBeGreaterThan(8);
+  });
   test('and one that stops at its own setting, under the range, or too seldom, was not', () => {
     expect(sumOf(high(14.6, [14.61, 14.6, 14.58, 14.62]))).toBeLessThan(0);
-    expect(sumOf(high(15.2, [14.3, 14.3, 14.3, 14.3]))).toBeLessThan(0);
-    expect(sumOf(high(15.2, [14.6, 14.6, 14.3, 14.3]))).toBeLessThan(0);
+    // Cells that are not alike stop a charge under the range.
+    expect(sumOf(high(15.2, [14.1, 14.1, 14.1, 14.1]))).toBeLessThan(0);
+    expect(sumOf(high(15.2, [14.6, 14.6, 14.1, 14.1]))).toBeLessThan(0);
   });
 });
 

@@ -1,5 +1,6 @@
 /** A source that gives nothing whenever the battery is cold, though at those hours it usually gives. */
 
+import { isNumber, median } from '../quantity/numbers';
 import { DAY, MINUTE } from '../quantity/span';
 import { binsOfDay } from '../log/grid';
 import type { ChargeView } from './view';
@@ -18,6 +19,8 @@ export interface ColdIdle {
 export interface NeverGave {
   /** The warmest that the battery was meanwhile, °C. */
   warmestC: number;
+  /** Half of the time it was colder than this, °C. */
+  middleC: number;
   days: number;
 }
 
@@ -35,7 +38,8 @@ export function neverGave({ celsius, amps, grid }: ChargeView, onAmps: number): 
     if (amps[cell]! > onAmps) gave++;
     if (celsius[cell]! > warmestC) warmestC = celsius[cell]!;
   }
-  return gave <= HARDLY * grid.count && warmestC > -Infinity ? { warmestC, days } : null;
+  if (gave > HARDLY * grid.count || warmestC === -Infinity) return null;
+  return { warmestC, middleC: median(celsius.filter(isNumber)), days };
 }
 
 const BIN = 30 * MINUTE;

@@ -2,12 +2,13 @@ import { MINUTE } from '../quantity/span';
 import { behavesAs } from './device';
 
 /** A monitor of 100 Ah that counts 90 % of what goes in, with what goes through it by the minute of each hour. */
-function counted(amps: (minute: number) => number) {
+function counted(amps: (minute: number) => number, { exponent = 1, told = 1.2 } = {}) {
   const time = Float64Array.from({ length: 3000 }, (_, i) => i * MINUTE);
   let held = 45;
   const reading = Float32Array.from(time, (_, i) => {
     const now = amps(i % 60);
-    held += ((now > 0 ? 0.9 : 1) * now) / 60;
+    // Rated at 100 Ah in 20 h: 5 A.
+    held += ((now > 0 ? 0.9 : Math.max(1, -now / 5) ** (exponent - 1)) * now) / 60;
     return held;
   });
   return behavesAs(
@@ -19,7 +20,7 @@ function counted(amps: (minute: number) => number) {
       volts: null,
       reading,
     },
-    { capacityAh: 100, peukert: 1.2, peukertBelowRate: false },
+    { capacityAh: 100, peukert: told, peukertBelowRate: false },
   );
 }
 
@@ -31,4 +32,15 @@ test('capacity and efficiency by what goes in and out', () => {
 
 test('neither where hardly anything goes out: the two cannot be told apart', () => {
   expect(counted((minute) => (minute < 30 ? 1.5 : minute < 32 ? -0.5 : 0))).toBeNull();
+});
+
+test('an exponent, though nearly all goes out at one fast current: the little that goes slowly tells capacity', () => {
+  // Of each hour 10 minutes at 40 A and half an hour at 4.5 A: by an exponent of 1.45 the first 6.7 Ah count as 17.
+  const amps = (minute: number) => (minute < 10 ? -40 : minute < 40 ? -4.5 : 64);
+  for (const told of [1, 1.2, 1.45]) {
+    const { capacityAh, efficiencyPercent, peukert } = counted(amps, { exponent: 1.45, told })!;
+    expect(Math.abs(peukert - 1.45)).toBeLessThanOrEqual(0.05 + 1e-9);
+    expect(Math.abs(capacityAh - 100)).toBeLessThan(8);
+    expect(Math.abs(efficiencyPercent - 90)).toBeLessThan(8);
+  }
 });

@@ -3,11 +3,11 @@
  * than was told, the settings in the device are not those on the sheet.
  */
 
-import { quantile } from '../quantity/numbers';
+import { median, quantile } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { gapLimit, medianStep } from '../log/grid';
 import { type CounterLog, readingQuantum } from './counterLog';
-import { robustLeastSquares } from './leastSquares';
+import { robustLeastSquares, type Solution } from './leastSquares';
 import { SYNC_BELOW } from './replay';
 import type { CounterSettings } from './settings';
 
@@ -32,7 +32,7 @@ export interface Behaves {
 const LEAST = { part: 0.02, quanta: 4 };
 const LONGEST = 12 * HOUR;
 const FEWEST = 12;
-const EXPONENTS = [1, 1.05, 1.1, 1.15, 1.2, 1.25, 1.3, 1.4, 1.5];
+const EXPONENTS = [1, 1.05, 1.1, 1.15, 1.2, 1.25, 1.3, 1.35, 1.4, 1.45, 1.5, 1.55, 1.6];
 /** Hours of the rated current; beyond it the exponent works. */
 const RATED_HOURS = 20;
 /** Part of what goes out that must go out fast before an exponent can be told, and by how much another must fit better. */
@@ -76,20 +76,24 @@ export function behavesAs(log: CounterLog, told: CountedBy): Behaves | null {
     const drawn = column((one) => -one.out[k]!);
     return robustLeastSquares({ columns: charges ? [drawn, into] : [drawn], values });
   };
+  const leftBy = (fit: Solution, k: number) =>
+    column(({ moved, out, into: taken }) =>
+      Math.abs(moved + fit.values[0]! * out[k]! - (charges ? fit.values[1]! * taken : 0)),
+    );
   let k = 0;
   let fit = fitWith(0);
   // An exponent can be told where much goes out fast, and much slowly.
-  if (tellsExponent)
+  if (tellsExponent && fit) {
+    let least = BETTER * worst(stretches, leftBy(fit, 0));
     for (let other = 1; other <= EXPONENTS.length; other++) {
       const tried = fitWith(other);
-      if (tried && fit && tried.scatter < BETTER * fit.scatter) [k, fit] = [other, tried];
+      const misses = tried ? worst(stretches, leftBy(tried, other)) : Infinity;
+      if (misses < least) [k, fit, least] = [other, tried, misses];
     }
+  }
   if (!fit || !(fit.values[0]! > 0)) return null;
   const perAh = fit.values[0]!;
-  const drawn = column((one) => -one.out[k]!);
-  const left = values.map((value, i) =>
-    Math.abs(value - perAh * drawn[i]! - (charges ? fit.values[1]! * into[i]! : 0)),
-  );
+  const left = leftBy(fit, k);
   return {
     capacityAh: 100 / perAh,
     capacityError: (100 / perAh) * (fit.errors[0]! / perAh),
@@ -100,6 +104,24 @@ export function behavesAs(log: CounterLog, told: CountedBy): Behaves | null {
     stretches: stretches.length,
     jumpy: isJumpy(log),
   };
+}
+
+/** Kinds of stretches: nearly all that goes out goes fast, or slowly, or it is charged; so many of a kind tell. */
+const KIND = { nearly: 0.8, fewest: 3 };
+
+/** What the fit misses of the kind of stretches that it misses most of, points: of one exponent the few slow ones say as much as the many fast. */
+function worst(stretches: readonly Stretch[], left: Float64Array): number {
+  const isFast = ({ fast, out }: Stretch) => fast > KIND.nearly * out[1]!;
+  const isSlow = ({ fast, out }: Stretch) => fast < (1 - KIND.nearly) * out[1]!;
+  const kinds = [
+    (one: Stretch) => one.into > one.out[1]!,
+    (one: Stretch) => one.into <= one.out[1]! && isFast(one),
+    (one: Stretch) => one.into <= one.out[1]! && isSlow(one),
+  ];
+  return kinds.reduce((most, isOf) => {
+    const of = left.filter((_, i) => isOf(stretches[i]!));
+    return of.length < KIND.fewest ? most : Math.max(most, median(of));
+  }, 0);
 }
 
 /** Moves from sample to sample over the current itself beyond which samples so far apart are no integral. */
