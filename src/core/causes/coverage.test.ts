@@ -1,7 +1,8 @@
 /** Devices that the monitor shows, or does not: what one says of the others. */
 
 import type { Share } from '../count/shares';
-import { weighShares } from './coverage';
+import { HOUR } from '../quantity/span';
+import { weighShares, zeroAtFloat } from './coverage';
 import { currentScale } from './current-scale';
 import { sourceNotCounted } from './source-not-counted';
 
@@ -37,6 +38,7 @@ test('all are cleared only where each is shown', () => {
 test('what is missing hour after hour is the zero, where each charger is wired so that it counts and the zero is plain', () => {
   const weighed = (counted: boolean | null, deviation: number, drawnAmps = -2) =>
     sourceNotCounted.weigh!({
+      charging: [],
       bank: { capacityAh: 100 },
       system: { sources: [{ id: 'one', name: 'One', counted }], loads: [] },
       counting: {
@@ -61,6 +63,7 @@ test('what is missing hour after hour is the zero, where each charger is wired s
 test('what is missing beside the BMS’s meter at any current is the zero, however the chargers are wired', () => {
   const weighed = (comesAndGoes: number, drawnAmps = -1.1) =>
     sourceNotCounted.weigh!({
+      charging: [],
       bank: { capacityAh: 100 },
       system: { sources: [{ id: 'one', name: 'One', counted: null }], loads: [] },
       counting: {
@@ -86,6 +89,7 @@ test('what is missing beside the BMS’s meter at any current is the zero, howev
 test('a charger that the monitor does not see beside the BMS’s meter, though another is seen whenever the voltage is high', () => {
   const weighed = (bms: object | null) =>
     sourceNotCounted.weigh!({
+      charging: [],
       bank: { capacityAh: 100 },
       system: { sources: ['one', 'two'].map((id) => ({ id, name: id, counted: true })), loads: [] },
       counting: {
@@ -123,4 +127,23 @@ test('chargers that show by parts far apart are no shunt of another size; by one
   };
   expect(weighed(share('one', 1.3), share('two', 0.65))).toBeLessThan(0);
   expect(weighed(share('one', 1.3), share('two', 1.35))).toBeGreaterThan(9);
+});
+
+test('what float shows is the zero where the monitor shows the charger wholly, and no other ran beside it', () => {
+  const night = { from: 0, to: 8 * HOUR };
+  const zero = (part: number, beside: object[], logged = 2) =>
+    zeroAtFloat({
+      system: { sources: [{ id: 'one' }, { id: 'two' }] },
+      charging: [
+        { source: { id: 'one' }, charges: [night], knowsOwnAmps: true },
+        { source: { id: 'two' }, charges: beside, knowsOwnAmps: logged > 1 },
+      ],
+      counting: { meters: { atFloat: { amps: -0.9, spans: [night] }, shares: [share('one', part)] } },
+    } as never);
+  expect(zero(0.98, [])).toBe(-0.9);
+  expect(zero(0.98, [{ from: 0, to: 3 * HOUR }])).toBe(-0.9);
+  // Only an hour is left in which the other did not run.
+  expect(zero(0.98, [{ from: HOUR, to: 8 * HOUR }])).toBe(0);
+  expect(zero(0.5, [])).toBe(0);
+  expect(zero(0.98, [], 1)).toBe(0);
 });

@@ -1,11 +1,13 @@
 /** What the description and the wiring walk say of devices that the monitor may not see. */
 
+import { sum } from '../quantity/numbers';
+import { commonOf, HOUR, lengthOf, mergeSpans } from '../quantity/span';
 import { amps } from '../quantity/text';
 import type { Load, Source } from '../system/schema';
 import type { MeanCurrent } from '../count/shares';
 import { isUnseen } from '../count/trueCurrent';
 import type { Counting } from '../count/types';
-import { type Evidence, type Observations, oneIsEnough, shrunk } from './cause';
+import { type Evidence, type Judged, type Observations, oneIsEnough, shrunk } from './cause';
 
 export const COVERAGE_WEIGHTS = {
   /** The description says that a device is not counted, or that all are; something else was found on the battery post. */
@@ -19,6 +21,31 @@ export const COVERAGE_WEIGHTS = {
 
 /** A device is shown from this share on. */
 const SHOWN = 0.4;
+
+/** A source is shown wholly from this share on, and with no more doubt; alone it has kept the battery for so many hours at the least. */
+const WHOLLY = { share: 0.9, error: 0.05, hours: 4 };
+
+/**
+ * A that the monitor shows out of a battery that a charger only keeps full, 0 or less. That is its zero where the monitor shows all that the
+ * charger gives, and the logs of the others show that none of them ran.
+ */
+export function zeroAtFloat({ counting, charging, system }: Judged): number {
+  const atFloat = counting?.meters.atFloat;
+  const own = charging.filter((one) => one.knowsOwnAmps);
+  if (!counting || !atFloat || atFloat.amps >= 0 || own.length < system.sources.length) return 0;
+  const isShown = (id: string | undefined) =>
+    counting.meters.shares.some(
+      (one) => one.id === id && one.share >= WHOLLY.share && one.error <= WHOLLY.error,
+    );
+  const alone = own
+    .filter(({ source }) => isShown(source?.id))
+    .map((one) => {
+      const kept = commonOf(atFloat.spans, one.charges);
+      const beside = own.filter((other) => other !== one).flatMap(({ charges }) => charges);
+      return sum(kept.map(lengthOf)) - sum(mergeSpans(commonOf(kept, beside)).map(lengthOf));
+    });
+  return Math.max(0, ...alone) >= WHOLLY.hours * HOUR ? atFloat.amps : 0;
+}
 
 /** Devices with a log of their own against what the monitor shows of them: one that bypasses it is enough. */
 export function weighShares({ counting, system }: Observations, kind: 'source' | 'load'): Evidence[] {

@@ -4,7 +4,7 @@ import { HOUR } from '../quantity/span';
 import { amps, points } from '../quantity/text';
 import { isLead } from '../system/chemistry';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { COMES_AND_GOES, FLOAT_CURRENT, NO_ZERO } from './coverage';
+import { COMES_AND_GOES, FLOAT_CURRENT, NO_ZERO, zeroAtFloat } from './coverage';
 import { countOf, driftBy, DRIFT_PRIOR, isFirm, isTooCoarse, missingMonitor, over } from './drifting';
 
 const WEIGHTS = {
@@ -143,8 +143,8 @@ export const currentOffset: Cause = {
       isLead(bank.chemistry) &&
       offsetA.value - 2 * offsetA.deviation > float.amps + float.error;
     const favour = beyondFloat ? Math.min(0, count.favours.offset) : count.favours.offset;
-    // By the BMS's current the truth says nothing of the monitor's.
-    if (isFirm(count) && !count.byBms && !isTooCoarse(count))
+    // By the BMS's current the truth says nothing of the monitor's, nor does it where what float shows is the zero.
+    if (isFirm(count) && !count.byBms && !isTooCoarse(count) && !(favour < 0 && zeroAtFloat(seen) < 0))
       evidence.push({
         text: `From one known state of charge to the next ${amps(Math.abs(offsetA.value))} ${offsetA.value > 0 ? 'too much into' : 'too much out of'} the battery is left over (give or take ${amps(2 * offsetA.deviation)}).`,
         decibans: Math.min(weightOf(WEIGHTS.ledger, favour), size < LEAST ? -2 : 15),

@@ -11,6 +11,7 @@ import {
   missingCoverage,
   weighCoverage,
   weighShares,
+  zeroAtFloat,
 } from './coverage';
 import { LIVE } from './remedy';
 
@@ -83,9 +84,14 @@ const SAME = { slope: 0.03, error: 0.02 };
 
 /**
  * A that the monitor shows too much out of the battery where nothing flows, 0 or less: plain where the BMS’s meter sees all the same but for
- * it; or where each charger is wired so that it counts, and what is shown at charging voltage is not what the loads draw.
+ * it; or where each charger is wired so that it counts, and what is shown at charging voltage is not what the loads draw; or on float.
  */
-function zeroOf({ offsetA: { value, deviation }, meters }: Counting, { sources }: Judged['system']): number {
+function zeroOf(counting: Counting, seen: Judged): number {
+  const {
+    offsetA: { value, deviation },
+    meters,
+  } = counting;
+  const { sources } = seen.system;
   const { bms } = meters;
   if (
     bms &&
@@ -96,7 +102,7 @@ function zeroOf({ offsetA: { value, deviation }, meters }: Counting, { sources }
     return Math.min(0, bms.offsetA);
   const isWired = sources.length > 0 && sources.every((one) => one.counted === true);
   const isPlain = value < -PLAIN * deviation && !(likeLoad(meters.unseen) >= LIKE_LOAD);
-  return isWired && isPlain ? value : 0;
+  return isWired && isPlain ? value : zeroAtFloat(seen);
 }
 
 /** What the monitor shows at charging voltage, in parts of the usual load, both put right by its zero; 1 where that is not known. */
@@ -104,12 +110,13 @@ const likeLoad = (unseen: Counting['meters']['unseen'], zero = 0): number =>
   unseen && unseen.drawnAmps === unseen.drawnAmps ? (unseen.amps - zero) / (unseen.drawnAmps - zero) : 1;
 
 /** Charging voltages while the monitor shows nothing but the loads: somebody charges whom it does not see. */
-function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
+function weighUnseen(seen: Judged): Evidence[] {
+  const { counting, system, bank } = seen;
   const unseen = counting?.meters.unseen;
   if (!counting || !unseen || unseen.ofHours < LEAST_HOURS || system.monitor?.method === 'voltage') return [];
   // The wrong way round, everything that charges shows as drawn.
   if (counting.wrong.gain < 0) return [];
-  const zero = zeroOf(counting, system);
+  const zero = zeroOf(counting, seen);
   const shown = unseen.amps - zero;
   const load = shown < 0 && (likeLoad(unseen, zero) >= LIKE_LOAD || -shown > MORE * bank.capacityAh);
   const part = unseen.hours > 0 && load ? unseen.hours / unseen.ofHours : 0;
@@ -145,10 +152,11 @@ function weighUnseen({ counting, system, bank }: Judged): Evidence[] {
 const ZERO = 0.004;
 
 /** Ampere-hours that came out of the battery without ever having gone in. */
-function weighNowhere({ counting, system, bank }: Judged): Evidence[] {
+function weighNowhere(seen: Judged): Evidence[] {
+  const { counting, system, bank } = seen;
   if (!counting || system.monitor?.method === 'voltage' || counting.wrong.gain < 0) return [];
   const { through } = counting;
-  const missing = through.out - through.in + zeroOf(counting, system) * through.hours;
+  const missing = through.out - through.in + zeroOf(counting, seen) * through.hours;
   const decibans = weightOf(WEIGHTS.fromNowhere, missing / bank.capacityAh);
   if (decibans === 0 || missing / through.hours < ZERO * bank.capacityAh) return [];
   return [

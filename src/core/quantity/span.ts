@@ -24,6 +24,14 @@ export function mergeSpans(spans: readonly Span[], gap = 0): Span[] {
   return merged;
 }
 
+/** What the spans of two lists have in common, each pair by itself. */
+export const commonOf = (some: readonly Span[], others: readonly Span[]): Span[] =>
+  some.flatMap((one) =>
+    others
+      .filter((other) => overlaps(one, other))
+      .map((other) => ({ from: Math.max(one.from, other.from), to: Math.min(one.to, other.to) })),
+  );
+
 /** RFC 3339 in UTC to the second, the form in which every result leaves the core. */
 export function isoTime(ms: number): string {
   return new Date(Math.round(ms / 1000) * 1000).toISOString().replace('.000Z', 'Z');
