@@ -7,7 +7,7 @@ import type { Discharge } from '../capacity/discharges';
 import { testText } from '../capacity/text';
 import type { KnownBank } from '../system/known';
 import { AGE_WEIGHTS, weighAge } from './age';
-import { type Cause, type Evidence, type Observations, weightOf } from './cause';
+import { type Cause, type Evidence, type Observations, shrunk, weightOf } from './cause';
 import { cuttingOf } from './cutting';
 
 const WEIGHTS = {
@@ -28,6 +28,13 @@ const WEIGHTS = {
     [0.6, 14],
     [0, 15],
   ],
+  /** Points by which the count by the label leaves more at the cut-offs than the voltage that it comes back to. */
+  beyondRest: [
+    [40, 15],
+    [30, 12],
+    [22, 4],
+    [15, 0],
+  ],
   shown: 3,
   /** A capacity test, at most so many dB: it was made with a load and a clock. */
   tested: [
@@ -41,6 +48,9 @@ const WEIGHTS = {
 
 /** What is left at the cut-offs, %, of a battery that is as good as empty. */
 const EMPTY = 30;
+
+/** Points under which what the count leaves and what the voltage stands for are alike: the battery has not rested long. */
+export const BEYOND_REST = 22;
 
 const YEAR = 365 * DAY;
 
@@ -112,6 +122,13 @@ export const capacityLost: Cause = {
       evidence.push({
         text: `From full to these cut-offs it gives what a battery of ${Math.round(value)} Ah gives (give or take ${Math.round(2 * deviation)} Ah): ${percent(100 * part)} of its ${bank.capacityAh} Ah.`,
         decibans: weightOf(WEIGHTS.holds, part + doubt),
+        group: 'holds',
+        spans: cuts.spans,
+      });
+    if (evidence.length === 0 && isNumber(cuts.beyondRest) && cuts.beyondRest > BEYOND_REST)
+      evidence.push({
+        text: `By the count ${percent(cuts.held)} of its ${bank.capacityAh} Ah was left at the cut-offs, ${Math.round(cuts.beyondRest)} points more than the voltage it comes back to stands for: so much of it is not there.`,
+        decibans: shrunk(weightOf(WEIGHTS.beyondRest, cuts.beyondRest), 3 * cuts.list.length),
         group: 'holds',
         spans: cuts.spans,
       });

@@ -4,6 +4,7 @@ import { agm, lithium, sumOf } from '../../../tests/support/drawnCharges';
 import type { CutOff, CutOffs } from '../cutoff/types';
 import { bankOhms } from '../system/sag';
 import { batteryResistance } from './battery-resistance';
+import { capacityLost } from './capacity-lost';
 import type { Judged } from './cause';
 import { coldBattery } from './cold-battery';
 import { rateExpected } from './rate-expected';
@@ -135,5 +136,40 @@ describe('a load that is large for its battery', () => {
   test('without such discharges it goes by what was left', () => {
     const without = { ...emptied(57, 96), counting: { discharges: [] } };
     expect(sumOf(rateExpected.weigh!(without as unknown as Judged), 'left')).toBeLessThan(0);
+  });
+});
+
+describe('the count by the label leaves far more than the voltage that a battery rests at', () => {
+  const judged = (
+    held: number,
+    restVolts: number,
+    awayHours = 8,
+    bank: typeof agm | typeof lithium = agm,
+  ) => {
+    const away = { held, restVolts, amps: 24, ranMs: 3_600_000, back: awayHours * 3_600_000 };
+    const counting = {
+      wrong: { gain: 1, unseen: [] },
+      discharges: [],
+      capacityAh: { value: 98, deviation: 12 },
+    };
+    return { ...seen(away, bank), counting } as unknown as Judged;
+  };
+  const lost = (...of: Parameters<typeof judged>) => sumOf(capacityLost.weigh!(judged(...of)), 'holds');
+  const rate = (...of: Parameters<typeof judged>) => sumOf(rateExpected.weigh!(judged(...of)), 'left');
+
+  test('it does not hold what its label says, and the rate excuses nothing', () => {
+    expect(lost(60, 11.9)).toBeGreaterThan(12);
+    expect(rate(60, 11.9)).toBeLessThan(-5);
+  });
+
+  test('where the two agree, or differ by what a short rest leaves, only the rate is asked', () => {
+    expect(lost(35, 12.2)).toBe(0);
+    expect(rate(35, 12.1)).toBeGreaterThan(0);
+    expect(lost(30, 11.95)).toBe(0);
+  });
+
+  test('a load that is back within the hour, and lithium, whose voltage says little, tell nothing of it', () => {
+    expect(lost(60, 11.9, 0.5)).toBe(0);
+    expect(lost(60, 12.9, 8, lithium)).toBe(0);
   });
 });

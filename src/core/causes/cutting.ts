@@ -3,9 +3,9 @@
 import type { CutOff, CutOffs, CutReason, LoadPath } from '../cutoff/types';
 import { isNumber, median } from '../quantity/numbers';
 import type { Span } from '../quantity/span';
-import { MINUTE } from '../quantity/span';
+import { HOUR, MINUTE } from '../quantity/span';
 import { counted } from '../quantity/text';
-import { blocksInSeries } from '../system/chemistry';
+import { blocksInSeries, isLead } from '../system/chemistry';
 import { restPercent } from '../system/restVoltage';
 import { bankOhms, coldShare } from '../system/sag';
 import type { Judged, Observations } from './cause';
@@ -20,6 +20,8 @@ export interface Cutting extends Omit<CutOffs, 'celsius'> {
   /** V a block to which it came back, and what that stands for by the table, %, medians. */
   rest: number;
   restPercent: number;
+  /** Points by which the count leaves more than the voltage that lead rests at an hour and more without its loads; median, NaN where not known. */
+  beyondRest: number;
   /** V a block at the battery, and at the load where that was logged, just before; medians. */
   volts: number;
   loadVolts: number;
@@ -46,6 +48,9 @@ const LOW = 30;
 /** A sag of a current smaller than this says nothing, parts of the capacity in A. */
 const SAGS = 0.04;
 
+/** A voltage is a rest voltage where the load stayed away so long. */
+const RESTED = HOUR;
+
 /** Null where nothing was cut off. */
 export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
   if (!cutoffs || cutoffs.list.length === 0) return null;
@@ -53,6 +58,7 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
   const blocks = blocksInSeries(bank);
   const middle = (of: (one: CutOff) => number) => median(list.map(of).filter(isNumber));
   const rest = middle((one) => one.restVolts / blocks);
+  const standsFor = (volts: number) => restPercent(bank.chemistry, volts / blocks);
   const usual = bankOhms(bank);
   const sag = middle((one) =>
     one.amps > SAGS * bank.capacityAh
@@ -68,7 +74,14 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
         : middle((one) => (one.volts - one.loadVolts) / blocks),
     held: middle((one) => (one.deviation <= KNOWN || one.held + one.deviation < LOW ? one.held : NaN)),
     rest,
-    restPercent: isNumber(rest) ? restPercent(bank.chemistry, rest) : NaN,
+    restPercent: isNumber(rest) ? standsFor(rest * blocks) : NaN,
+    beyondRest: isLead(bank.chemistry)
+      ? middle(({ held, deviation, restVolts, last, back }) =>
+          isNumber(restVolts) && deviation <= KNOWN && !(back - last < RESTED)
+            ? held - standsFor(restVolts)
+            : NaN,
+        )
+      : NaN,
     volts: middle((one) => one.volts / blocks),
     loadVolts: middle((one) => one.loadVolts / blocks),
     apart: middle((one) => (one.volts - one.loadVolts) / blocks),

@@ -41,3 +41,17 @@ test('what has run on for an hour under a limit was not cut by it', () => {
   expect(find(night(10.9), { cutoffV: 11.5 }, { days: 6 })).toEqual([]);
   expect(find(night(11.55), { cutoffV: 11.5 }, { days: 6 })).toHaveLength(6);
 });
+
+test('on days that are alike: runs shorter than the whole ones, near their limit, were cut; far from it they were not', () => {
+  // By day an hour of 32 A, as the sun holds the voltage up; by night 34 minutes of it, sinking by two hundredths a minute.
+  const night = (m: number) => m % DAY >= 100 && m % DAY < 134;
+  const drawn = (end: number, minutes = 60): Drawn => ({
+    amps: (m) => (night(m) || (m % DAY >= 700 && m % DAY < 700 + minutes) ? 32 : 2),
+    volts: (m) => (night(m) ? end + 0.02 * (133 - (m % DAY)) : m % DAY >= 700 && m % DAY < 760 ? 12.2 : 12.7),
+  });
+  const cuts = (one: Drawn) => find(one, { cutoffV: 11.5 }, { days: 7 }).map(({ at }) => (at / 60_000) % DAY);
+  expect(cuts(drawn(11.65))).toEqual(Array.from({ length: 7 }, () => 134));
+  expect(cuts(drawn(11.8))).toEqual([]);
+  // By day as long as by night: a clock.
+  expect(cuts(drawn(11.65, 34))).toEqual([]);
+});

@@ -18,6 +18,10 @@ const LIKE = 0.25;
 const FEWEST = 5;
 /** The ends agree in voltage: within this part of what their lengths would part them by as the voltage sank, and that is so much at least, V a 12 V block. */
 const AGREE = { part: 0.35, least: 0.08 };
+/** Runs of one length scatter by no more than this part of it. */
+const ONE_LENGTH = 0.03;
+/** Runs that are all of one length, and shorter than the whole ones, end nearer their limit, V a 12 V block. */
+const CLOSE = 0.2;
 /** And those within so much of their middle are the ones that were cut, V a 12 V block. */
 const NEAR = 0.12;
 
@@ -37,16 +41,35 @@ export function endAtOneVoltage(drops: readonly Drop[], system: KnownSystem): Fo
         at - ranMs + step < sinks.since,
     );
     const amps = median(near.map((one) => one.amps));
-    const runs = near.filter((one) => Math.abs(one.amps / amps - 1) <= LIKE);
-    if (runs.length < FEWEST) return [];
-    const volts = runs.map((one) => one.moment.volts);
-    const parted =
-      (robustDeviation(runs.map((one) => one.ranMs)) / step) *
-      median(runs.map((one) => one.moment.sinks.volts));
-    if (!(parted >= AGREE.least * blocks && robustDeviation(volts) < AGREE.part * parted)) return [];
-    const level = median(volts);
-    return runs
+    const isLike = (one: Drop) => Math.abs(one.amps / amps - 1) <= LIKE;
+    const runs = near.filter(isLike);
+    const close = runs.filter((one) => one.moment.volts <= limit + CLOSE * blocks);
+    const whole = wholeLength(
+      drops.filter((one) => one.load === load && isLike(one) && !close.includes(one)),
+    );
+    const agree = (some: readonly Drop[], apartMs: number) => {
+      if (some.length < FEWEST) return false;
+      const parted = (apartMs / step) * median(some.map((one) => one.moment.sinks.volts));
+      const spread = robustDeviation(some.map((one) => one.moment.volts));
+      return parted >= AGREE.least * blocks && spread < AGREE.part * parted;
+    };
+    // Where days are alike the runs that were cut are of one length too: the whole ones are longer.
+    const cut = agree(runs, robustDeviation(runs.map((one) => one.ranMs)))
+      ? runs
+      : agree(close, whole - Math.max(...close.map((one) => one.ranMs)))
+        ? close
+        : [];
+    const level = median(cut.map((one) => one.moment.volts));
+    return cut
       .filter((one) => Math.abs(one.moment.volts - level) <= NEAR * blocks)
       .map((drop) => ({ drop, at: drop.at, by: idOf(load), why: 'volts', moment: drop.moment }));
   });
+}
+
+/** How long runs are that are all of one length, ms; 0 where they are not. */
+function wholeLength(runs: readonly Drop[]): number {
+  if (runs.length < FEWEST) return 0;
+  const lengths = runs.map((one) => one.ranMs);
+  const middle = median(lengths);
+  return robustDeviation(lengths) <= ONE_LENGTH * middle ? middle : 0;
 }
