@@ -187,7 +187,7 @@ test('a capacity test is planned, runs with the tab closed in between, is kept, 
   await expect(page.getByText('(waiting to be sent)')).toBeVisible();
   await page.getByRole('button', { name: /Take off the test/ }).click();
   letGo();
-  await expect(page.getByText(/The capacity test of .* was removed\./)).toBeVisible();
+  await expect(page.getByText(/^The capacity test of .* was removed\.$/)).toBeVisible();
   await expect(kept).toHaveCount(0);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'New test' })).toBeVisible();
