@@ -186,8 +186,14 @@ test('a capacity test is planned, runs with the tab closed in between, is kept, 
   await kept.click();
   await expect(page.getByText('(waiting to be sent)')).toBeVisible();
   await page.getByRole('button', { name: /Take off the test/ }).click();
+  await expect(page.getByText(/^Taken off: the capacity test of .*\.$/)).toBeVisible();
+  await expect(kept).toHaveCount(0);
+  // What arrives all the same is taken off there.
+  const arrived = page.waitForResponse((one) => one.request().method() === 'PUT');
+  const takenOff = page.waitForResponse((one) => one.request().method() === 'DELETE');
   letGo();
-  await expect(page.getByText(/^The capacity test of .* was removed\.$/)).toBeVisible();
+  expect((await arrived).status()).toBe(200);
+  expect((await takenOff).status()).toBe(200);
   await expect(kept).toHaveCount(0);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'New test' })).toBeVisible();

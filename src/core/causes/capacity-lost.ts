@@ -8,7 +8,7 @@ import { testText } from '../capacity/text';
 import type { KnownBank } from '../system/known';
 import { AGE_WEIGHTS, weighAge } from './age';
 import { type Cause, type Evidence, type Observations, shrunk, weightOf } from './cause';
-import { cuttingOf } from './cutting';
+import { BEYOND_REST, cuttingOf } from './cutting';
 
 const WEIGHTS = {
   /** What it holds with its doubt, parts of the label (80 %: IEEE Std 450, from memory). */
@@ -33,7 +33,6 @@ const WEIGHTS = {
     [40, 15],
     [30, 12],
     [22, 4],
-    [15, 0],
   ],
   shown: 3,
   /** A capacity test, at most so many dB: it was made with a load and a clock. */
@@ -48,9 +47,6 @@ const WEIGHTS = {
 
 /** What is left at the cut-offs, %, of a battery that is as good as empty. */
 const EMPTY = 30;
-
-/** Points under which what the count leaves and what the voltage stands for are alike: the battery has not rested long. */
-export const BEYOND_REST = 22;
 
 const YEAR = 365 * DAY;
 
@@ -125,7 +121,7 @@ export const capacityLost: Cause = {
         group: 'holds',
         spans: cuts.spans,
       });
-    if (evidence.length === 0 && isNumber(cuts.beyondRest) && cuts.beyondRest > BEYOND_REST)
+    if (evidence.length === 0 && cuts.beyondRest > BEYOND_REST)
       evidence.push({
         text: `By the count ${percent(cuts.held)} of its ${bank.capacityAh} Ah was left at the cut-offs, ${Math.round(cuts.beyondRest)} points more than the voltage it comes back to stands for: so much of it is not there.`,
         decibans: shrunk(weightOf(WEIGHTS.beyondRest, cuts.beyondRest), 3 * cuts.list.length),

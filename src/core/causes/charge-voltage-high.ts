@@ -36,8 +36,8 @@ const WEIGHTS = {
     [12, 5],
     [-1e9, -8],
   ],
-  /** It is set far higher, and something stops each charge at the top of the range. */
-  stoppedAtTop: 13,
+  /** It is set far higher, and something stops each charge within the range. */
+  stoppedBelowSetting: 13,
   /** Set right at 25 °C, it goes by a temperature far below the battery's. */
   otherTemperature: -8,
   /** Configured charge voltage above the range, mV per cell. */
@@ -139,7 +139,7 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   const above = (1000 * usual) / bank.cellsInSeries;
   // Lead that is not brought so high by all that its charger has says nothing of the setting.
   if (lead && above < 12) return [];
-  const stopped = lead ? [] : stoppedAtTop(tops, heights, source, bank);
+  const stopped = lead ? [] : stoppedBelowSetting(tops, heights, source, bank);
   if (stopped.length > 0) return stopped;
   const over = tops.filter((_, i) => heights[i]! > 0);
   const wentTo = median(tops.map((one) => one.topVolts));
@@ -164,7 +164,7 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
 }
 
 /** Nothing but its BMS opens lithium that is charged under what the charger is set to. @param heights V over the range, of each */
-function stoppedAtTop(
+function stoppedBelowSetting(
   tops: readonly Stage[],
   heights: readonly number[],
   source: SourceCharging['source'],
@@ -183,7 +183,7 @@ function stoppedAtTop(
   return [
     {
       text: `${source!.name} broke off at ${volts(median(stopped.map((one) => one.topVolts)))} in ${share(stopped.length, tops.length, 'charge')}. So high in the battery’s range only its BMS stops the charge; the charger is set to ${volts(setV)} and would go on.`,
-      decibans: shrunk(WEIGHTS.stoppedAtTop, stopped.length),
+      decibans: shrunk(WEIGHTS.stoppedBelowSetting, stopped.length),
       group: 'plateau',
       spans: stopped,
     },

@@ -1,6 +1,7 @@
 /** Charging is refused while the battery is cold. */
 
 import type { ColdEdges } from '../charge/coldEdges';
+import type { NeverGave } from '../charge/coldIdle';
 import { HOUR, lengthOf } from '../quantity/span';
 import { median } from '../quantity/numbers';
 import { celsius, counted, duration, percent } from '../quantity/text';
@@ -96,38 +97,9 @@ export const coldChargeBlock: Cause = {
       });
     for (const { source, coldIdle, coldEdges, neverGave, setpoints } of charging) {
       const asked = source?.profile.chargeAboveC ?? limit;
-      if (
-        neverGave &&
-        source?.profile.chargeAboveC === undefined &&
-        neverGave.warmestC >= asked + NOISE &&
-        neverGave.warmestC < COLD + NOISE
-      ) {
-        evidence.push({
-          text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and the battery was never warmer than ${celsius(neverGave.warmestC)}: many chargers refuse lithium so cold.`,
-          decibans: shrunk(WEIGHTS.neverQuiteWarm, 2 * neverGave.days),
-          group: 'idle',
-          spans: [],
-        });
-        continue;
-      }
-      if (neverGave && neverGave.warmestC < asked + NOISE) {
-        evidence.push({
-          text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and the battery was never warmer than ${celsius(neverGave.warmestC)}; it is to be charged above ${celsius(asked)}.`,
-          decibans: shrunk(WEIGHTS.neverWarm, 2 * neverGave.days),
-          group: 'idle',
-          spans: [],
-        });
-        evidence.push(...itselfSet(source));
-        continue;
-      }
-      if (neverGave && neverGave.middleC < asked) {
-        evidence.push({
-          text: `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(neverGave.days), 'day')}, and half of the time the battery was colder than ${celsius(neverGave.middleC)}; it is to be charged above ${celsius(asked)}. When it was warmer the charger may not have run.`,
-          decibans: shrunk(WEIGHTS.mostlyCold, 2 * neverGave.days),
-          group: 'idle',
-          spans: [],
-        });
-        evidence.push(...itselfSet(source));
+      const never = neverGave ? weighNever(source, neverGave, asked) : [];
+      if (never.length > 0) {
+        evidence.push(...never);
         continue;
       }
       if (coldIdle) {
@@ -173,18 +145,43 @@ export const coldChargeBlock: Cause = {
     charging.length > 0 && evidence.length === 0 ? ['battery temperature, or the log of the BMS'] : [],
 };
 
-/** The charger has a limit of its own. */
-function itselfSet(source: Source | null): Evidence[] {
-  const told = source?.profile.chargeAboveC;
-  if (told === undefined) return [];
-  return [
-    {
-      text: `${source!.name} itself is set to give nothing below ${celsius(told)}.`,
-      decibans: WEIGHTS.asConfigured,
-      group: 'told',
-      spans: [],
-    },
+/** A charger that gave nothing all along, by how cold the battery was meanwhile; nothing where it was warm. */
+function weighNever(
+  source: Source | null,
+  { warmestC, middleC, days }: NeverGave,
+  asked: number,
+): Evidence[] {
+  const own = source?.profile.chargeAboveC;
+  const gave = `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(days), 'day')}, and`;
+  const as = (text: string, weight: number): Evidence[] => [
+    { text, decibans: shrunk(weight, 2 * days), group: 'idle', spans: [] },
+    ...(own === undefined
+      ? []
+      : [
+          {
+            text: `${source!.name} itself is set to give nothing below ${celsius(own)}.`,
+            decibans: WEIGHTS.asConfigured,
+            group: 'told',
+            spans: [],
+          },
+        ]),
   ];
+  if (warmestC < asked + NOISE)
+    return as(
+      `${gave} the battery was never warmer than ${celsius(warmestC)}; it is to be charged above ${celsius(asked)}.`,
+      WEIGHTS.neverWarm,
+    );
+  if (own === undefined && warmestC < COLD + NOISE)
+    return as(
+      `${gave} the battery was never warmer than ${celsius(warmestC)}: many chargers refuse lithium so cold.`,
+      WEIGHTS.neverQuiteWarm,
+    );
+  if (middleC < asked)
+    return as(
+      `${gave} half of the time the battery was colder than ${celsius(middleC)}; it is to be charged above ${celsius(asked)}. When it was warmer the charger may not have run.`,
+      WEIGHTS.mostlyCold,
+    );
+  return [];
 }
 
 /** The limit that is told is the one that the log shows. */

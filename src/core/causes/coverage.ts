@@ -40,7 +40,7 @@ export function zeroAtFloat({ counting, charging, system }: Judged): number {
   const alone = own
     .filter(({ source }) => isShown(source?.id))
     .map((one) => {
-      const kept = commonOf(atFloat.spans, one.charges);
+      const kept = mergeSpans(commonOf(atFloat.spans, one.charges));
       const beside = own.filter((other) => other !== one).flatMap(({ charges }) => charges);
       return sum(kept.map(lengthOf)) - sum(mergeSpans(commonOf(kept, beside)).map(lengthOf));
     });

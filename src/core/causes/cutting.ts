@@ -48,8 +48,9 @@ const LOW = 30;
 /** A sag of a current smaller than this says nothing, parts of the capacity in A. */
 const SAGS = 0.04;
 
-/** A voltage is a rest voltage where the load stayed away so long. */
+/** A voltage is a rest voltage where the load stayed away so long; it is no better than so many points. */
 const RESTED = HOUR;
+export const BEYOND_REST = 22;
 
 /** Null where nothing was cut off. */
 export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {

@@ -73,18 +73,16 @@ export const equalisationOverdue: Cause = {
         group: 'round',
         spans: [],
       });
-    const tries = charging.flatMap(({ charges }) =>
-      charges.flatMap(({ source, stages }) => {
-        const ratedA = system.sources.find((one) => one.id === source)?.ratedA;
-        return stages
-          .filter((one) => one.stage === 'equalise')
-          .map((one) => ({ ...one, isAtLimit: stoodAtLimit(one, asked.volts, ratedA) }));
-      }),
+    const attempts = charging.flatMap(({ source, charges }) =>
+      charges
+        .flatMap((one) => one.stages)
+        .filter((one) => one.stage === 'equalise')
+        .map((one) => ({ ...one, isShort: stoodAtLimit(one, asked.volts, source?.ratedA) })),
     );
-    const short = tries.filter((one) => one.isAtLimit);
-    const attempts = tries.filter((one) => !one.isAtLimit);
-    const done = attempts.filter((one) => one.holdingMs >= ENOUGH * asked.minutes * MINUTE);
-    const failed = attempts.filter((one) => one.holdingMs < ENOUGH * asked.minutes * MINUTE);
+    const isLong = ({ holdingMs }: Stage) => holdingMs >= ENOUGH * asked.minutes * MINUTE;
+    const short = attempts.filter((one) => one.isShort);
+    const done = attempts.filter((one) => !one.isShort && isLong(one));
+    const failed = attempts.filter((one) => !one.isShort && !isLong(one));
     if (done.length > 0)
       evidence.push({
         text: `In the log ${volts(asked.volts)} was held for ${duration(Math.max(...done.map((one) => one.holdingMs)))}: that was an equalisation.`,

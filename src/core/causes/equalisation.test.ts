@@ -2,7 +2,7 @@
 
 import { DAY, HOUR, MINUTE } from '../quantity/span';
 import type { SourceCharging, Stage } from '../charge/types';
-import { agm, charge, seen, stage, sumOf } from '../../../tests/support/drawnCharges';
+import { agm, charge, seen, source, stage, sumOf } from '../../../tests/support/drawnCharges';
 import { equalisationOverdue } from './equalisation-overdue';
 
 // A charger of 20 A; 15.5 V are asked for, for an hour every month, the last 200 days ago.
@@ -11,6 +11,7 @@ const judged = (...stages: Partial<Stage>[]) => {
   const of = seen(
     [
       {
+        source,
         charges: stages.map((one) =>
           charge([stage({ stage: 'equalise', volts25: NaN, holdingMs: HOUR, usualSourceAmps: 8, ...one })]),
         ),

@@ -3,9 +3,8 @@
 import { isNumber, mean, median } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { ampHours, amps, counted, duration, percent, volts } from '../quantity/text';
-import { BEYOND_REST } from './capacity-lost';
 import { type Cause, type Evidence, type Judged, shrunk, weightOf } from './cause';
-import { cuttingOf, missingCuts } from './cutting';
+import { BEYOND_REST, cuttingOf, missingCuts } from './cutting';
 
 const WEIGHTS = {
   /** Hours in which the current at the cut-offs empties the battery; fewer is faster. */
@@ -102,15 +101,16 @@ export const rateExpected: Cause = {
     ];
     const gave = hours < 8 ? ofDischarges(seen) : [];
     evidence.push(...gave);
+    const isOpen = gave.length === 0 && hours < 8;
     // Where the two are far apart neither says what was left: the battery does not hold what the count goes by.
-    if (cuts.beyondRest > BEYOND_REST)
+    if (isOpen && cuts.beyondRest > BEYOND_REST)
       evidence.push({
         text: `By the count ${percent(cuts.held)} was left, ${Math.round(cuts.beyondRest)} points more than the voltage it comes back to stands for.`,
         decibans: shrunk(WEIGHTS.beyondRest, cuts.list.length),
         group: 'left',
         spans: cuts.spans,
       });
-    else if (gave.length === 0 && hours < 8 && isNumber(cuts.held)) {
+    else if (isOpen && isNumber(cuts.held)) {
       const exponent = system.monitor?.peukert ?? USUAL.exponent;
       // W. Peukert, Elektrotechnische Zeitschrift 20 (1897): at a faster rate so much less comes out.
       const law = 100 * (1 - (hours / (bank.capacityHours ?? USUAL.hours)) ** (exponent - 1));

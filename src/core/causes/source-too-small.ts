@@ -1,8 +1,9 @@
 /** The charger or the sun gives too few hours or amperes for what is drawn. */
 
-import type { SourceCharging } from '../charge/types';
+import type { SourceCharging, Stage } from '../charge/types';
 import { sum } from '../quantity/numbers';
 import { isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
 import { HOUR, overlaps } from '../quantity/span';
 import { ampHours, amps, capital, celsius, duration, percent, share } from '../quantity/text';
 import { type Cause, type DayBalance, type Evidence, type Judged, shrunk, weightOf } from './cause';
@@ -93,11 +94,8 @@ function daysOfCharging({ days, charging }: Judged): DayBalance[] {
   return charged.length >= 2 ? charged : [];
 }
 
-/** The charges of the day came to absorption and lost their source soon after, with the battery still taking much. */
-function isUnfinished(day: DayBalance, charging: readonly SourceCharging[], capacityAh: number): boolean {
-  const stages = charging
-    .flatMap(({ charges }) => charges.flatMap((one) => one.stages))
-    .filter((one) => overlaps(one, day));
+/** The charges of a day came to absorption and lost their source soon after, with the battery still taking much. @param stages of the day */
+function isUnfinished(stages: readonly Stage[], capacityAh: number): boolean {
   const absorbed = stages.filter((one) => one.stage === 'absorption');
   return (
     absorbed.length > 0 &&
@@ -108,25 +106,44 @@ function isUnfinished(day: DayBalance, charging: readonly SourceCharging[], capa
   );
 }
 
+/** Lithium is as good as full at the voltage: of lead alone. */
+function unfinishedDays(
+  days: readonly DayBalance[],
+  charging: readonly SourceCharging[],
+  bank: KnownBank,
+): DayBalance[] {
+  if (!isLead(bank.chemistry)) return [];
+  const stages = charging.flatMap(({ charges }) => charges.flatMap((one) => one.stages));
+  return days.filter(
+    (day) =>
+      day.reached === 'absorption' &&
+      isUnfinished(
+        stages.filter((one) => overlaps(one, day)),
+        bank.capacityAh,
+      ),
+  );
+}
+
+function daysText(days: number, inBulk: number, unfinished: number): string {
+  const parts: string[] = [];
+  if (inBulk > 0) parts.push(`charging did not get past bulk on ${share(inBulk, days, 'day')}`);
+  if (unfinished > 0)
+    parts.push(
+      `on ${share(unfinished, days, 'day')} the supply went before absorption had lasted ${duration(UNFINISHED.ms)}, while the battery still took more than ${percent(100 * UNFINISHED.part)} of its capacity`,
+    );
+  return parts.length > 0
+    ? `${capital(parts.join(', and '))}.`
+    : `Charging got past bulk on ${share(days, days, 'day')}.`;
+}
+
 function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
   const inBulk = days.filter((day) => day.reached === 'bulk' || day.reached === 'nothing');
-  const unfinished = isLead(bank.chemistry)
-    ? days.filter((day) => !inBulk.includes(day) && isUnfinished(day, charging, bank.capacityAh))
-    : [];
+  const unfinished = unfinishedDays(days, charging, bank);
   const short = [...inBulk, ...unfinished];
   const stuck = short.length / days.length;
-  const only = `Charging did not get past bulk on ${share(inBulk.length, days.length, 'day')}`;
-  const broken = `on ${share(unfinished.length, days.length, 'day')} the supply went before absorption had lasted ${duration(UNFINISHED.ms)}, while the battery still took more than ${percent(100 * UNFINISHED.part)} of its capacity`;
   const evidence: Evidence[] = [
     {
-      text:
-        short.length === 0
-          ? `Charging got past bulk on ${share(days.length, days.length, 'day')}.`
-          : unfinished.length === 0
-            ? `${only}.`
-            : inBulk.length === 0
-              ? `${capital(broken)}.`
-              : `${only}, and ${broken}.`,
+      text: daysText(days.length, inBulk.length, unfinished.length),
       decibans: shrunk(weightOf(WEIGHTS.daysInBulk, stuck), days.length),
       group: 'days',
       spans: short,

@@ -84,10 +84,11 @@ export function behavesAs(log: CounterLog, told: CountedBy): Behaves | null {
   let fit = fitWith(0);
   // An exponent can be told where much goes out fast, and much slowly.
   if (tellsExponent && fit) {
-    let least = BETTER * worst(stretches, leftBy(fit, 0));
+    const kinds = kindsOf(stretches);
+    let least = BETTER * worst(kinds, leftBy(fit, 0));
     for (let other = 1; other <= EXPONENTS.length; other++) {
       const tried = fitWith(other);
-      const misses = tried ? worst(stretches, leftBy(tried, other)) : Infinity;
+      const misses = tried ? worst(kinds, leftBy(tried, other)) : Infinity;
       if (misses < least) [k, fit, least] = [other, tried, misses];
     }
   }
@@ -106,23 +107,26 @@ export function behavesAs(log: CounterLog, told: CountedBy): Behaves | null {
   };
 }
 
-/** Kinds of stretches: nearly all that goes out goes fast, or slowly, or it is charged; so many of a kind tell. */
+/** Kinds of stretches: it is charged, or nearly all that goes out goes fast, or slowly; so many of a kind tell. */
 const KIND = { nearly: 0.8, fewest: 3 };
 
-/** What the fit misses of the kind of stretches that it misses most of, points: of one exponent the few slow ones say as much as the many fast. */
-function worst(stretches: readonly Stretch[], left: Float64Array): number {
-  const isFast = ({ fast, out }: Stretch) => fast > KIND.nearly * out[1]!;
-  const isSlow = ({ fast, out }: Stretch) => fast < (1 - KIND.nearly) * out[1]!;
-  const kinds = [
-    (one: Stretch) => one.into > one.out[1]!,
-    (one: Stretch) => one.into <= one.out[1]! && isFast(one),
-    (one: Stretch) => one.into <= one.out[1]! && isSlow(one),
-  ];
-  return kinds.reduce((most, isOf) => {
-    const of = left.filter((_, i) => isOf(stretches[i]!));
-    return of.length < KIND.fewest ? most : Math.max(most, median(of));
-  }, 0);
+/** The places of the stretches of each kind. */
+function kindsOf(stretches: readonly Stretch[]): number[][] {
+  const charged: number[] = [];
+  const fast: number[] = [];
+  const slow: number[] = [];
+  stretches.forEach((one, i) => {
+    const out = one.out[1]!;
+    if (one.into > out) charged.push(i);
+    else if (one.fast > KIND.nearly * out) fast.push(i);
+    else if (one.fast < (1 - KIND.nearly) * out) slow.push(i);
+  });
+  return [charged, fast, slow].filter((one) => one.length >= KIND.fewest);
 }
+
+/** What a fit misses of the kind that it misses most of, points: of an exponent the few slow stretches say as much as the many fast. */
+const worst = (kinds: readonly number[][], left: Float64Array): number =>
+  Math.max(0, ...kinds.map((kind) => median(kind.map((i) => left[i]!))));
 
 /** Moves from sample to sample over the current itself beyond which samples so far apart are no integral. */
 const JUMPY = { share: 0.25, step: 20_000 };

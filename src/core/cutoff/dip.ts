@@ -1,7 +1,7 @@
 /** The battery's voltage between two samples of its own log, as a charger's log shows it. */
 
 import type { Series } from '../log/channels';
-import { firstAtOrAfter } from '../log/grid';
+import { firstAtOrAfter, gapLimit, medianStep } from '../log/grid';
 import type { Timeline } from '../log/timeline';
 
 /** A charger that gives less may stand off the battery: its terminals tell nothing then. */
@@ -28,21 +28,23 @@ export function dipReader(
   timeline: Timeline,
   battery: Series,
 ): (from: number, volts: number, to: number) => Dip {
-  const chargers = timeline.series.filter(
-    (one) => one !== battery && one.channels.source_voltage && one.channels.source_current,
-  );
-  return (from, volts, to) => {
+  const chargers = timeline.series.flatMap((one) => {
+    const { source_voltage: volts, source_current: amps } = one.channels;
+    if (one === battery || !volts || !amps) return [];
+    return [{ time: one.time, volts, amps, limit: gapLimit(medianStep(one.time)) }];
+  });
+  return (from, batteryVolts, to) => {
     let lowest = NONE;
-    for (const { time, channels } of chargers) {
+    for (const { time, volts, amps, limit } of chargers) {
       const first = firstAtOrAfter(time, from + 1);
-      // Its meter may read lower than the battery's.
-      const before = channels.source_voltage![first - 1]!;
-      const less = before === before ? Math.max(0, volts - before) : NaN;
-      for (let k = Math.max(1, first); k < time.length && time[k]! <= to; k++) {
-        const amps = channels.source_current![k]!;
-        const seen = channels.source_voltage![k]! + less;
-        if (amps >= FLOWS_A && seen > LEFT * volts && seen < Math.min(volts, lowest.volts))
-          lowest = { volts: seen, moreA: Math.max(0, channels.source_current![first - 1]! - amps) };
+      const before = first - 1;
+      // After a silence nothing says how its meter reads beside the battery's.
+      if (before < 0 || !(from - time[before]! <= limit)) continue;
+      const less = Math.max(0, batteryVolts - volts[before]!);
+      for (let k = first; k < time.length && time[k]! <= to; k++) {
+        const seen = volts[k]! + less;
+        if (amps[k]! >= FLOWS_A && seen > LEFT * batteryVolts && seen < Math.min(batteryVolts, lowest.volts))
+          lowest = { volts: seen, moreA: Math.max(0, amps[before]! - amps[k]!) || 0 };
       }
     }
     return lowest;

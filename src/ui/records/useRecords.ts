@@ -33,7 +33,7 @@ export function useRecords<K extends RecordKind>(
     },
     [router],
   );
-  const { waiting, isOnline, keep, drop } = useWaiting(systemId, kind, onSent);
+  const { waiting, off, isOnline, keep, drop } = useWaiting(systemId, kind, onSent);
   /** A page that opened from its copy is as old as the copy: the server is asked, and again when the network is back. */
   const [asked, setAsked] = useState<{ since: typeof kept; records: readonly RecordOf<K>[] }>();
   useEffect(() => {
@@ -55,7 +55,9 @@ export function useRecords<K extends RecordKind>(
 
   async function remove(record: RecordOf<K>): Promise<void> {
     const name = nameOf(record);
+    const isNotIt = ({ id }: { id: string }) => id !== record.id;
     if (await drop(record.id)) {
+      setTaken((before) => before.filter(isNotIt));
       tell(`Taken off: ${name}.`, () => void keep(record));
       return;
     }
@@ -63,7 +65,7 @@ export function useRecords<K extends RecordKind>(
       address: recordAddress(systemId, record.id),
       what: capital(name),
       onGone() {
-        setTaken((before) => before.filter(({ id }) => id !== record.id));
+        setTaken((before) => before.filter(isNotIt));
         router.refresh();
       },
       onBack: () => router.refresh(),
@@ -76,7 +78,9 @@ export function useRecords<K extends RecordKind>(
   ];
   return {
     /** What waits is shown with what the server has; a record that is sent again stands once. */
-    all: [...new Map([...served, ...here].map((one) => [one.id, one])).values()],
+    all: [...new Map([...served, ...here].map((one) => [one.id, one])).values()].filter(
+      ({ id }) => !off.includes(id),
+    ),
     waiting,
     isOnline,
     offline,

@@ -12,6 +12,10 @@ export interface WaitingRecord<K extends RecordKind = RecordKind> {
   systemId: string;
   kind: K;
   record: RecordOf<K>;
+  /** When it was put here, ms: what is put here again while it is on its way is not the one that arrives. */
+  since: number;
+  /** It was taken off here; whether the server has it by now is not known, so it is taken off there as well. */
+  isOff?: boolean;
   /** Why the server will not have it; absent while it only has not been reached. */
   refused?: string;
 }
@@ -56,18 +60,48 @@ async function send({ systemId, kind, record }: WaitingRecord): Promise<string |
   }
 }
 
+/** Null when the server has it no more, or never had it. */
+async function takeOff({ systemId, record }: WaitingRecord): Promise<'unreached' | null> {
+  try {
+    const response = await fetch(recordAddress(systemId, record.id), {
+      method: 'DELETE',
+      signal: AbortSignal.timeout(GIVE_UP_MS),
+    });
+    return response.status >= 500 ? 'unreached' : null;
+  } catch {
+    return 'unreached';
+  }
+}
+
+/** Puts what is to be sent in the place of what waits of the same record. */
+const put = (one: WaitingRecord): Promise<void> =>
+  changeWaiting((was) => [...was.filter(({ record }) => record.id !== one.record.id), one]);
+
+/** What has been answered is off the list, or stays with why it was refused. @returns false when another was put in its place meanwhile */
+async function settle(sent: WaitingRecord, refused: string | null): Promise<boolean> {
+  const isSent = (one: WaitingRecord) => one.record.id === sent.record.id && one.since === sent.since;
+  let stood = false;
+  await changeWaiting((was) => {
+    stood = was.some(isSent);
+    return refused === null
+      ? was.filter((one) => !isSent(one))
+      : was.map((one) => (isSent(one) ? { ...one, refused } : one));
+  });
+  return stood;
+}
+
 const TRY_AGAIN_MS = 15_000;
 const GIVE_UP_MS = 20_000;
 
 let turn: Promise<unknown> = Promise.resolve();
-/** One after the other: a record is not sent twice at once, nor taken off while it is on its way. */
+/** One after the other: what was put here later arrives later. */
 function inTurn<T>(work: () => Promise<T>): Promise<T> {
   const done = turn.then(work);
   turn = done.catch(() => undefined);
   return done;
 }
 
-/** Sends what waits, now and whenever the network is back. @param onSent what the server has just taken */
+/** Sends what waits, now and whenever the network is back. @param onSent what the server has just taken; none where it only took some off */
 export function useWaiting<K extends RecordKind>(
   systemId: string,
   kind: K,
@@ -82,19 +116,18 @@ export function useWaiting<K extends RecordKind>(
 
   const sendAll = useCallback(async () => {
     const sent: WaitingRecord[] = [];
+    let isChanged = false;
     for (const one of await readWaiting()) {
       if (one.refused) continue;
-      const answer = await send(one);
+      const answer = one.isOff ? await takeOff(one) : await send(one);
       if (answer === 'unreached') break;
-      await changeWaiting((was) =>
-        answer === null
-          ? was.filter(({ record }) => record.id !== one.record.id)
-          : was.map((each) => (each.record.id === one.record.id ? { ...each, refused: answer } : each)),
-      );
-      if (answer === null) sent.push(one);
+      const stood = await settle(one, answer);
+      if (answer !== null) continue;
+      isChanged = true;
+      if (stood && !one.isOff) sent.push(one);
     }
     setWaiting(await readWaiting());
-    if (sent.length > 0) onSent(sent.filter(isOurs).map(({ record }) => record));
+    if (isChanged) onSent(sent.filter(isOurs).map(({ record }) => record));
   }, [onSent, isOurs]);
   const flush = useCallback(() => inTurn(sendAll), [sendAll]);
 
@@ -116,28 +149,30 @@ export function useWaiting<K extends RecordKind>(
 
   const keep = useCallback(
     async (record: RecordOf<K>) => {
-      await changeWaiting((was) => [
-        ...was.filter((one) => one.record.id !== record.id),
-        { systemId, kind, record },
-      ]);
+      await put({ systemId, kind, record, since: Date.now() });
       setWaiting(await readWaiting());
       await flush();
     },
     [systemId, kind, flush],
   );
-  /** @returns false when it was not waiting any more: the server has it */
+  /** @returns false when it does not wait: the server has it */
   const drop = useCallback(
-    (id: string) =>
-      inTurn(async () => {
-        const isWaiting = (await readWaiting()).some(({ record }) => record.id === id);
-        await changeWaiting((was) => was.filter(({ record }) => record.id !== id));
-        setWaiting(await readWaiting());
-        return isWaiting;
-      }),
-    [],
+    async (id: string) => {
+      const one = (await readWaiting()).find(({ record, isOff }) => record.id === id && !isOff);
+      if (!one) return false;
+      if (one.refused) await settle(one, null);
+      else await put({ ...one, since: Date.now(), isOff: true });
+      setWaiting(await readWaiting());
+      void flush();
+      return true;
+    },
+    [flush],
   );
+  const ours = waiting.filter(isOurs);
   return {
-    waiting: waiting.filter(isOurs),
+    waiting: ours.filter((one) => !one.isOff),
+    /** Taken off here, and on the server as soon as it is reached. */
+    off: ours.filter((one) => one.isOff).map((one) => one.record.id),
     isOnline,
     keep,
     drop,
