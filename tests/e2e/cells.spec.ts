@@ -183,6 +183,7 @@ test('a capacity test is planned, runs with the tab closed in between, is kept, 
   await page.getByRole('button', { name: 'Keep the test' }).click();
   const kept = page.getByText(/% of the rating \(± \d+\), [\d.]+ Ah in 10 h/);
   await expect(kept).toBeVisible();
+  await expect(page.getByRole('button', { name: /start the clock/ })).toBeVisible();
   await kept.click();
   await expect(page.getByText('(waiting to be sent)')).toBeVisible();
   await page.getByRole('button', { name: /Take off the test/ }).click();

@@ -3,7 +3,7 @@
 
 import type { JudgedTest } from '@/core/capacity/judge';
 import type { CapacityTest } from '@/core/capacity/record';
-import { ampHours, duration } from '@/core/quantity/text';
+import { ampHours, dayText, duration } from '@/core/quantity/text';
 import { HOUR } from '@/core/quantity/span';
 import { RecordItem } from '@/ui/records/RecordItem';
 
@@ -25,11 +25,11 @@ export function CapacityTable({ tests, waiting, onRemove }: Props) {
           isWaiting={waiting.includes(test.id)}
           weak={weak}
           notes={test.notes}
-          removal={`Take off the test of ${test.on}`}
+          removal={`Take off the test of ${dayText(test.on)}`}
           onRemove={() => onRemove(test)}
           summary={
             <>
-              <span className="font-mono">{test.on}</span>: {isComplete ? '' : 'at least '}
+              <span className="font-mono">{dayText(test.on)}</span>: {isComplete ? '' : 'at least '}
               <span className="font-mono">{percent.toFixed(0)} %</span> of the rating (± {Math.round(band)}),{' '}
               {ampHours(drawn.ampHours)} in {duration(drawn.hours * HOUR)}
               {test.from === 'log' && ', from a log'}
@@ -37,7 +37,7 @@ export function CapacityTable({ tests, waiting, onRemove }: Props) {
             </>
           }
           table={{
-            label: `Readings of ${test.on}`,
+            label: `Readings of ${dayText(test.on)}`,
             heads: HEADS,
             rows: test.readings.map((one) => (
               <tr key={one.minutes} className="border-rule border-b">

@@ -4,7 +4,7 @@
 import Link from 'next/link';
 import { DateTime } from 'luxon';
 import type { CapacityTest } from '@/core/capacity/record';
-import { ampHours, amps, duration } from '@/core/quantity/text';
+import { ampHours, amps, dayText, duration } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
 import { buttonClass } from '@/ui/primitives/buttons';
 import { type FromFull, testOfDischarge } from './fromLog';
@@ -52,7 +52,7 @@ export function DischargeList({ discharges, tests, system, onKeep }: Props) {
                     className={buttonClass}
                     onClick={() => void onKeep({ ...made, id: crypto.randomUUID() })}
                   >
-                    Keep as a test<span className="sr-only"> the discharge of {made.on}</span>
+                    Keep as a test<span className="sr-only"> the discharge of {dayText(made.on)}</span>
                   </button>
                 ))}
             </li>

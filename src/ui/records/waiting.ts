@@ -147,11 +147,12 @@ export function useWaiting<K extends RecordKind>(
     };
   }, [flush]);
 
+  /** Done when it is kept on this device: the server may be slow, or away. */
   const keep = useCallback(
     async (record: RecordOf<K>) => {
       await put({ systemId, kind, record, since: Date.now() });
       setWaiting(await readWaiting());
-      await flush();
+      void flush();
     },
     [systemId, kind, flush],
   );
