@@ -27,6 +27,8 @@ const WEIGHTS = {
   ],
   /** It begins at once whenever the battery comes to one temperature; and it ends there too. */
   beginsAt: 9,
+  /** The same, and at one time of the day. */
+  beginsByClock: 6,
   endsAt: 4,
   /** It gave nothing all along, and the battery was never as warm as it is set to ask for. */
   neverWarm: 15,
@@ -198,12 +200,12 @@ function asConfigured(source: Source | null, seenC: number): Evidence[] {
   ];
 }
 
-function weighEdges({ atC, begins, ends, hours }: ColdEdges, source: Source | null): Evidence[] {
+function weighEdges({ atC, begins, ends, hours, byClock }: ColdEdges, source: Source | null): Evidence[] {
   const name = source?.name ?? 'The charger';
   return [
     {
-      text: `${name} began all at once ${counted(begins, 'time')} as the battery came to ${celsius(atC)}.`,
-      decibans: shrunk(WEIGHTS.beginsAt, begins),
+      text: `${name} began all at once ${counted(begins, 'time')} as the battery came to ${celsius(atC)}${byClock ? ', at the same time each day' : ''}.`,
+      decibans: shrunk(byClock ? WEIGHTS.beginsByClock : WEIGHTS.beginsAt, begins),
       group: 'idle',
       spans: [],
     },

@@ -99,7 +99,13 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
       path: pathDropOf(view, onAmps),
       slope: slopeOf(view, path, bank),
       coldIdle: coldIdleOf(view, onAmps, asksBelow),
-      coldEdges: coldEdgesOf(view, onAmps, asksBelow, source?.kind === 'solar'),
+      coldEdges: coldEdgesOf(
+        view,
+        onAmps,
+        asksBelow,
+        source?.kind === 'solar',
+        source?.profile.chargeAboveC ?? null,
+      ),
       neverGave: neverGave(view, onAmps),
       yielded: shared
         ? yieldedOf(view, path, onAmps, (CHEMISTRY[bank.chemistry].earlyTailPercent / 100) * capacityAh)

@@ -16,6 +16,8 @@ export interface ColdEdges {
   ends: number;
   /** Hours colder than that, in which it gave next to nothing. */
   hours: number;
+  /** It begins at the same time each day as well, which a clock would explain too. */
+  byClock: boolean;
 }
 
 /** A source that stood still for so long has ended. */
@@ -23,17 +25,20 @@ const APART = 30 * MINUTE;
 /** It gives at once where so soon it gives this part of what it then gives; a dawn takes longer. */
 const AT_ONCE = { ms: 10 * MINUTE, part: 0.4, of: 2 * HOUR };
 /** A run that is shorter says nothing. */
-const LEAST_RUN = 30 * MINUTE;
+const LEAST_RUN = 20 * MINUTE;
 /** Fewest beginnings; °C that they, and the ends, may scatter by; limits that are set, °C. */
 const SAME = { fewest: 3, most: 1.5, deviation: 0.7, from: -1, to: 10 };
 /** A source that begins within so long of the same time each day goes by a clock; the sun goes by none, and comes slowly. */
 const CLOCK = 15 * MINUTE;
+/** °C within which a clock seldom meets the limit that is set. */
+const TOLD = 1;
 /** Hours below it that must have passed without anything given, but for this part. */
 const BELOW = { hours: 10, gave: 0.02 };
 
 /**
  * @param highest V above which a source has no reason to give: it is full
  * @param sun the source is the sun
+ * @param toldC °C below which it is set to give nothing, null where nothing is set
  * @returns null without a temperature, or where nothing of it is seen
  */
 export function coldEdgesOf(
@@ -41,6 +46,7 @@ export function coldEdgesOf(
   onAmps: number,
   highest: number,
   sun: boolean,
+  toldC: number | null,
 ): ColdEdges | null {
   const { grid, celsius, amps, volts } = view;
   if (!celsius) return null;
@@ -71,8 +77,9 @@ export function coldEdgesOf(
     return null;
   // A clock that ends at the temperature at which it begins, day after day, is none either.
   const endsThere = ends.filter(near).length;
-  if (!sun && robustDeviation(timesOfDay) < CLOCK && endsThere < Math.max(SAME.fewest, 0.6 * runs))
-    return null;
+  const byClock =
+    !sun && robustDeviation(timesOfDay) < CLOCK && endsThere < Math.max(SAME.fewest, 0.6 * runs);
+  if (byClock && !(toldC !== null && Math.abs(atC - toldC) <= TOLD)) return null;
   let below = 0;
   let gave = 0;
   for (let cell = 0; cell < amps.length; cell++) {
@@ -82,7 +89,7 @@ export function coldEdgesOf(
   }
   const colder = (below * grid.step) / HOUR;
   if (colder < BELOW.hours || gave > BELOW.gave * below) return null;
-  return { atC, begins: begins.length, ends: endsThere, hours: colder };
+  return { atC, begins: begins.length, ends: endsThere, hours: colder, byClock };
 }
 
 /** Stretches of cells above a current, those that are no further apart taken together. */

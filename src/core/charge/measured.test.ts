@@ -154,12 +154,13 @@ test('a source that gives nothing in the cold is seen against the hours at which
 describe('days that are each as cold as the last', () => {
   // Coldest at three at night, 7 °C at three in the afternoon.
   const heat = (minute: number) => 2 + 5 * Math.cos(((minute - 900) / 720) * Math.PI);
-  const edges = (given: (minute: number) => number, sun = true) =>
+  const edges = (given: (minute: number) => number, sun = true, toldC: number | null = null) =>
     coldEdgesOf(
       viewOf((minute) => [13.2, given(minute), heat(minute)]),
       0.3,
       14,
       sun,
+      toldC,
     );
   test('a source that begins and ends at one temperature', () => {
     const cold = edges((minute) => (heat(minute) < 5 ? 0 : Math.max(5, bell(minute))))!;
@@ -174,6 +175,9 @@ describe('days that are each as cold as the last', () => {
     const clock = (minute: number) => (minute >= 540 && minute < 660 ? 10 : 0);
     expect(edges(clock, false)).toBeNull();
     expect(edges(clock)!.atC).toBeCloseTo(2, 0);
+    // The clock meets the limit that is set on every day, and misses another.
+    expect(edges(clock, false, 2)).toMatchObject({ byClock: true });
+    expect(edges(clock, false, 5)).toBeNull();
     // A mains charger that is there all day, and gives from 5 °C up to 5 °C.
     expect(edges((minute) => (heat(minute) < 5 ? 0 : 10), false)!.atC).toBeCloseTo(5, 0);
   });

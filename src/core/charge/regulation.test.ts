@@ -45,6 +45,25 @@ describe('regulated', () => {
     const amps = (m: number) => (m < 50 ? 10 : m < 70 ? decay(10, 3, 12)(m - 50) : 0);
     expect(judged({ volts, amps }, 54, 66)).toBeGreaterThan(1);
   });
+  describe('broken by a cloud every few minutes', () => {
+    // A battery of 20 mΩ behind 14.4 V that takes less and less; each third minute a cloud leaves it less than that.
+    const takes = decay(12, 4, 40);
+    const isCloudy = (m: number) => m % 3 === 1;
+    const sky = {
+      volts: (m: number) => (isCloudy(m) ? 14.4 - 0.02 * 0.6 * takes(m) : 14.4),
+      amps: (m: number) => (isCloudy(m) ? 0.4 : 1) * takes(m),
+    };
+    const clear = (m: number) => !isCloudy(m) && m >= 10 && m < 80;
+    test('it is held between the clouds, and not in them', () => {
+      const held = judge(viewOf(sky));
+      expect(mean([...held].filter((_, m) => clear(m)))).toBeGreaterThan(1);
+      expect(mean([...held].filter((_, m) => isCloudy(m)))).toBeLessThan(-1);
+    });
+    test('not where the top sinks with the current that the sun leaves', () => {
+      const held = judge(viewOf({ ...sky, volts: (m) => 14.1 + 0.02 * sky.amps(m) }));
+      expect(mean([...held].filter((_, m) => clear(m)))).toBeLessThan(-1);
+    });
+  });
 });
 
 describe('supply-limited', () => {

@@ -6,6 +6,7 @@
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Source } from '../system/schema';
+import { clippedOf } from './clipped';
 import type { Limit } from './limit';
 import { SPARE, SPARES } from './spare';
 import { OTHERS_HOLD } from './together';
@@ -68,6 +69,9 @@ export function judgeRegulation(
 const AT_LIMIT = 3;
 const BELOW_LIMIT = 1.5;
 
+/** What a top that the voltage comes back to says at the most, nats. */
+const CLIPPED = 2;
+
 /** From short windows alone: how voltage and current move together. */
 function byMovement(
   view: ChargeView,
@@ -89,6 +93,7 @@ function byMovement(
   const lithium = !isLead(chemistry);
   const leastOhms = ((lithium ? 0.25 : 1.2) / capacityAh) * blocks;
   const fromAbove = lithium ? comesFromAbove(view, onAmps) : null;
+  const clipped = clippedOf(view, { onAmps, still, leastOhms });
 
   for (let cell = 0; cell < grid.count; cell++) {
     if (volts[cell]! !== volts[cell]! || amps[cell]! !== amps[cell]!) continue;
@@ -123,6 +128,8 @@ function byMovement(
           score -= Math.min(5, 2 * (drifts / still - 1.5));
       }
     }
+    if (score < CLIPPED && clipped[cell]! > 0 && fromAbove?.[cell] !== 0)
+      score = Math.min(CLIPPED, clipped[cell]!);
     held[cell] = clamp(score, -6, 6);
   }
   return held;
