@@ -18,6 +18,8 @@ export interface Anchor {
   lacks?: number;
   /** By the table of rest voltages: which part of what that is off by shows in it. */
   byTable?: number;
+  /** By the part of lithium's table under its knee, which is off by the same each time. */
+  atKnee?: boolean;
 }
 
 /** Cell in which an anchor lies. */

@@ -54,6 +54,8 @@ const ZERO = { amps: 0.03, part: 0.0006 };
  * steeper or flatter its curve may be about the middle.
  */
 const TABLE = { level: { lead: 0.08, lithium: 0.2 }, slope: 0.12, middle: 0.7 };
+/** The same under the knee of lithium. */
+const KNEE = 0.04;
 /** What the current at the end of a charge says that it lacks may be more or less by, on one battery: parts of it. */
 const LACKS = 0.5;
 /** What counting itself is off by: for a battery that was drawn and filled once, and for a day; parts of the capacity. */
@@ -115,7 +117,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   const label = bank.capacityAh;
   const zero = ZERO.amps + ZERO.part * label;
   // Level; capacity (parts, as its inverse), loss of what goes in (parts), zero error (parts of the capacity an hour), what a high rate
-  // costs (parts of what Peukert's law says); rest table: level and slope; what charges lack (parts of what their current says).
+  // costs lead (parts of what Peukert's law says) or what lithium's table is off by under its knee; rest table: level and slope; what charges lack (parts of what their current says).
   const size = 8;
   const { count } = grid;
   // What flows into a full lead battery is lost; lithium takes nothing, and gives to the loads what float does not.
@@ -153,7 +155,9 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
         ? [1, 0, 0, 0, 0, anchor.byTable, anchor.byTable * (anchor.charge - TABLE.middle)]
         : anchor.lacks
           ? [1, 0, 0, 0, 0, 0, 0, anchor.lacks]
-          : [1];
+          : anchor.atKnee
+            ? [1, 0, 0, 0, 1]
+            : [1];
       const seen: Measurement = { step, value: anchor.charge, deviation: anchor.deviation, h };
       if (anchor.kind !== 'full' || !lead) return [seen];
       const end = clamp(cellOf(grid, anchor.until), step, count - 1);
@@ -171,7 +175,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
         (capacity * c) / label,
         before.efficiencyDeviation,
         (offset * label) / c,
-        RATE.share,
+        lead ? RATE.share : KNEE,
         lead ? TABLE.level.lead : TABLE.level.lithium,
         TABLE.slope,
         LACKS,

@@ -34,8 +34,12 @@ const NO_MORE = { within: 20 * MINUTE, volts: 11.75 };
  */
 const FLAT = { rest: 3 * HOUR, every: 24 * HOUR, deviation: 0.15, to: 13.4 };
 
-/** A lithium voltage says something below this, V a block: the knee. */
+/**
+ * A lithium voltage says something below this, V a block: the knee. There makers' cells hold what the table says or half of it, and one
+ * battery is the same each time: so much of the table (common practice, no source).
+ */
 const KNEE = 12.85;
+const AT_KNEE = { part: 0.8, deviation: 0.03 };
 
 /**
  * The battery's voltage in calm hours long after a charge. For lead all the way, though by a table that does not know this battery; for
@@ -101,7 +105,14 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
         });
         continue;
       }
-      found.push({ kind: perBlock < 12 ? 'empty' : 'rest', at, until: at, charge, deviation: 0.04 });
+      found.push({
+        kind: perBlock < 12 ? 'empty' : 'rest',
+        at,
+        until: at,
+        charge: AT_KNEE.part * charge,
+        deviation: AT_KNEE.deviation,
+        atKnee: true,
+      });
     }
     last = at;
     lastCharge = charge;
