@@ -34,6 +34,8 @@ const WEIGHTS = {
     [0.5, 0],
     [-99, -5],
   ],
+  /** The most that it says where nothing may be left over just as well. */
+  openLedger: 3,
   /** A device that may bypass the sensor would look the same; one that draws comes and goes beside the BMS's meter. */
   otherCause: -4,
   /** Nothing bypasses it, by what was told: then it is the zero. */
@@ -147,7 +149,11 @@ export const currentOffset: Cause = {
     if (isFirm(count) && !count.byBms && !isTooCoarse(count) && !(favour < 0 && zeroAtFloat(seen) < 0))
       evidence.push({
         text: `From one known state of charge to the next ${amps(Math.abs(offsetA.value))} ${offsetA.value > 0 ? 'too much into' : 'too much out of'} the battery is left over (give or take ${amps(2 * offsetA.deviation)}).`,
-        decibans: Math.min(weightOf(WEIGHTS.ledger, favour), size < LEAST ? -2 : 15),
+        decibans: Math.min(
+          weightOf(WEIGHTS.ledger, favour),
+          size < LEAST ? -2 : 15,
+          size < thousandths(2 * offsetA.deviation) ? WEIGHTS.openLedger : 15,
+        ),
         group: 'ledger',
         spans: [count.logged],
       });

@@ -29,6 +29,7 @@ const WEIGHTS = {
   neverCharges: 4,
   /** More came out than a full battery holds, by so many times its capacity. */
   fromNowhere: [
+    [3.5, 15],
     [2, 13],
     [1.3, 10],
     [0.9, 3],

@@ -114,6 +114,11 @@ describe('by its own absorption', () => {
     };
     expect(floated({ endAmps: 0.1, settledAmps: 0.1, usualSourceAmps: 2 })).toBe(true);
     expect(floated({ endAmps: -1.5, settledAmps: -1.7, usualSourceAmps: 1.1 })).toBe(false);
+    // Above an eighth of the tail only where it no longer falls, at the end of so long a float.
+    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01 })).toBe(true);
+    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.1 })).toBe(false);
+    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01, heldMs: 5 * HOUR })).toBe(false);
+    expect(floated({ settledAmps: 0.9, fallsPerHour: 0.01 })).toBe(false);
   });
 
   test('what others did counts too', () => {

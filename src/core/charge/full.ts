@@ -63,19 +63,26 @@ export function isFull(
         (percentOf(amps) <= fullTailPercent || isSteady(one, amps, charge, bank)) &&
         fills(one, bank, view.blocks)
       );
+    const floats = percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps);
     const absorbed = charge.stages.slice(0, i).some((before) => before.stage === 'absorption');
     return (
       one.stage === 'float' &&
       absorbed &&
       one.heldMs > 4 * HOUR &&
       one.endAmpsAreBattery &&
-      percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps) <= fullTailPercent / 8 &&
+      (floats <= fullTailPercent / 8 || (floats <= fullTailPercent / 4 && keepsOnly(one, bank))) &&
       one.volts >=
         expectedVolts(bank, 'float', heatOf(one)).min -
           (heatOf(one) === heatOf(one) ? 0 : WEATHER * view.blocks)
     );
   });
 }
+
+/** After so long on float, a current that no longer falls, by parts of the capacity an hour in A, only keeps lead full. */
+const KEEPS = { after: 8 * HOUR, falls: 0.0003 };
+
+const keepsOnly = ({ heldMs, fallsPerHour }: Stage, bank: KnownBank): boolean =>
+  isLead(bank.chemistry) && heldMs > KEEPS.after && Math.abs(fallsPerHour) <= KEEPS.falls * bank.capacityAh;
 
 /**
  * A current that no longer falls after hours at the charge voltage goes to gas, or is a meter's zero: an old lead battery takes several

@@ -24,10 +24,14 @@ const STEP = 0.12;
 const FLOWS = 2.5;
 const JUMP = 4;
 
-/** @param capacityAh by which it would count @param blocks 12 V blocks in series */
+/**
+ * @param capacityAh by which it would count
+ * @param blocks 12 V blocks in series
+ * @returns null without voltage or reading, or where so much may flow from one sample to the next that no jump is seen
+ */
 export function followsVolts(log: CounterLog, capacityAh: number, blocks: number): FollowsVolts | null {
   const { grid, amps: a, volts: v, reading: r } = onGrid(log);
-  if (!v || !r) return null;
+  if (!v || !r || grid.step > LAG) return null;
   const lag = Math.max(1, Math.round(LAG / grid.step));
   const found: FollowsVolts = {
     steps: 0,

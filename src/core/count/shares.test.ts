@@ -122,6 +122,18 @@ test('no more than all of it where another moves with it that only answers loads
   expect(shares.map(({ share }) => share.toFixed(1))).toEqual(['1.0']);
 });
 
+test('none told where two move as one: a monitor that misses the second may as well show half of both', () => {
+  // Two controllers on one roof, told apart by the noise of their meters alone.
+  const sun = (minute: number) => Math.max(0, given(minute) - load(minute));
+  const noise = (minute: number, by: number) => (((minute * by) % 31) / 31 - 0.5) * 0.002 * capacityAh;
+  const shares = sharesOfDrawn(
+    [(minute) => sun(minute) + noise(minute, 13), (minute) => 1.2 * sun(minute) + noise(minute, 17)],
+    sun,
+    540,
+  );
+  expect(shares.map(({ error }) => error)).toEqual([1, 1]);
+});
+
 test('all of it where a monitor that writes seldom writes the moment, while the charger’s current falls fast', () => {
   // From half the capacity down to a tenth of that within five minutes; the charger writes each minute, the monitor each fifth.
   const falls = (minute: number) => {

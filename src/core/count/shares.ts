@@ -8,7 +8,7 @@ import { logOf, type Timeline } from '../log/timeline';
 import { blocksInSeries, deadVolts } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
-import { robustLeastSquares } from './leastSquares';
+import { leastSquares, robustLeastSquares } from './leastSquares';
 import { chargingVolts } from './unseen';
 
 /** How much of a device's current the monitor shows: 1 all, 0 nothing, under 0 the wrong way round. */
@@ -165,6 +165,7 @@ export function sharesOf(
     fit.values,
     widen,
   );
+  const alone = partsAlone(moving.map((one) => one.column));
   return moving
     .map(({ device, steps }, at) => {
       const values = good.map((one) => one.values[at]!);
@@ -173,12 +174,33 @@ export function sharesOf(
         id: device.id,
         kind: device.kind,
         share: onlyAnswers(share, device, amps) ? 0 : share,
-        error: Math.hypot(good[0]!.errors[at]! * widen, Math.max(...values) - share, open[at]!),
+        error:
+          alone[at]! < AS_ONE
+            ? UNTOLD
+            : Math.hypot(good[0]!.errors[at]! * widen, Math.max(...values) - share, open[at]!),
         steps: Math.round(steps),
       };
     })
     .filter((one) => one.steps >= FEWEST / 2)
     .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
+}
+
+/**
+ * Devices whose steps leave less than this part of each other's squares are as one: two controllers on one roof. What is left is the noise
+ * of their meters, which parts them anyhow. Then each may be seen wholly or not at all.
+ */
+const AS_ONE = 0.001;
+const UNTOLD = 1;
+
+/** What the steps of a device have of their own, for each column: part of their squares that the other columns do not tell. */
+function partsAlone(columns: readonly Float64Array[]): number[] {
+  return columns.map((own, k) => {
+    const others = columns.filter((_, j) => j !== k);
+    const fit = others.length > 0 ? leastSquares({ columns: others, values: own }) : null;
+    if (!fit) return 1;
+    const squares = own.reduce((sum, one) => sum + one * one, 0);
+    return (fit.scatter ** 2 * (own.length - others.length)) / squares;
+  });
 }
 
 /** A share is told by the rises, or the falls, where it is within so many of their errors. */
