@@ -111,5 +111,13 @@ test.each(['capacity-wrong', 'efficiency-wrong', 'peukert-wrong'] as const)(
     };
     expect(told(onPaper, weighed('false-sync', 12))[1]).toEqual([code, 'likely', 'false-sync']);
     expect(told(weighed(code, 14), weighed('false-sync', 12))[1]).toEqual([code, 'possible', 'false-sync']);
+    // Nearly so, and the drift shows it as well.
+    const set = { text: '', decibans: 10, group: 'settings', spans: [] };
+    const seen = { text: '', decibans: 9, group: 'drift', spans: [{ from: 0, to: 1 }] };
+    const standing = (...evidence: Weighed['evidence']) =>
+      told({ ...weighed(code, 14), evidence }, weighed('false-sync', 12))[1]![1];
+    expect(standing(set, seen)).toBe('likely');
+    expect(standing(set)).toBe('possible');
+    expect(standing(seen)).toBe('possible');
   },
 );

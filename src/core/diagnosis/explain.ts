@@ -175,9 +175,17 @@ const HOLDS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
 
 /** Settings that are wrong whatever else is. */
 const SETTINGS: readonly CauseCode[] = ['capacity-wrong', 'efficiency-wrong', 'peukert-wrong'];
-const isOnPaper = ({ cause, evidence }: Weighed): boolean =>
-  SETTINGS.includes(cause.code) &&
-  evidence.some(({ decibans, spans }) => decibans >= ON_PAPER && spans.length === 0);
+/** Or nearly so, where the drift shows it as well. */
+const NEARLY = { onPaper: 10, drift: 9 };
+function isOnPaper({ cause, evidence }: Weighed): boolean {
+  if (!SETTINGS.includes(cause.code)) return false;
+  const most = (isSeen: boolean) =>
+    Math.max(
+      0,
+      ...evidence.filter(({ spans }) => isSeen === spans.length > 0).map(({ decibans }) => decibans),
+    );
+  return most(false) >= ON_PAPER || (most(false) >= NEARLY.onPaper && most(true) >= NEARLY.drift);
+}
 
 const shown = ({ standing }: Weighed): boolean => standing === 'strong' || standing === 'likely';
 
