@@ -91,7 +91,9 @@ export const chargeVoltageHigh: Cause = {
   described: (seen) => weighConfigured(seen, 'above', SIDE),
   weigh: ({ charging, system, refusals, bank }) => {
     const high = highTogether(refusals ?? [], bank, highestSetting(system));
-    const tops = charging.filter((one) => plateausOf(one, system) === null).map(topOfCharges);
+    const tops = charging
+      .filter((one) => plateausOf(one, system) === null)
+      .map((one) => topOfCharges(one, leastSetting(one, system)));
     return [
       ...oneIsEnough(
         charging.map((one) => {
@@ -120,7 +122,7 @@ const STOPPED = { over: 0.1, under: 0.3, mostly: 0.6 };
 const BROUGHT_UP = 0.4;
 
 /** Where no plateau is long enough to judge, how high the charges went. */
-function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
+function topOfCharges({ source, charges, bank }: SourceCharging, setV: number): Evidence[] {
   const lead = isLead(bank.chemistry);
   const overBy = (top: Stage): number => {
     const known = top.celsius === top.celsius || !lead;
@@ -139,7 +141,7 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   const above = (1000 * usual) / bank.cellsInSeries;
   // Lead that is not brought so high by all that its charger has says nothing of the setting.
   if (lead && above < 12) return [];
-  const stopped = lead ? [] : stoppedBelowSetting(tops, heights, source, bank);
+  const stopped = lead ? [] : stoppedBelowSetting(tops, heights, { source, bank }, setV);
   if (stopped.length > 0) return stopped;
   const over = tops.filter((_, i) => heights[i]! > 0);
   const wentTo = median(tops.map((one) => one.topVolts));
@@ -163,15 +165,19 @@ function topOfCharges({ source, charges, bank }: SourceCharging): Evidence[] {
   ];
 }
 
+/** V up to which a charger goes by its setting at the least: where it is not seen which of them charges, the lowest; NaN where one is not known. */
+function leastSetting({ source }: SourceCharging, { sources }: Observations['system']): number {
+  const set = (source ? [source] : sources).map(({ profile }) => profile.absorptionV ?? NaN);
+  return set.length > 0 ? Math.min(...set) : NaN;
+}
+
 /** Nothing but its BMS opens lithium that is charged under what the charger is set to. @param heights V over the range, of each */
 function stoppedBelowSetting(
   tops: readonly Stage[],
   heights: readonly number[],
-  source: SourceCharging['source'],
-  bank: KnownBank,
+  { source, bank }: Pick<SourceCharging, 'source' | 'bank'>,
+  setV: number,
 ): Evidence[] {
-  const setV = source?.profile.absorptionV;
-  if (setV === undefined) return [];
   const blocks = blocksInSeries(bank);
   const stopped = tops.filter(
     ({ topVolts }, i) =>
@@ -182,7 +188,7 @@ function stoppedBelowSetting(
   if (stopped.length < 3 || stopped.length < STOPPED.mostly * tops.length) return [];
   return [
     {
-      text: `${source!.name} broke off at ${volts(median(stopped.map((one) => one.topVolts)))} in ${share(stopped.length, tops.length, 'charge')}. So high in the battery’s range only its BMS stops the charge; the charger is set to ${volts(setV)} and would go on.`,
+      text: `${source?.name ?? 'The charger'} broke off at ${volts(median(stopped.map((one) => one.topVolts)))} in ${share(stopped.length, tops.length, 'charge')}. So high in the battery’s range only its BMS stops the charge; the charger is set to ${volts(setV)} and would go on.`,
       decibans: shrunk(WEIGHTS.stoppedBelowSetting, stopped.length),
       group: 'plateau',
       spans: stopped,

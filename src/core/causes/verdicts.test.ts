@@ -229,22 +229,23 @@ test('an engine that is run every third day is judged by the days on which it ru
 });
 
 describe('lithium set far too high, whose charges break off at the top of its range', () => {
-  const high = (absorptionV: number, tops: number[]) =>
-    chargeVoltageHigh.weigh!(
-      seen(
-        [
-          {
-            source: { ...source, profile: { ...profile, absorptionV } },
-            bank: lithium,
-            charges: tops.map((topVolts) =>
-              charge([stage({ stage: 'bulk', topVolts, volts: 13.3, celsius: NaN })]),
-            ),
-            slope: null,
-          } as unknown as SourceCharging,
-        ],
-        lithium,
-      ),
+  const setTo = (absorptionV: number) => ({ ...source, profile: { ...profile, absorptionV } });
+  const brokenOff = (by: Source | null, tops: number[]) =>
+    seen(
+      [
+        {
+          source: by,
+          bank: lithium,
+          charges: tops.map((topVolts) =>
+            charge([stage({ stage: 'bulk', topVolts, volts: 13.3, celsius: NaN })]),
+          ),
+          slope: null,
+        } as unknown as SourceCharging,
+      ],
+      lithium,
     );
+  const high = (absorptionV: number, tops: number[]) =>
+    chargeVoltageHigh.weigh!(brokenOff(setTo(absorptionV), tops));
   test('was stopped by its BMS', () => {
     const [stopped] = high(15.2, [14.61, 14.6, 13.4, 14.58, 14.62]);
     expect(stopped!.text).toMatch(/^Charger broke off at 14\.61 V in all 4 charges\. .*set to 15\.20 V/);
@@ -252,6 +253,16 @@ describe('lithium set far too high, whose charges break off at the top of its ra
   });
   test('so it was where a slow log shows it somewhere in the range', () => {
     expect(sumOf(high(15.2, [14.3, 14.5, 14.4, 14.3]))).toBeGreaterThan(8);
+  });
+  test('so it was where the battery alone is logged and each charger is set too high, not where one is not', () => {
+    const byBattery = (...set: number[]) => {
+      const judged = brokenOff(null, [14.6, 14.6, 14.58, 14.62]);
+      return sumOf(
+        chargeVoltageHigh.weigh!({ ...judged, system: { ...judged.system, sources: set.map(setTo) } }),
+      );
+    };
+    expect(byBattery(15.2, 15.0)).toBeGreaterThan(8);
+    expect(byBattery(15.2, 14.6)).toBeLessThan(0);
   });
   test('and one that stops at its own setting, under the range, or too seldom, was not', () => {
     expect(sumOf(high(14.6, [14.61, 14.6, 14.58, 14.62]))).toBeLessThan(0);
