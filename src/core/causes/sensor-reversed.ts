@@ -16,6 +16,8 @@ const WEIGHTS = {
     [-0.3, -8],
     [-9, -13],
   ],
+  /** So many steps that go the wrong way, if not closely, are no chance. */
+  manySteps: 15,
   /** What it calls a charge stands so far under what it calls a discharge, V a 12 V block, over some hours of both. */
   levels: [
     [1, 12],
@@ -35,6 +37,13 @@ const WEIGHTS = {
 const LEAST_HOURS = 0.5;
 /** Correlation of the steps that goes the wrong way, if weakly. */
 const AGAINST = -0.2;
+/** One that chance does not make: it is at least so close, and so many times its own scatter (R. A. Fisher, Metron 1, 1921: z = artanh r). */
+const NO_CHANCE = { correlation: -0.5, sigmas: 5 };
+
+const isNoChance = (correlation: number, steps: number): boolean =>
+  correlation <= NO_CHANCE.correlation &&
+  steps > 3 &&
+  -Math.atanh(correlation) * Math.sqrt(steps - 3) >= NO_CHANCE.sigmas;
 
 export const sensorReversed: Cause = {
   code: 'sensor-reversed',
@@ -92,7 +101,10 @@ export const sensorReversed: Cause = {
     if (steps >= 3 && correlation === correlation && !(correlation < 0 && levels > 0))
       evidence.push({
         text: `Over ${steps} steps of the current the voltage ${correlation < 0 ? 'falls when the current says charge, and rises when it says discharge' : 'rises with a charging current and falls with a load'}${levels === levels ? ` (${volts(chargingV)} on average at what it calls charge, ${volts(drawingV)} at discharge)` : ''}.`,
-        decibans: shrunk(weightOf(WEIGHTS.voltage, -correlation), steps / 3),
+        decibans: shrunk(
+          isNoChance(correlation, steps) ? WEIGHTS.manySteps : weightOf(WEIGHTS.voltage, -correlation),
+          steps / 3,
+        ),
         group: 'voltage',
         spans: [count.logged],
       });

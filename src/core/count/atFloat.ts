@@ -1,11 +1,11 @@
 /** The monitor's current while float only keeps a full battery: what is left then is its zero, or a load that it does not see. */
 
-import { quantile } from '../quantity/numbers';
+import { isNumber, quantile } from '../quantity/numbers';
 import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { cellOf, type Grid } from '../log/grid';
 import type { SourceCharging, Stage } from '../charge/types';
 import { isLead } from '../system/chemistry';
-import type { KnownSystem } from '../system/known';
+import type { KnownBank, KnownSystem } from '../system/known';
 
 /** The monitor's current while a full battery is only kept so. */
 export interface AtFloat {
@@ -74,4 +74,27 @@ export function atFloatOf(
     steady: long > 0 && stayed === long,
     spans,
   };
+}
+
+/**
+ * The most that the zero may be off by: while a charger floats a lead battery nothing flows out of it, full or not, so that what is shown is
+ * the zero and more. A; null where no float shows it.
+ */
+export function mostZeroOf(
+  bank: KnownBank,
+  charging: readonly SourceCharging[],
+  grid: Grid,
+  amps: Float32Array,
+): number | null {
+  if (!isLead(bank.chemistry)) return null;
+  const shown = charging
+    .filter((one) => one.knowsBatteryAmps)
+    .flatMap(({ charges }) => charges.flatMap(({ stages }) => stages))
+    .filter(({ stage, from, to, blocked }) => stage === 'float' && !blocked && to - from > SETTLED + HOUR)
+    .map(({ from, to }) =>
+      quantile(amps.subarray(cellOf(grid, from + SETTLED), cellOf(grid, to - 10 * MINUTE)), 0.5),
+    )
+    .filter(isNumber);
+  if (shown.length === 0) return null;
+  return Math.abs(quantile(shown, 0.16)) + 0.0005 * bank.capacityAh;
 }

@@ -11,6 +11,7 @@ import { bankOf } from '../system/bankOf';
 import type { KnownBank, KnownSystem } from '../system/known';
 import type { Anchor } from './anchors';
 import { bmsAnchors, tripAnchors } from './bmsAnchors';
+import { mostZeroOf } from './atFloat';
 import { chargeAnchors } from './chargeAnchors';
 import { emptyAnchors, restAnchors } from './restAnchors';
 import type { CounterLog } from './counterLog';
@@ -138,6 +139,7 @@ export function referenceFor(
     through: throughOf(log.time, amps, cells),
     anchors,
     coarse: isJumpy(log),
+    mostZeroA: mostZeroOf(bank, countedCharges(system, charging), grid, seen),
     blind: blindCells(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
   });
 }

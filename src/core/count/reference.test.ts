@@ -14,7 +14,14 @@ function nothing() {
   const count = DAYS * DAY;
   const column = () => new Float64Array(count);
   const grid = { from: 0, step: STEP, count, cuts: [] };
-  return { grid, in: column(), out: column(), hours: column().fill(STEP / HOUR), hidden: column() };
+  return {
+    grid,
+    in: column(),
+    out: column(),
+    hours: column().fill(STEP / HOUR),
+    hidden: column(),
+    hiddenError: column(),
+  };
 }
 
 /**

@@ -103,11 +103,20 @@ export interface ReferenceInput {
   anchors: readonly Anchor[];
   /** Cells in which the battery's current is not what was counted: a charger that nobody sees holds the voltage. */
   blind?: Uint8Array;
+  /** The most that the meter's zero may be off by, A; null where nothing shows it. */
+  mostZeroA?: number | null;
   /** The current moved more between samples than its mean tells. */
   coarse?: boolean;
 }
 
-export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: ReferenceInput): Reference {
+export function referenceOf({
+  bank,
+  through,
+  anchors: claimed,
+  blind,
+  mostZeroA,
+  coarse,
+}: ReferenceInput): Reference {
   const anchors = claimed.flatMap((one) => whileKept(one, through, bank.capacityAh));
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   const { grid } = through;
@@ -143,7 +152,7 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
         cycle ** 2 * ((into + out) / (2 * c)) +
         (COUNTING.day ** 2 * (grid.step / HOUR)) / 24 +
         (lead && near[k] ? (TOP.variance * into) / c : 0) +
-        (hidden / c) ** 2 +
+        (through.hiddenError[k]! / c) ** 2 +
         (blind?.[k] ? (0.05 * Math.sqrt(grid.step / HOUR)) ** 2 : 0);
     }
     return { steps: count, size, drive, rows, noise };
@@ -185,7 +194,8 @@ export function referenceOf({ bank, through, anchors: claimed, blind, coarse }: 
   };
   // A good meter on a good battery, a zero that is far off, a capacity that is: each counts as the anchors make it likely.
   const usual = tryWith(before.capacity, zero / label);
-  const offset = tryWith(before.capacity, FAR.offset);
+  const farZero = Math.max(zero / label, Math.min(FAR.offset, (mostZeroA ?? Infinity) / label));
+  const offset = tryWith(before.capacity, farZero);
   let capacity = tryWith(FAR.capacity, zero / label);
   const over = (one: Tried) => one.smoothed.evidence - usual.smoothed.evidence;
   // Only where it explains the anchors better than the label does, and may be true: each round costs a run of the smoother.

@@ -11,6 +11,8 @@ export interface Through {
   hours: Float64Array;
   /** Ah that a gap hides, by the mean of the currents beside it; they stand in the cell in which the gap ends. */
   hidden: Float64Array;
+  /** What that may be off by, Ah: as much as flows in so long at other times, or all of it. */
+  hiddenError: Float64Array;
 }
 
 /** Cells of the ledger: no wider than a sync wants to be judged, no more than a smoother runs through at once. */
@@ -32,7 +34,9 @@ export function throughOf(time: Float64Array, amps: ArrayLike<number>, grid: Gri
     out: new Float64Array(count),
     hours: new Float64Array(count),
     hidden: new Float64Array(count),
+    hiddenError: new Float64Array(count),
   };
+  const gaps: { cell: number; hours: number }[] = [];
   const limit = gapLimit(medianStep(time));
   for (let i = 1; i < time.length; i++) {
     const ms = time[i]! - time[i - 1]!;
@@ -43,11 +47,36 @@ export function throughOf(time: Float64Array, amps: ArrayLike<number>, grid: Gri
     const hours = ms / HOUR;
     if (ms > limit) {
       through.hidden[cell]! += middle * Math.min(hours, 24);
+      gaps.push({ cell, hours: Math.min(hours, 24) });
       continue;
     }
     if (middle > 0) through.in[cell]! += middle * hours;
     else through.out[cell]! -= middle * hours;
     through.hours[cell]! += hours;
   }
+  if (gaps.length > 0) addErrors(through, gaps);
   return through;
+}
+
+/** Of so many windows the mean of the squares is known well enough. */
+const WINDOWS = 500;
+
+function addErrors(
+  { grid, in: into, out, hidden, hiddenError }: Through,
+  gaps: readonly { cell: number; hours: number }[],
+) {
+  const sums = new Float64Array(grid.count + 1);
+  for (let k = 0; k < grid.count; k++) sums[k + 1] = sums[k]! + into[k]! - out[k]!;
+  for (const { cell, hours } of gaps) {
+    const size = Math.min(grid.count, Math.max(1, Math.round((hours * HOUR) / grid.step)));
+    const stride = Math.max(1, Math.floor((grid.count - size) / WINDOWS));
+    let squares = 0;
+    let windows = 0;
+    for (let from = 0; from + size <= grid.count; from += stride) {
+      squares += (sums[from + size]! - sums[from]!) ** 2;
+      windows++;
+    }
+    const usual = Math.sqrt(squares / windows);
+    hiddenError[cell] = Math.hypot(hiddenError[cell]!, Math.max(usual, Math.abs(hidden[cell]!)));
+  }
 }

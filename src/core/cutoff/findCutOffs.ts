@@ -5,6 +5,7 @@
 
 import type { Counting } from '../count/types';
 import { type Refusal, refusalsOf } from '../charge/refusals';
+import { resolutionOf } from '../charge/view';
 import { medianStep } from '../log/grid';
 import { batteryLog, type Timeline } from '../log/timeline';
 import { clamp } from '../quantity/numbers';
@@ -78,12 +79,16 @@ export function findCutOffs(
   const ended: Drop[] = [];
   const isTooCold = stops === null ? coldStops(system, timeline) : () => false;
   const runs = usualRuns(drops, (one) => !mayBeCut(one, system), blocksInSeries(system.bank));
+  // A meter that rounds shows a limit that was reached from half a step above it.
+  const rounds = new Map(
+    loads.map((load) => [load, load.volts ? resolutionOf(load.volts).quantum / 2 + 1e-4 : 0]),
+  );
   for (const drop of drops) {
     // While the BMS lets nothing out the loads come and go with the chargers: that is one stop.
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
     const reason = drop.goesOn
-      ? reasonOfPart(drop, system, runs)
-      : (reasonOf(drop, system, stops, runs) ??
+      ? reasonOfPart(drop, system, runs, rounds.get(drop.load)!)
+      : (reasonOf(drop, system, stops, runs, rounds.get(drop.load)!) ??
         (isTooCold(drop.moment.celsius) ? ({ by: 'bms', why: 'cold' } as const) : null));
     if (reason) plain.push({ ...reason, drop, at: drop.at, moment: drop.moment });
     // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
@@ -134,6 +139,7 @@ function reasonOf(
   system: KnownSystem,
   stops: readonly Refusal[] | null,
   runs: Runs,
+  rounds: number,
 ): { by: string; why: CutReason } | null {
   const { moment, load, at } = drop;
   const blocks = blocksInSeries(system.bank);
@@ -162,7 +168,7 @@ function reasonOf(
   if (surges && limits.length === 0 && !byWire) return { by: idOf(load), why: 'surge' };
   // A run that went its whole length has ended by itself, however low the voltage was. What is under a known limit was cut, unless runs
   // that no limit can have ended are just as long: it is a load beside the one with the limit.
-  const isUnder = limits.length > 0 && volts <= Math.max(...limits);
+  const isUnder = limits.length > 0 && volts <= Math.max(...limits) + rounds;
   const ends = () =>
     isUnder
       ? runs.isAsUncut(drop) || ranUnder(drop, limits)
@@ -202,7 +208,12 @@ function wouldReach({ at, ranMs, load, moment: { sinks } }: Drop, over: number, 
 }
 
 /** What cut a load while others went on: a limit of its own that is known, or null. */
-function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string; why: CutReason } | null {
+function reasonOfPart(
+  drop: Drop,
+  system: KnownSystem,
+  runs: Runs,
+  rounds: number,
+): { by: string; why: CutReason } | null {
   const { load, loadVolts, peak } = drop;
   const blocks = blocksInSeries(system.bank);
   const by = idOf(load);
@@ -220,7 +231,7 @@ function reasonOfPart(drop: Drop, system: KnownSystem, runs: Runs): { by: string
       runs.isDone(drop) ||
       runs.leavesWhatCutsTake(drop) ||
       (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
-    if (over <= near && !(over <= 0 ? runs.isAsUncut(drop) || ranUnder(drop, [cutoffV]) : ends))
+    if (over <= near && !(over <= rounds ? runs.isAsUncut(drop) || ranUnder(drop, [cutoffV]) : ends))
       return { by, why: 'volts' };
   }
   return null;
