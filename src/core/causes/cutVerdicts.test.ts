@@ -1,6 +1,6 @@
 /** An empty battery, a high resistance and a cold one, told apart by what was seen at the cut-offs: figures set down by hand. */
 
-import { agm, lithium, sumOf } from '../../../tests/support/drawnCharges';
+import { agm, charge, lithium, sumOf } from '../../../tests/support/drawnCharges';
 import type { CutOff, CutOffs } from '../cutoff/types';
 import { bankOhms } from '../system/sag';
 import { batteryResistance } from './battery-resistance';
@@ -36,6 +36,7 @@ const seen = (part: Partial<CutOff>, bank: typeof agm | typeof lithium = agm, al
   ({
     bank,
     system: { bank, sources: [], loads: [] },
+    charging: [],
     cutoffs: {
       hasLoads: true,
       list: Array.from({ length: 8 }, () => cut(part)),
@@ -160,6 +161,18 @@ describe('the count by the label leaves far more than the voltage that a battery
   test('it does not hold what its label says, and the rate excuses nothing', () => {
     expect(lost(60, 11.9)).toBeGreaterThan(12);
     expect(rate(60, 11.9)).toBeLessThan(-5);
+  });
+
+  test('charges that began at half and ended full after a sixth of its label say the same', () => {
+    const refilled = (ampHours: number) => {
+      // 12.24 V is about half of a rested lead battery (Battery Council International, from memory).
+      const one = { ...charge([], { volts: 12.24, amps: -0.5 }), full: true, ampHours };
+      const charging = [{ source: null, bank: agm, knowsBatteryAmps: true, charges: Array(5).fill(one) }];
+      return capacityLost.weigh!({ ...judged(35, 12.2), charging } as unknown as Judged);
+    };
+    expect(sumOf(refilled(15), 'holds')).toBeGreaterThan(12);
+    expect(sumOf(refilled(15), 'again')).toBeGreaterThan(0);
+    expect(refilled(50)).toEqual([]);
   });
 
   test('where the two agree, or differ by what a short rest leaves, only the rate is asked', () => {

@@ -58,18 +58,21 @@ export const fakeFull: Cause = {
     ],
   },
   described: weighAge,
-  weigh: ({ charging }) => {
-    // All sources across the same cells see the same charges: the one that sees most of them speaks.
-    const most = new Map<string, LowCharges>();
-    for (const one of charging) {
-      const low = one.knowsBatteryAmps ? lowChargesOf(one) : null;
-      const across = one.source?.across ?? 'bank';
-      if (low && low.charges.length > (most.get(across)?.charges.length ?? 0)) most.set(across, low);
-    }
-    return [...most.values()].flatMap(evidenceOf);
-  },
+  weigh: ({ charging }) => refilledAfterLittle(charging),
   missing: () => ['a capacity test'],
 };
+
+/** Charges that began low and ended full, and what they say of the capacity. */
+export function refilledAfterLittle(charging: readonly SourceCharging[]): Evidence[] {
+  // All sources across the same cells see the same charges: the one that sees most of them speaks.
+  const most = new Map<string, LowCharges>();
+  for (const one of charging) {
+    const low = one.knowsBatteryAmps ? lowChargesOf(one) : null;
+    const across = one.source?.across ?? 'bank';
+    if (low && low.charges.length > (most.get(across)?.charges.length ?? 0)) most.set(across, low);
+  }
+  return [...most.values()].flatMap(evidenceOf);
+}
 
 /**
  * A battery that has absorbed for so long, down to so many of its tails, at no less than so many V a 12 V block
