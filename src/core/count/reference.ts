@@ -68,7 +68,7 @@ const TOP = { from: 0.9, variance: 0.004 };
  * Ah beyond what was drawn that Peukert's law takes off at a rate above that of twenty hours (W. Peukert, Elektrotechnische Zeitschrift
  * 20, 1897); how much of it a battery truly loses is open, and the log may tell: most of it comes back with time.
  */
-const RATE = { exponent: 1.2, hours: 20, share: 0.3 };
+const RATE = { exponent: 1.2, hours: 20, share: 0.35 };
 const rateLoss = (out: number, hours: number, capacityAh: number): number =>
   out * (Math.max(1, (out / hours / capacityAh) * RATE.hours) ** (RATE.exponent - 1) - 1);
 /** Where nothing is known a battery may be anywhere, parts of the capacity. */
@@ -194,7 +194,7 @@ export function referenceOf({
   };
   // A good meter on a good battery, a zero that is far off, a capacity that is: each counts as the anchors make it likely.
   const usual = tryWith(before.capacity, zero / label);
-  const farZero = Math.max(zero / label, Math.min(FAR.offset, (mostZeroA ?? Infinity) / label));
+  const farZero = Math.max(zero / label, Math.min(FAR.offset, (mostZeroA ?? Infinity) / 2 / label));
   const offset = tryWith(before.capacity, farZero);
   let capacity = tryWith(FAR.capacity, zero / label);
   const over = (one: Tried) => one.smoothed.evidence - usual.smoothed.evidence;
