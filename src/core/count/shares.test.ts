@@ -122,6 +122,17 @@ test('no more than all of it where another moves with it that only answers loads
   expect(shares.map(({ share }) => share.toFixed(1))).toEqual(['1.0']);
 });
 
+test('not told where a load always comes two minutes after the charger', () => {
+  const tapers = (minute: number) => {
+    const into = minute % 1440;
+    return into < 480 || into >= 720 ? 0 : 0.05 * capacityAh * Math.exp((480 - into) / 40);
+  };
+  const follows = (minute: number) => (minute % 1440 >= 482 && minute % 1440 < 1000 ? 0.015 * capacityAh : 0);
+  const [one] = sharesOfDrawn([tapers], (minute) => tapers(minute) - follows(minute), 2000);
+  expect(one!.share).toBeLessThan(0.85);
+  expect(one!.share + one!.error).toBeGreaterThan(0.95);
+});
+
 test('none told where two move as one: a monitor that misses the second may as well show half of both', () => {
   // Two controllers on one roof, told apart by the noise of their meters alone.
   const sun = (minute: number) => Math.max(0, given(minute) - load(minute));

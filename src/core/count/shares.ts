@@ -31,6 +31,8 @@ export interface MeanCurrent {
 
 /** Steps are taken over so long: clouds and switching both show in it. */
 const LAG = 6 * MINUTE;
+/** What steps over less time tell is another share where it is so many errors away. */
+const APART = 2;
 /** Least step of a device's current, parts of the capacity, and fewest that decide. */
 const LEAST_STEP = 0.02;
 const FEWEST = 4;
@@ -95,7 +97,7 @@ export function sharesOf(
     (one) => one.kind === 'solar' && !devices.some(({ id }) => id === one.id),
   );
   const slowest = Math.max(grid.step, ...devices.map((one) => one.every));
-  const lag = Math.max(1, Math.round(Math.max(LAG, 2 * slowest) / grid.step));
+  const lagOf = (ms: number) => Math.max(1, Math.round(Math.max(ms, 2 * slowest) / grid.step));
   // What moves little is judged by what it moves.
   const least = devices.map((one) =>
     Math.max(
@@ -103,71 +105,87 @@ export function sharesOf(
       Math.min(LEAST_STEP * capacityAh, 0.3 * (quantile(one.amps, 0.98) - quantile(one.amps, 0.02))),
     ),
   );
-  const rows: number[] = [];
-  const moved = new Float64Array(devices.length);
-  const step = new Float64Array(devices.length);
-  for (let i = 0; i + lag < grid.count; i++) {
-    const dy = amps[i + lag]! - amps[i]!;
-    if (dy !== dy) continue;
-    let known = true;
-    let sources = false;
-    let loads = false;
-    let switched = false;
-    let given = 0;
-    for (let k = 0; k < devices.length; k++) {
-      const was = devices[k]!.amps[i]!;
-      const is = devices[k]!.amps[i + lag]!;
-      step[k] = Math.abs(is - was);
-      if (step[k]! !== step[k]!) known = false;
-      else if (step[k]! >= least[k]!) {
-        if (devices[k]!.kind === 'source') {
-          sources = true;
-          given += is - was;
-          const raises = volts ? Math.sign(is - was) * (volts[i + lag]! - volts[i]!) : 0;
-          if (Math.min(was, is) < OFF * step[k]! && raises >= raised) switched = true;
-        } else loads = true;
+  const long = sharesOver(lagOf(LAG));
+  // A load that always comes minutes after a charger hides behind it in a long step, and not in a short one.
+  const short = lagOf(0) < lagOf(LAG) ? sharesOver(lagOf(0)) : [];
+  return long
+    .map((one) => {
+      const other = short.find(({ id }) => id === one.id);
+      const apart = other ? Math.abs(other.share - one.share) : 0;
+      const differs = other && apart > APART * Math.hypot(one.error, other.error);
+      return { ...one, error: differs ? Math.hypot(one.error, apart) : one.error };
+    })
+    .filter((one) => one.steps >= FEWEST / 2)
+    .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
+
+  function sharesOver(lag: number): Share[] {
+    const rows: number[] = [];
+    const moved = new Float64Array(devices.length);
+    const step = new Float64Array(devices.length);
+    for (let i = 0; i + lag < grid.count; i++) {
+      const dy = amps[i + lag]! - amps[i]!;
+      if (dy !== dy) continue;
+      let known = true;
+      let sources = false;
+      let loads = false;
+      let switched = false;
+      let given = 0;
+      for (let k = 0; k < devices.length; k++) {
+        const was = devices[k]!.amps[i]!;
+        const is = devices[k]!.amps[i + lag]!;
+        step[k] = Math.abs(is - was);
+        if (step[k]! !== step[k]!) known = false;
+        else if (step[k]! >= least[k]!) {
+          if (devices[k]!.kind === 'source') {
+            sources = true;
+            given += is - was;
+            const raises = volts ? Math.sign(is - was) * (volts[i + lag]! - volts[i]!) : 0;
+            if (Math.min(was, is) < OFF * step[k]! && raises >= raised) switched = true;
+          } else loads = true;
+        }
       }
+      // On a bus that its battery has let go the sources feed the loads alone.
+      if (!known || (volts && (volts[i]! < dead || volts[i + lag]! < dead))) continue;
+      // What sinks while more is given, or rises while less is, a load that nobody logged has moved by more.
+      if (!loads && volts && Math.sign(given) * (volts[i + lag]! - volts[i]!) <= -raised) continue;
+      // A charger that holds a voltage answers the loads; one that begins to, or ends, gives what it gives.
+      if ((held[i] || held[i + lag]) && !switched) continue;
+      // A load shows in the battery's current only where no charger answers it.
+      const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
+      if (drawn ? !sources && !loads : !sources || loads) continue;
+      rows.push(i);
+      for (let k = 0; k < devices.length; k++) if (step[k]! >= least[k]!) moved[k]! += 1 / lag;
     }
-    // On a bus that its battery has let go the sources feed the loads alone.
-    if (!known || (volts && (volts[i]! < dead || volts[i + lag]! < dead))) continue;
-    // What sinks while more is given, or rises while less is, a load that nobody logged has moved by more.
-    if (!loads && volts && Math.sign(given) * (volts[i + lag]! - volts[i]!) <= -raised) continue;
-    // A charger that holds a voltage answers the loads; one that begins to, or ends, gives what it gives.
-    if ((held[i] || held[i + lag]) && !switched) continue;
-    // A load shows in the battery's current only where no charger answers it.
-    const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
-    if (drawn ? !sources && !loads : !sources || loads) continue;
-    rows.push(i);
-    for (let k = 0; k < devices.length; k++) if (step[k]! >= least[k]!) moved[k]! += 1 / lag;
-  }
-  const stepsOf = (own: Float32Array, kind: Share['kind']) =>
-    Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
-  // What never moves by enough to be judged itself moves with the others all the same.
-  const moving = devices
-    .map((device, k) => ({ device, steps: moved[k]!, column: stepsOf(device.amps, device.kind) }))
-    .filter(({ column }) => column.some((one) => one !== 0));
-  if (moving.length === 0) return [];
-  const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
-  const fit = robustLeastSquares({ columns: moving.map((one) => one.column), values });
-  if (!fit) return [];
-  const atMoments = moving.some(({ device }) => device.moment !== device.amps)
-    ? robustLeastSquares({ columns: moving.map(({ device }) => stepsOf(device.moment, device.kind)), values })
-    : null;
-  // Which of the two it writes shows in what is left over; where it does not, either may be.
-  const fits = atMoments ? [fit, atMoments] : [fit];
-  const smallest = Math.min(...fits.map((one) => one.scatter));
-  const good = fits.filter((one) => CLEARLY * one.scatter <= smallest);
-  // Steps that overlap are no steps of their own.
-  const widen = Math.sqrt(lag);
-  const open = openByDirection(
-    moving.map((one) => one.column),
-    values,
-    fit.values,
-    widen,
-  );
-  const alone = partsAlone(moving.map((one) => one.column));
-  return moving
-    .map(({ device, steps }, at) => {
+    const stepsOf = (own: Float32Array, kind: Share['kind']) =>
+      Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
+    // What never moves by enough to be judged itself moves with the others all the same.
+    const moving = devices
+      .map((device, k) => ({ device, steps: moved[k]!, column: stepsOf(device.amps, device.kind) }))
+      .filter(({ column }) => column.some((one) => one !== 0));
+    if (moving.length === 0) return [];
+    const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
+    const fit = robustLeastSquares({ columns: moving.map((one) => one.column), values });
+    if (!fit) return [];
+    const atMoments = moving.some(({ device }) => device.moment !== device.amps)
+      ? robustLeastSquares({
+          columns: moving.map(({ device }) => stepsOf(device.moment, device.kind)),
+          values,
+        })
+      : null;
+    // Which of the two it writes shows in what is left over; where it does not, either may be.
+    const fits = atMoments ? [fit, atMoments] : [fit];
+    const smallest = Math.min(...fits.map((one) => one.scatter));
+    const good = fits.filter((one) => CLEARLY * one.scatter <= smallest);
+    // Steps that overlap are no steps of their own.
+    const widen = Math.sqrt(lag);
+    const open = openByDirection(
+      moving.map((one) => one.column),
+      values,
+      fit.values,
+      widen,
+    );
+    const alone = partsAlone(moving.map((one) => one.column));
+    return moving.map(({ device, steps }, at) => {
       const values = good.map((one) => one.values[at]!);
       const share = mean(values);
       return {
@@ -180,9 +198,8 @@ export function sharesOf(
             : Math.hypot(good[0]!.errors[at]! * widen, Math.max(...values) - share, open[at]!),
         steps: Math.round(steps),
       };
-    })
-    .filter((one) => one.steps >= FEWEST / 2)
-    .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
+    });
+  }
 }
 
 /**
