@@ -136,7 +136,7 @@ export const capacityLost: Cause = {
     if (implied) indirect.push({ ...implied, group: 'holds' });
     // They say one thing: the surest of them counts. What a discharge shows at once needs none.
     if (evidence.length === 0 && indirect.length > 0) {
-      const best = indirect.reduce((a, b) => (b.decibans > a.decibans ? b : a));
+      const best = indirect.reduce((a, b) => (b.decibans >= a.decibans ? b : a));
       evidence.push(best);
       if (best.text === implied?.text) evidence.push(...refilled.filter((one) => one.group === 'again'));
     }
