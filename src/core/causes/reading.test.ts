@@ -1,5 +1,6 @@
 /** A percentage that is made from the voltage, and one that is reset at the end of bulk: which of the two it is. */
 
+import { followsVolts } from '../count/followsVolts';
 import type { Counting } from '../count/types';
 import type { Judged } from './cause';
 import { bulkEndReset } from './bulk-end-reset';
@@ -94,4 +95,21 @@ test('a log that is written seldom hides a silence between two entries', () => {
   // Within a minute no monitor is off and on again; and what jumps every day is made otherwise.
   expect(weighed(apart(1, 50, 1))).toBeLessThan(0);
   expect(weighed(...[1, 2, 3, 4, 5].map((at) => apart(at, 50, 50)))).toBeLessThan(0);
+});
+
+test('a log in which so much may flow from one sample to the next tells no jumps', () => {
+  const log = (minutes: number) => {
+    const time = Float64Array.from({ length: 400 }, (_, i) => i * minutes * 60_000);
+    const on = (i: number) => i % 8 < 4;
+    return {
+      device: 'monitor',
+      time,
+      amps: Float32Array.from(time, () => 0),
+      ampsAreItsOwn: true,
+      volts: Float32Array.from(time, (_, i) => (on(i) ? 12.2 : 12.8)),
+      reading: Float32Array.from(time, (_, i) => (on(i) ? 40 : 80)),
+    };
+  };
+  expect(followsVolts(log(10), 100, 1)!.jumps).toBeGreaterThan(50);
+  expect(followsVolts(log(50), 100, 1)).toBeNull();
 });

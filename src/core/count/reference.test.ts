@@ -141,3 +141,21 @@ test('a capacity that is as likely as not leaves the state as open', () => {
   expect(open.percent - 2 * open.deviation).toBeLessThan(25);
   expect(open.percent + 2 * open.deviation).toBeGreaterThan(55);
 });
+
+test('no number of rests under the knee of lithium narrows what its table is off by there', () => {
+  const lithium = { ...agm, chemistry: 'lfp' as const };
+  const rests = (atKnee: boolean) => {
+    const anchors = Array.from({ length: 12 }, (_, k) => ({
+      kind: 'rest' as const,
+      at: (100 + 100 * k) * STEP,
+      until: (100 + 100 * k) * STEP,
+      charge: 0.1,
+      deviation: 0.03,
+      ...(atKnee ? { atKnee } : {}),
+    }));
+    const { deviation } = referenceOf({ bank: lithium, through: nothing(), anchors });
+    return Math.min(...deviation);
+  };
+  expect(rests(true)).toBeGreaterThan(3.5);
+  expect(rests(false)).toBeLessThan(2.5);
+});

@@ -24,6 +24,16 @@ describe('an empty lead battery', () => {
   test('lithium keeps its own', () => {
     expect(emptyAnchors(lithium, grid, even(-5), even(11.2))[0]!.charge).toBe(0.04);
   });
+
+  test('under its knee lithium holds less than the table says, and by the same each time', () => {
+    // 12.3 V a block is 12 % by the table (common practice, no source); half of that by a steeper one.
+    const [one] = restAnchors(lithium, grid, even(0), even(12.3));
+    expect(one).toMatchObject({ kind: 'rest', atKnee: true });
+    expect(one!.charge).toBeGreaterThan(0.06);
+    expect(one!.charge).toBeLessThan(0.12);
+    // On the flat part it is the table of the flat part.
+    expect(restAnchors(lithium, grid, even(0), even(13.1))[0]).toMatchObject({ kind: 'flat', byTable: 1 });
+  });
 });
 
 describe('rests that say something new', () => {

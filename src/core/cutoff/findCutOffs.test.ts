@@ -289,3 +289,20 @@ test('lithium that always goes off at the lowest voltage of its log may be set t
   expect(found.map((one) => one.why)).toEqual(Array.from({ length: 6 }, () => 'volts'));
   expect(find(drawn(20), {}, { days: 6, chemistry: 'lfp' })).toEqual([]);
 });
+
+test('a meter that rounds shows a limit that was reached from half a step above it', () => {
+  // Two minutes each evening, all of one length; the load's meter shows tenths of a volt.
+  const runs = (m: number) => m % 1440 >= 1200 && m % 1440 < 1202;
+  const ended = (cutoffV: number) =>
+    find(
+      {
+        amps: (m) => (runs(m) ? 30 : 0.8),
+        volts: (m) => (runs(m) ? 12.4 : 12.7),
+        loadVolts: (m) => (runs(m) ? 12.3 : 12.7 + ((m % 3) - 1) / 10),
+      },
+      { cutoffV },
+      { days: 6 },
+    ).length;
+  expect(ended(12.29)).toBe(6);
+  expect(ended(12.2)).toBe(0);
+});

@@ -1,0 +1,61 @@
+/** How sure a zero error and a turned sensor are: figures set down by hand. */
+
+import { agm, sumOf } from '../../../tests/support/drawnCharges';
+import type { Judged } from './cause';
+import { currentOffset } from './current-offset';
+import { sensorReversed } from './sensor-reversed';
+
+const judged = (counting: object) =>
+  ({
+    bank: agm,
+    system: {
+      bank: agm,
+      monitor: { method: 'shunt' },
+      sources: [{ name: 'Charger', counted: true }],
+      loads: [],
+    },
+    counting: { wrong: { gain: 1, unseen: [] }, logged: { from: 0, to: 1 }, ...counting },
+  }) as unknown as Judged;
+
+const noMeters = { bms: null, atFloat: null, shares: [], unseen: null };
+
+describe('a zero that is left over from one known state to the next', () => {
+  // 0.5 A of 100 Ah, with e⁸ to one for it.
+  const ledger = (deviation: number) =>
+    sumOf(
+      currentOffset.weigh!(
+        judged({
+          meters: noMeters,
+          offsetA: { value: 0.5, deviation },
+          favours: { offset: 8, capacity: 0 },
+          anchors: { full: 5 },
+          intervals: [],
+          behaves: null,
+        }),
+      ),
+      'ledger',
+    );
+  test('is one where it is well known', () => expect(ledger(0.1)).toBeGreaterThan(12));
+  test('may be none where it may be nothing just as well', () => expect(ledger(0.3)).toBeLessThan(4));
+});
+
+describe('a voltage that moves against the current', () => {
+  const against = (correlation: number, steps: number) =>
+    sumOf(
+      sensorReversed.weigh!(
+        judged({
+          meters: {
+            ...noMeters,
+            voltageFollows: { correlation, steps, chargingV: 12.6, drawingV: 12.9, bothHours: 0 },
+          },
+        }),
+      ),
+      'voltage',
+    );
+  test('by many steps is no chance, if not closely; by few it may be', () => {
+    // r = −0.7: artanh is 0.87, with a scatter of 1 in the root of n − 3 (R. A. Fisher, Metron 1, 1921).
+    expect(against(-0.7, 48)).toBeGreaterThan(13);
+    expect(against(-0.7, 12)).toBeLessThan(11);
+    expect(against(-0.4, 400)).toBeLessThan(5);
+  });
+});
