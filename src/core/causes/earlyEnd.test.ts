@@ -57,6 +57,18 @@ test('a clock that is set far longer did not end it: a threshold did', () => {
   );
 });
 
+test('in the cold the battery takes its charge slowly: hours of absorption are not too short, half an hour is', () => {
+  const short = (minutes: number, celsius: number) =>
+    sumOf(
+      absorptionTooShort.weigh!(
+        seen([of(times(6, [absorbed(minutes, 6, { endedBy: 'timer', celsius }), float]))]),
+      ),
+    );
+  expect(short(240, -5)).toBeLessThan(short(240, 20) - 10);
+  expect(short(120, -5)).toBeLessThan(short(120, 20) - 5);
+  expect(short(30, -5)).toBe(short(30, 20));
+});
+
 test('near the tail it matters little that a clock ended it, and that little is missing', () => {
   const missing = (ampHours: number) =>
     ({ minutes: 90, minutesBand: { min: 60, max: 120 }, ampHours, charges: 6 }) as SourceCharging['missing'];

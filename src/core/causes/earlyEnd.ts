@@ -1,9 +1,9 @@
 /** Absorption that ends with the battery still taking current: what the clock and the threshold have in common, and what parts them. */
 
-import { MINUTE } from '../quantity/span';
-import { median, quantile } from '../quantity/numbers';
-import { ampHours, amps, duration, percent, share, volts } from '../quantity/text';
-import { CHEMISTRY, fullTailAmps } from '../system/chemistry';
+import { HOUR, MINUTE } from '../quantity/span';
+import { isNumber, median, quantile } from '../quantity/numbers';
+import { ampHours, amps, celsius, duration, percent, share, volts } from '../quantity/text';
+import { CHEMISTRY, fullTailAmps, isLead } from '../system/chemistry';
 import { isTooShortForClock } from '../charge/ended';
 import type { SourceCharging, Stage } from '../charge/types';
 import { type Evidence, shrunk, weightOf } from './cause';
@@ -50,6 +50,12 @@ export const EARLY_END_WEIGHTS = {
     [0.05, 0],
     [0, 3],
   ],
+  /** So many hours at its voltage, in the cold: there a lead battery takes its charge slowly. */
+  slowInCold: [
+    [3.5, -14],
+    [2, -8],
+    [0, 0],
+  ],
   /** Charging broke off during absorption, share of charges. */
   lostBeforeEnd: [
     [0.7, -6],
@@ -57,6 +63,9 @@ export const EARLY_END_WEIGHTS = {
   ],
 } as const;
 const WEIGHTS = EARLY_END_WEIGHTS;
+
+/** A battery colder than this takes its charge slowly, °C; so long an absorption is long enough for a warm one (common practice, no source). */
+const COLD = { celsius: 5, held: 2 * HOUR };
 
 /** What ended it matters little so near the tail: up to so many tails, and for this part of its weight. */
 const NEAR_TAIL = { tails: 2, part: 0.4 };
@@ -158,6 +167,14 @@ export function weighEarlyEnd(
         spans: [],
       });
   }
+  const heat = median(spans.map((one) => one.celsius).filter(isNumber));
+  if (by === 'timer' && early && heat < COLD.celsius && held >= COLD.held && isLead(bank.chemistry))
+    evidence.push({
+      text: `At ${celsius(heat)} a battery takes its charge slowly: ${duration(held)} would be enough for a warm one.`,
+      decibans: shrunk(weightOf(WEIGHTS.slowInCold, held / HOUR), ended.length),
+      group: 'cold',
+      spans: [],
+    });
   const full = charges.filter((charge) => charge.full);
   if (absorbing.length >= 3)
     evidence.push({
