@@ -107,18 +107,19 @@ describe('by its own absorption', () => {
   });
 
   test('by a long float, not where the charger gives a part of what the loads take from the battery', () => {
-    const floated = (part: Partial<Stage>) => {
+    const floated = (part: Partial<Stage>, endAmps = 6) => {
       const float = stage({ stage: 'float', volts: 13.6, celsius: 25, heldMs: 9 * HOUR, ...part });
-      const stages = [absorption({ endAmps: 6 }), { ...float, endAmpsAreBattery: true }];
+      const stages = [absorption({ endAmps }), { ...float, endAmpsAreBattery: true }];
       return isFull({ ...charge(stages), heldFull: [] }, agm, { ampNoise: 0.05, blocks: 1 }, true);
     };
     expect(floated({ endAmps: 0.1, settledAmps: 0.1, usualSourceAmps: 2 })).toBe(true);
     expect(floated({ endAmps: -1.5, settledAmps: -1.7, usualSourceAmps: 1.1 })).toBe(false);
-    // Above an eighth of the tail only where it no longer falls, at the end of so long a float.
-    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01 })).toBe(true);
-    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.1 })).toBe(false);
-    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01, heldMs: 5 * HOUR })).toBe(false);
-    expect(floated({ settledAmps: 0.9, fallsPerHour: 0.01 })).toBe(false);
+    // Above an eighth of the tail only where it no longer falls, at the end of so long a float, and absorption left little.
+    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01 }, 3)).toBe(true);
+    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01 }, 6)).toBe(false);
+    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.1 }, 3)).toBe(false);
+    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01, heldMs: 5 * HOUR }, 3)).toBe(false);
+    expect(floated({ settledAmps: 0.9, fallsPerHour: 0.01 }, 3)).toBe(false);
   });
 
   test('what others did counts too', () => {

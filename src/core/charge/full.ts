@@ -64,13 +64,13 @@ export function isFull(
         fills(one, bank, view.blocks)
       );
     const floats = percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps);
-    const absorbed = charge.stages.slice(0, i).some((before) => before.stage === 'absorption');
+    const absorbed = charge.stages.slice(0, i).filter((before) => before.stage === 'absorption');
     return (
       one.stage === 'float' &&
-      absorbed &&
+      absorbed.length > 0 &&
       one.heldMs > 4 * HOUR &&
       one.endAmpsAreBattery &&
-      (floats <= fullTailPercent / 8 || (floats <= fullTailPercent / 4 && keepsOnly(one, bank))) &&
+      (floats <= fullTailPercent / 8 || (floats <= fullTailPercent / 4 && keepsOnly(one, absorbed, bank))) &&
       one.volts >=
         expectedVolts(bank, 'float', heatOf(one)).min -
           (heatOf(one) === heatOf(one) ? 0 : WEATHER * view.blocks)
@@ -78,11 +78,17 @@ export function isFull(
   });
 }
 
-/** After so long on float, a current that no longer falls, by parts of the capacity an hour in A, only keeps lead full. */
-const KEEPS = { after: 8 * HOUR, falls: 0.0003 };
+/**
+ * After so long on float a current that no longer falls, by parts of the capacity an hour in A, only keeps lead full; where absorption had
+ * come down to so many tails: float goes on for days with what a short absorption has left.
+ */
+const KEEPS = { after: 8 * HOUR, falls: 0.0003, tails: 2 };
 
-const keepsOnly = ({ heldMs, fallsPerHour }: Stage, bank: KnownBank): boolean =>
-  isLead(bank.chemistry) && heldMs > KEEPS.after && Math.abs(fallsPerHour) <= KEEPS.falls * bank.capacityAh;
+const keepsOnly = ({ heldMs, fallsPerHour }: Stage, absorbed: readonly Stage[], bank: KnownBank): boolean =>
+  isLead(bank.chemistry) &&
+  heldMs > KEEPS.after &&
+  Math.abs(fallsPerHour) <= KEEPS.falls * bank.capacityAh &&
+  absorbed.some((one) => one.endAmps <= KEEPS.tails * fullTailAmps(bank));
 
 /**
  * A current that no longer falls after hours at the charge voltage goes to gas, or is a meter's zero: an old lead battery takes several
