@@ -115,31 +115,32 @@ export const capacityLost: Cause = {
     const { value, deviation } = counting.capacityAh;
     const part = value / bank.capacityAh;
     const doubt = deviation / bank.capacityAh;
-    const indirect: Evidence[] = [];
+    const ways: Evidence[][] = [];
     // Only an empty battery, or one close to it, tells how much it holds.
     if (cuts.held < EMPTY && doubt < 0.12)
-      indirect.push({
-        text: `From full to these cut-offs it gives what a battery of ${Math.round(value)} Ah gives (give or take ${Math.round(2 * deviation)} Ah): ${percent(100 * part)} of its ${bank.capacityAh} Ah.`,
-        decibans: weightOf(WEIGHTS.holds, part + doubt),
-        group: 'holds',
-        spans: cuts.spans,
-      });
+      ways.push([
+        {
+          text: `From full to these cut-offs it gives what a battery of ${Math.round(value)} Ah gives (give or take ${Math.round(2 * deviation)} Ah): ${percent(100 * part)} of its ${bank.capacityAh} Ah.`,
+          decibans: weightOf(WEIGHTS.holds, part + doubt),
+          group: 'holds',
+          spans: cuts.spans,
+        },
+      ]);
     if (cuts.beyondRest > BEYOND_REST)
-      indirect.push({
-        text: `By the count ${percent(cuts.held)} of its ${bank.capacityAh} Ah was left at the cut-offs, ${Math.round(cuts.beyondRest)} points more than the voltage it comes back to stands for: so much of it is not there.`,
-        decibans: shrunk(weightOf(WEIGHTS.beyondRest, cuts.beyondRest), 3 * cuts.list.length),
-        group: 'holds',
-        spans: cuts.spans,
-      });
+      ways.push([
+        {
+          text: `By the count ${percent(cuts.held)} of its ${bank.capacityAh} Ah was left at the cut-offs, ${Math.round(cuts.beyondRest)} points more than the voltage it comes back to stands for: so much of it is not there.`,
+          decibans: shrunk(weightOf(WEIGHTS.beyondRest, cuts.beyondRest), 3 * cuts.list.length),
+          group: 'holds',
+          spans: cuts.spans,
+        },
+      ]);
     const refilled = isLead(bank.chemistry) ? refilledAfterLittle(seen.charging) : [];
-    const implied = refilled.find((one) => one.group === 'implied' && one.decibans > 0);
-    if (implied) indirect.push({ ...implied, group: 'holds' });
+    if (refilled.length > 0 && refilled.every((one) => one.decibans > 0))
+      ways.push(refilled.map((one) => (one.group === 'implied' ? { ...one, group: 'holds' } : one)));
     // They say one thing: the surest of them counts. What a discharge shows at once needs none.
-    if (evidence.length === 0 && indirect.length > 0) {
-      const best = indirect.reduce((a, b) => (b.decibans >= a.decibans ? b : a));
-      evidence.push(best);
-      if (best.text === implied?.text) evidence.push(...refilled.filter((one) => one.group === 'again'));
-    }
+    if (evidence.length === 0 && ways.length > 0)
+      evidence.push(...ways.reduce((best, way) => (way[0]!.decibans >= best[0]!.decibans ? way : best)));
     const shown = median(cuts.list.map((one) => one.shown - one.held).filter(isNumber));
     const byLabel = Math.abs((seen.system.monitor?.capacityAh ?? NaN) / bank.capacityAh - 1) < 0.1;
     if (cuts.held < EMPTY && shown > 20 && byLabel && part + doubt < 0.85)

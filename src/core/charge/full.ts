@@ -63,14 +63,15 @@ export function isFull(
         (percentOf(amps) <= fullTailPercent || isSteady(one, amps, charge, bank)) &&
         fills(one, bank, view.blocks)
       );
-    const floats = percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps);
+    const onFloat = percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps);
     const absorbed = charge.stages.slice(0, i).filter((before) => before.stage === 'absorption');
     return (
       one.stage === 'float' &&
       absorbed.length > 0 &&
       one.heldMs > 4 * HOUR &&
       one.endAmpsAreBattery &&
-      (floats <= fullTailPercent / 8 || (floats <= fullTailPercent / 4 && keepsOnly(one, absorbed, bank))) &&
+      (onFloat <= fullTailPercent / 8 ||
+        (onFloat <= fullTailPercent / 4 && keepsOnly(one, absorbed, bank))) &&
       one.volts >=
         expectedVolts(bank, 'float', heatOf(one)).min -
           (heatOf(one) === heatOf(one) ? 0 : WEATHER * view.blocks)

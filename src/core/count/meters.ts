@@ -14,7 +14,8 @@ import { type Against, againstBms } from './againstBms';
 import { type AtFloat, atFloatOf } from './atFloat';
 import type { CounterLog } from './counterLog';
 import { onGrid } from './onGrid';
-import { type MeanCurrent, meansOf, type Share, sharesByBms, sharesOf } from './shares';
+import { type MeanCurrent, meansOf, type Share, sharesOf } from './shares';
+import { sharesByBms } from './sharesByBms';
 import { type Unseen, unseenOf } from './unseen';
 
 export interface Meters {

@@ -64,6 +64,26 @@ export const devicesWithCurrent = ({ sources, loads }: Pick<KnownSystem, 'source
   ...loads.map(({ id }) => ({ id, kind: 'load' as const, channel: 'load_current' as const })),
 ];
 
+/** What steps are looked for in: the devices with logs of their own, and the battery's current and voltage beside them. */
+interface Seen {
+  devices: {
+    id: string;
+    kind: Share['kind'];
+    amps: Float32Array;
+    /** The same where the monitor writes the moment. */
+    moment: Float32Array;
+    /** Least step that it is judged by, A. */
+    least: number;
+  }[];
+  amps: Float32Array;
+  volts: Float32Array | null;
+  held: Uint8Array;
+  /** V from which the battery is charged, under which its bus is dead, and by which a charger that begins lifts it. */
+  level: number;
+  dead: number;
+  raised: number;
+}
+
 /** All devices with logs of their own at once: two suns move together. */
 export function sharesOf(
   system: KnownSystem,
@@ -74,14 +94,13 @@ export function sharesOf(
   held: Uint8Array,
 ): Share[] {
   const { capacityAh } = system.bank;
-  const level = chargingVolts(system.bank);
-  const raised = RAISES * blocksInSeries(system.bank);
-  const dead = deadVolts(system.bank);
   const monitorEvery = medianStep(log.time);
+  let slowest = grid.step;
   const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
     const own = logOf(timeline, id, channel);
     if (!own || own.device === log.device) return [];
     const every = medianStep(own.time);
+    slowest = Math.max(slowest, every);
     const average = toGrid(own.time, own.channels[channel]!, grid);
     // A monitor that writes seldom may write the moment, or the mean since it wrote last.
     const moment =
@@ -90,117 +109,129 @@ export function sharesOf(
             isNumber(one) ? one : average[i]!,
           )
         : average;
-    return [{ id, kind, amps: average, moment, every }];
+    // What moves little is judged by what it moves.
+    const range = quantile(average, 0.98) - quantile(average, 0.02);
+    const least = Math.max(0.002 * capacityAh, Math.min(LEAST_STEP * capacityAh, 0.3 * range));
+    return [{ id, kind, amps: average, moment, least }];
   });
   if (devices.length === 0) return [];
-  // What a sun without a log gives moves with the others: nothing can be told of one alone.
-  const hidden = system.sources.some(
-    (one) => one.kind === 'solar' && !devices.some(({ id }) => id === one.id),
-  );
-  const slowest = Math.max(grid.step, ...devices.map((one) => one.every));
-  const lagOf = (ms: number) => Math.max(1, Math.round(Math.max(ms, 2 * slowest) / grid.step));
-  // What moves little is judged by what it moves.
-  const least = devices.map((one) =>
-    Math.max(
-      0.002 * capacityAh,
-      Math.min(LEAST_STEP * capacityAh, 0.3 * (quantile(one.amps, 0.98) - quantile(one.amps, 0.02))),
-    ),
-  );
-  const long = sharesOver(lagOf(LAG));
+  const seen: Seen = {
+    devices,
+    amps,
+    volts,
+    held,
+    level: chargingVolts(system.bank),
+    dead: deadVolts(system.bank),
+    raised: RAISES * blocksInSeries(system.bank),
+  };
+  const shortest = Math.max(1, Math.round((2 * slowest) / grid.step));
+  const lag = Math.max(shortest, Math.round(LAG / grid.step));
   // A load that always comes minutes after a charger hides behind it in a long step, and not in a short one.
-  const short = lagOf(0) < lagOf(LAG) ? sharesOver(lagOf(0)) : [];
-  return long
+  const short = shortest < lag ? sharesOver(shortest, seen) : [];
+  // What a sun without a log gives moves with the others: nothing can be told of one alone.
+  const isSolar = (id: string) => system.sources.find((one) => one.id === id)?.kind === 'solar';
+  const hidden = system.sources.some(
+    ({ id, kind }) => kind === 'solar' && !devices.some((one) => one.id === id),
+  );
+  return sharesOver(lag, seen)
+    .filter(({ id, steps }) => steps >= FEWEST / 2 && !(hidden && isSolar(id)))
     .map((one) => {
       const other = short.find(({ id }) => id === one.id);
       const apart = other ? Math.abs(other.share - one.share) : 0;
       const differs = other && apart > APART * Math.hypot(one.error, other.error);
-      return { ...one, error: differs ? Math.hypot(one.error, apart) : one.error };
-    })
-    .filter((one) => one.steps >= FEWEST / 2)
-    .filter(({ id }) => !hidden || system.sources.find((one) => one.id === id)?.kind !== 'solar');
-
-  function sharesOver(lag: number): Share[] {
-    const rows: number[] = [];
-    const moved = new Float64Array(devices.length);
-    const step = new Float64Array(devices.length);
-    for (let i = 0; i + lag < grid.count; i++) {
-      const dy = amps[i + lag]! - amps[i]!;
-      if (dy !== dy) continue;
-      let known = true;
-      let sources = false;
-      let loads = false;
-      let switched = false;
-      let given = 0;
-      for (let k = 0; k < devices.length; k++) {
-        const was = devices[k]!.amps[i]!;
-        const is = devices[k]!.amps[i + lag]!;
-        step[k] = Math.abs(is - was);
-        if (step[k]! !== step[k]!) known = false;
-        else if (step[k]! >= least[k]!) {
-          if (devices[k]!.kind === 'source') {
-            sources = true;
-            given += is - was;
-            const raises = volts ? Math.sign(is - was) * (volts[i + lag]! - volts[i]!) : 0;
-            if (Math.min(was, is) < OFF * step[k]! && raises >= raised) switched = true;
-          } else loads = true;
-        }
-      }
-      // On a bus that its battery has let go the sources feed the loads alone.
-      if (!known || (volts && (volts[i]! < dead || volts[i + lag]! < dead))) continue;
-      // What sinks while more is given, or rises while less is, a load that nobody logged has moved by more.
-      if (!loads && volts && Math.sign(given) * (volts[i + lag]! - volts[i]!) <= -raised) continue;
-      // A charger that holds a voltage answers the loads; one that begins to, or ends, gives what it gives.
-      if ((held[i] || held[i + lag]) && !switched) continue;
-      // A load shows in the battery's current only where no charger answers it.
-      const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
-      if (drawn ? !sources && !loads : !sources || loads) continue;
-      rows.push(i);
-      for (let k = 0; k < devices.length; k++) if (step[k]! >= least[k]!) moved[k]! += 1 / lag;
-    }
-    const stepsOf = (own: Float32Array, kind: Share['kind']) =>
-      Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
-    // What never moves by enough to be judged itself moves with the others all the same.
-    const moving = devices
-      .map((device, k) => ({ device, steps: moved[k]!, column: stepsOf(device.amps, device.kind) }))
-      .filter(({ column }) => column.some((one) => one !== 0));
-    if (moving.length === 0) return [];
-    const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
-    const fit = robustLeastSquares({ columns: moving.map((one) => one.column), values });
-    if (!fit) return [];
-    const atMoments = moving.some(({ device }) => device.moment !== device.amps)
-      ? robustLeastSquares({
-          columns: moving.map(({ device }) => stepsOf(device.moment, device.kind)),
-          values,
-        })
-      : null;
-    // Which of the two it writes shows in what is left over; where it does not, either may be.
-    const fits = atMoments ? [fit, atMoments] : [fit];
-    const smallest = Math.min(...fits.map((one) => one.scatter));
-    const good = fits.filter((one) => CLEARLY * one.scatter <= smallest);
-    // Steps that overlap are no steps of their own.
-    const widen = Math.sqrt(lag);
-    const open = openByDirection(
-      moving.map((one) => one.column),
-      values,
-      fit.values,
-      widen,
-    );
-    const alone = partsAlone(moving.map((one) => one.column));
-    return moving.map(({ device, steps }, at) => {
-      const values = good.map((one) => one.values[at]!);
-      const share = mean(values);
-      return {
-        id: device.id,
-        kind: device.kind,
-        share: onlyAnswers(share, device, amps) ? 0 : share,
-        error:
-          alone[at]! < AS_ONE
-            ? UNTOLD
-            : Math.hypot(good[0]!.errors[at]! * widen, Math.max(...values) - share, open[at]!),
-        steps: Math.round(steps),
-      };
+      return differs ? { ...one, error: Math.hypot(one.error, apart) } : one;
     });
+}
+
+/** Shares by steps over so many cells. */
+function sharesOver(lag: number, seen: Seen): Share[] {
+  const { amps, devices } = seen;
+  const { rows, moved } = stepsOver(lag, seen);
+  const stepsOf = (own: Float32Array, kind: Share['kind']) =>
+    Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
+  // What never moves by enough to be judged itself moves with the others all the same.
+  const moving = devices
+    .map((device, k) => ({ device, steps: moved[k]!, column: stepsOf(device.amps, device.kind) }))
+    .filter(({ column }) => column.some((one) => one !== 0));
+  if (moving.length === 0) return [];
+  const columns = moving.map((one) => one.column);
+  const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
+  const fit = robustLeastSquares({ columns, values });
+  if (!fit) return [];
+  const atMoments = moving.some(({ device }) => device.moment !== device.amps)
+    ? robustLeastSquares({
+        columns: moving.map(({ device }) => stepsOf(device.moment, device.kind)),
+        values,
+      })
+    : null;
+  // Which of the two it writes shows in what is left over; where it does not, either may be.
+  const fits = atMoments ? [fit, atMoments] : [fit];
+  const smallest = Math.min(...fits.map((one) => one.scatter));
+  const good = fits.filter((one) => CLEARLY * one.scatter <= smallest);
+  // Steps that overlap are no steps of their own.
+  const widen = Math.sqrt(lag);
+  const open = openByDirection(columns, values, fit.values, widen);
+  const alone = partsAlone(columns);
+  return moving.map(({ device, steps }, at) => {
+    const shares = good.map((one) => one.values[at]!);
+    const share = mean(shares);
+    return {
+      id: device.id,
+      kind: device.kind,
+      share: onlyAnswers(share, device, amps) ? 0 : share,
+      error:
+        alone[at]! < AS_ONE
+          ? UNTOLD
+          : Math.hypot(good[0]!.errors[at]! * widen, Math.max(...shares) - share, open[at]!),
+      steps: Math.round(steps),
+    };
+  });
+}
+
+/** Cells from which a step over so many is one that tells, and how often each device moved in them. */
+function stepsOver(
+  lag: number,
+  { devices, amps, volts, held, level, dead, raised }: Seen,
+): { rows: number[]; moved: Float64Array } {
+  const rows: number[] = [];
+  const moved = new Float64Array(devices.length);
+  const step = new Float64Array(devices.length);
+  for (let i = 0; i + lag < amps.length; i++) {
+    const dy = amps[i + lag]! - amps[i]!;
+    if (dy !== dy) continue;
+    let known = true;
+    let sources = false;
+    let loads = false;
+    let switched = false;
+    let given = 0;
+    for (let k = 0; k < devices.length; k++) {
+      const { amps: own, kind, least } = devices[k]!;
+      const was = own[i]!;
+      const is = own[i + lag]!;
+      step[k] = Math.abs(is - was);
+      if (step[k]! !== step[k]!) known = false;
+      else if (step[k]! >= least) {
+        if (kind === 'source') {
+          sources = true;
+          given += is - was;
+          const raises = volts ? Math.sign(is - was) * (volts[i + lag]! - volts[i]!) : 0;
+          if (Math.min(was, is) < OFF * step[k]! && raises >= raised) switched = true;
+        } else loads = true;
+      }
+    }
+    // On a bus that its battery has let go the sources feed the loads alone.
+    if (!known || (volts && (volts[i]! < dead || volts[i + lag]! < dead))) continue;
+    // What sinks while more is given, or rises while less is, a load that nobody logged has moved by more.
+    if (!loads && volts && Math.sign(given) * (volts[i + lag]! - volts[i]!) <= -raised) continue;
+    // A charger that holds a voltage answers the loads; one that begins to, or ends, gives what it gives.
+    if ((held[i] || held[i + lag]) && !switched) continue;
+    // A load shows in the battery's current only where no charger answers it.
+    const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
+    if (drawn ? !sources && !loads : !sources || loads) continue;
+    rows.push(i);
+    for (let k = 0; k < devices.length; k++) if (step[k]! >= devices[k]!.least) moved[k]! += 1 / lag;
   }
+  return { rows, moved };
 }
 
 /** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */
@@ -227,51 +258,4 @@ function onlyAnswers(
     shown += amps[i]!;
   });
   return given > 0 && shown / given > TURNED_SHOWS;
-}
-
-/**
- * What the BMS sees and the monitor does not, against each device's own current: beside it a device that bypasses the monitor shows
- * whether or not somebody holds the voltage. Null without a BMS, or where all flows alike.
- */
-export function sharesByBms(
-  system: KnownSystem,
-  timeline: Timeline,
-  log: CounterLog,
-  grid: Grid,
-  amps: Float32Array,
-): Share[] | null {
-  const bms = logOf(timeline, 'bms', 'battery_current');
-  if (!bms || log.device === 'bms') return null;
-  const whole = toGrid(bms.time, bms.channels.battery_current!, grid);
-  const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
-    const own = logOf(timeline, id, channel);
-    return own ? [{ id, kind, amps: toGrid(own.time, own.channels[channel]!, grid) }] : [];
-  });
-  const all = [amps, whole, ...devices.map((one) => one.amps)];
-  const cells: number[] = [];
-  for (let i = 0; i < grid.count; i++) {
-    let known = true;
-    for (const one of all) if (one[i]! !== one[i]!) known = false;
-    if (known) cells.push(i);
-  }
-  const moves = devices.filter(
-    (one) => quantile(one.amps, 0.95) - quantile(one.amps, 0.05) > 0.01 * system.bank.capacityAh,
-  );
-  if (cells.length < LEAST_CELLS || moves.length === 0) return null;
-  const column = (of: (cell: number) => number) => Float64Array.from(cells, of);
-  const fit = robustLeastSquares({
-    columns: [
-      ...moves.map(({ kind, amps: own }) => column((i) => (kind === 'source' ? own[i]! : -own[i]!))),
-      column(() => 1),
-    ],
-    values: column((i) => whole[i]! - amps[i]!),
-  });
-  if (!fit) return null;
-  return moves.map(({ id, kind }, k) => ({
-    id,
-    kind,
-    share: 1 - fit.values[k]!,
-    error: fit.errors[k]! * Math.sqrt(10),
-    steps: Math.min(100, Math.round(cells.length / 30)),
-  }));
 }
