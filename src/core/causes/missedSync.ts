@@ -1,4 +1,4 @@
-/** Full charges without a sync: shared by the causes that keep a monitor from ever calling the battery full. */
+/** Completed charges without a sync: shared by the causes that keep a monitor from ever calling the battery full. */
 
 import { median } from '../quantity/numbers';
 import { amps, capital, duration, percent, share, volts } from '../quantity/text';
@@ -37,19 +37,21 @@ export function weighMissed(seen: Observations, reasons: readonly Reason[]): Evi
       spans: synced.map(({ at }) => ({ from: at - MINUTE, to: at + MINUTE })),
     });
   if (missed.length === 0) return evidence;
+  // By its charger's word a charge may be done with the battery not full.
+  const charge = missed.every((one) => one.full) ? 'full charge' : 'completed charge';
   const others = missed.filter((one) => !reasons.includes(one.reason) && one.reason !== 'unknown').length;
   if (own.length > 0 && own.length >= 2 * others) {
     const sure = own.filter((one) => one.full);
     const least = sure.length >= own.length / 2 ? MISSED_WEIGHTS.allFailed : MISSED_WEIGHTS.claimed;
     evidence.push({
-      text: `${capital(share(own.length, missed.length + synced.length, 'full charge'))} left the reading as it was: ${why(own, count)}`,
+      text: `${capital(share(own.length, missed.length + synced.length, charge))} left the reading as it was: ${why(own, count)}`,
       decibans: shrunk(least, own.length),
       group: 'missed',
       spans: own,
     });
   } else if (others > 0)
     evidence.push({
-      text: `${capital(share(others, missed.length, 'full charge'))} without a sync failed on something else: ${reasons.includes('voltage') ? `the voltage was above the ${volts(settings.chargedV)} of the setting` : `the voltage did not reach the ${volts(settings.chargedV)} of the setting`}.`,
+      text: `${capital(share(others, missed.length, charge))} without a sync failed on something else: ${reasons.includes('voltage') ? `the voltage was above the ${volts(settings.chargedV)} of the setting` : `the voltage did not reach the ${volts(settings.chargedV)} of the setting`}.`,
       decibans: shrunk(MISSED_WEIGHTS.otherFailed, others),
       group: 'missed',
       spans: missed.filter((one) => !reasons.includes(one.reason) && one.reason !== 'unknown'),

@@ -1,0 +1,31 @@
+/** Charges that left the reading as it was, and what they are called. */
+
+import type { Judged } from './cause';
+import { tailUnreached } from './tail-unreached';
+
+const missed = (full: boolean) => ({
+  from: 0,
+  to: 1,
+  full,
+  reason: 'current',
+  topVolts: 14.6,
+  leastAmps: 6,
+  heldMs: 0,
+});
+const seen = (...full: boolean[]) =>
+  ({
+    system: { monitor: { method: 'shunt' } },
+    counting: {
+      assumed: [],
+      syncs: [],
+      missed: full.map(missed),
+      settings: { capacityAh: 100, tailPercent: 4, chargedV: 14.2, detectionMinutes: 3 },
+    },
+  }) as unknown as Judged;
+const said = (judged: Judged) => tailUnreached.weigh!(judged).find((one) => one.group === 'missed')!;
+
+test('charges that the charger called done are not called full', () => {
+  expect(said(seen(true, true)).text).toMatch(/^All 2 full charges left the reading as it was: .*6\.0 A/);
+  expect(said(seen(true, false)).text).toMatch(/^All 2 completed charges left the reading/);
+  expect(said(seen(false, false)).decibans).toBeGreaterThan(7);
+});
