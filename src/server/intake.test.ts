@@ -90,7 +90,7 @@ import { job, log, MINUTE, pause, START, system, takingIn } from '../../tests/su
     expect(others).toEqual([]);
     expect(merged).toMatchObject({ sampleCount: 150, replaces: [first!.id], clock: { offsetSeconds: -60 } });
     expect(merged!.problems[0]!.reason).toMatch(
-      /50 of 50 moments that monitor.csv holds too are told otherwise/,
+      /50 of 50 moments in this file are in monitor.csv too, with other values/,
     );
     const { time, channels } = await loadSeries(at.store, merged!.id);
     expect(time[0]).toBe(START - MINUTE);

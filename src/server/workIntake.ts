@@ -195,7 +195,7 @@ async function mergedWith(store: Store, earlier: readonly RecordingInfo[], read:
     problemCount++;
     problems.push({
       line: 0,
-      reason: `${joined.differing} of ${joined.shared} moments that ${one.fileName} holds too are told otherwise there: the values of the new file were taken.`,
+      reason: `${joined.differing} of ${joined.shared} moments in this file are in ${one.fileName} too, with other values: those of the new file are kept.`,
     });
   }
   return {

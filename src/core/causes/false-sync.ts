@@ -110,7 +110,7 @@ export const falseSync: Cause = {
     const dim = wrong.filter((one) => one.collapsed).length;
     return [
       {
-        text: `${wrong.length} of ${syncs.length} syncs${count.replayed ? ', by the settings that were told,' : ''} came at a true charge of ${percent(median(wrong.map((one) => one.reference)))}${wrong.length > 1 ? ` and less (the lowest ${percent(Math.min(...wrong.map((one) => one.reference)))})` : ''}${dim > wrong.length / 2 ? ', just as the supply failed' : ''}.`,
+        text: `${wrong.length} of ${syncs.length} syncs${count.replayed ? ', going by the settings entered,' : ''} came at a true charge of ${percent(median(wrong.map((one) => one.reference)))}${wrong.length > 1 ? ` and less (the lowest ${percent(Math.min(...wrong.map((one) => one.reference)))})` : ''}${dim > wrong.length / 2 ? ', just as the supply failed' : ''}.`,
         decibans: count.replayed ? Math.round(by * WEIGHTS.replayedShare) : by,
         group: 'syncs',
         spans: wrong.map(({ at }) => around(at)),

@@ -136,7 +136,7 @@ export const floatUnsuited: Cause = {
       const hours = floats.reduce((total, one) => total + one.heldMs, 0);
       const evidence: Evidence[] = [
         {
-          text: `${source?.name ?? 'The charger'} floated at ${volts(median(floats.map((one) => one.volts)))} for ${duration(hours)} in all, where the battery wants ${lead ? `${volts(min)} to ${volts(max)}` : `${volts(max)} at most`}${byConfigured ? ` at the ${celsius(told)} that its settings tell` : ''}.${off > 20 ? (high > low ? (lead ? ' It gasses and dries.' : ' It keeps a full lithium battery creeping up.') : ' It is not kept full.') : ''}`,
+          text: `${source?.name ?? 'The charger'} floated at ${volts(median(floats.map((one) => one.volts)))} for ${duration(hours)} in all, where the battery wants ${lead ? `${volts(min)} to ${volts(max)}` : `${volts(max)} at most`}${byConfigured ? ` at ${celsius(told)}, going by its settings` : ''}.${off > 20 ? (high > low ? (lead ? ' It gasses and dries.' : ' It keeps a full lithium battery creeping up.') : ' It is not kept full.') : ''}`,
           decibans: Math.round(
             shrunk(weightOf(WEIGHTS.outside, off), floats.length + hours / (24 * HOUR)) *
               (configuredRight && off > 0 ? 0.5 : 1),

@@ -31,7 +31,7 @@ export function weighMissed(seen: Observations, reasons: readonly Reason[]): Evi
   const evidence: Evidence[] = [];
   if (synced.length > 0)
     evidence.push({
-      text: `The reading was set to full ${synced.length === 1 ? 'once' : `${synced.length} times`} in this log${count.replayed ? ', by the settings that were told' : ''}.`,
+      text: `The reading was set to full ${synced.length === 1 ? 'once' : `${synced.length} times`} in this log${count.replayed ? ', going by the settings entered' : ''}.`,
       decibans: shrunk(MISSED_WEIGHTS.synced, synced.length),
       group: 'synced',
       spans: synced.map(({ at }) => ({ from: at - MINUTE, to: at + MINUTE })),

@@ -57,7 +57,7 @@ describe('a float that is set too low, with no temperature logged', () => {
   test('is found by its setting, though the weather could excuse what it held', () => {
     const evidence = floatUnsuited.weigh!(seen([set(14.4, 13.2, 10)]));
     expect(sumOf(evidence)).toBeGreaterThan(10);
-    expect(evidence[0]!.text).toContain('at the 10 °C that its settings tell');
+    expect(evidence[0]!.text).toContain('at 10 °C, going by its settings');
   });
   test('and one that is set too high is, with no compensation told: where the setting is out, the weather is no excuse', () => {
     const high = (floatV: number) => {

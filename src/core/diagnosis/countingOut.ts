@@ -150,7 +150,7 @@ function missedOut(one: MissedSync, { settings }: Counting): CountingOut['missed
   const tail = (settings.tailPercent / 100) * settings.capacityAh;
   const why = {
     voltage: `The voltage stood at ${volts(one.topVolts)} at most; ${volts(settings.chargedV)} are asked for.`,
-    current: `The current came down to ${Number.isFinite(one.leastAmps) ? amps(one.leastAmps) : 'no figure that can be told'}; less than ${amps(tail)} is asked for.`,
+    current: `The current came down to ${Number.isFinite(one.leastAmps) ? amps(one.leastAmps) : 'no steady figure'}; less than ${amps(tail)} is asked for.`,
     time: `Voltage and current held together for ${duration(one.heldMs)}; ${duration(settings.detectionMinutes * MINUTE)} are asked for.`,
     unknown: 'By the configured settings it should have come.',
   }[one.reason];

@@ -50,10 +50,12 @@ export function countingText(
       : `${counting.replayed ? 'By the configured settings it would have been' : 'The reading was'} set to full ${counted(syncs.length, 'time')}${wrong === 0 ? '' : wrong === syncs.length ? ', each time too soon' : `, ${wrong} of them too soon`}.`,
   );
   if (missed.length > 0)
-    lines.push(`${counted(missed.length, 'full charge')} did not set it. ${missed[0]!.why}`);
+    lines.push(
+      `${counted(missed.length, missed.every((one) => one.full) ? 'full charge' : 'completed charge')} did not set it. ${missed[0]!.why}`,
+    );
   if (behaves)
     lines.push(
-      `The device counts as if its capacity were ${ampHours(behaves.capacityAh.value)}${behaves.efficiencyPercent ? ` and ${percent(behaves.efficiencyPercent.value)} of what goes in counted` : ''}; ${assumed.includes('capacityAh') ? 'what it is set to was not told' : `it is said to be set to ${ampHours(Number(settings.capacityAh))} and ${percent(Number(settings.efficiencyPercent))}`}.`,
+      `The device counts as if its capacity were ${ampHours(behaves.capacityAh.value)}${behaves.efficiencyPercent ? ` and ${percent(behaves.efficiencyPercent.value)} of what goes in counted` : ''}; ${assumed.includes('capacityAh') ? 'its setting is not known' : `it is said to be set to ${ampHours(Number(settings.capacityAh))} and ${percent(Number(settings.efficiencyPercent))}`}.`,
     );
   lines.push(
     anchors.length === 0
@@ -97,7 +99,7 @@ export const partsOf = (parts: CountingOut['intervals'][number]['parts']): [Drif
 export function driftText(one: CountingOut['intervals'][number]): string {
   const parts = partsOf(one.parts);
   const sum = `The reading came out ${Math.abs(one.drift).toFixed(1)} points ${one.drift > 0 ? 'too high' : 'too low'}`;
-  if (Math.abs(one.drift) < Math.max(2, one.band)) return `${sum}: within what can be told.`;
+  if (Math.abs(one.drift) < Math.max(2, one.band)) return `${sum}: within the error of the estimate.`;
   return parts.length === 0
     ? `${sum}.`
     : `${sum}: ${list(parts.slice(0, 3).map(([name, value]) => `${signed(value)} from ${name === 'unexplained' ? 'what is not explained' : name === 'uncounted' ? 'what is not counted' : `the ${PART_WORDS[name]}`}`))}.`;

@@ -69,7 +69,7 @@ const field = (label: string, unit: Unit, where: string, usual?: Usual): Field =
 
 export const FIELDS: Record<string, Field> = {
   name: field('Name of the system', '', 'As the owner calls it.'),
-  owner: field('Customer', '', 'Whose system it is, and who is told what was found.'),
+  owner: field('Customer', '', 'Whose system it is; the report goes to them.'),
   timeZone: field('Time zone', '', 'Of the site: logs without an offset are read in it.'),
 
   'bank.chemistry': field('Chemistry', '', NAMEPLATE),
