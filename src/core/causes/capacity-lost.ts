@@ -11,6 +11,7 @@ import { AGE_WEIGHTS, weighAge } from './age';
 import { type Cause, type Evidence, type Observations, shrunk, weightOf } from './cause';
 import { BEYOND_REST, cuttingOf } from './cutting';
 import { refilledAfterLittle } from './fake-full';
+import { SINKS_WEIGHTS, sinksFast } from './sinks';
 
 const WEIGHTS = {
   /** What it holds with its doubt, parts of the label (80 %: IEEE Std 450, from memory). */
@@ -94,7 +95,7 @@ export const capacityLost: Cause = {
   signature: 'fewer ampere-hours from full to empty than the rating, corrected for rate and temperature',
   prior: { complained: -5, otherwise: -12 },
   onlyWhenSpokenOf: true,
-  weights: { ...AGE_WEIGHTS, ...WEIGHTS },
+  weights: { ...AGE_WEIGHTS, ...SINKS_WEIGHTS, ...WEIGHTS },
   answers: {
     electrolyte: { found: 6, fine: -2, text: 'Electrolyte was found low: bare plates sulphate.' },
     case: { found: 8, fine: -1, text: 'A swollen, cracked or wet case was found.' },
@@ -111,7 +112,8 @@ export const capacityLost: Cause = {
     const cuts = cuttingOf(seen);
     if (!counting || counting.wrong.gain !== 1 || counting.wrong.unseen.length > 0) return [];
     const evidence = ofDischarges(counting.discharges, bank);
-    if (!cuts) return evidence;
+    const sinks = sinksFast(counting, bank).filter((one) => one.decibans > 0);
+    if (!cuts) return evidence.length > 0 ? evidence : sinks;
     const { value, deviation } = counting.capacityAh;
     const part = value / bank.capacityAh;
     const doubt = deviation / bank.capacityAh;
@@ -138,6 +140,7 @@ export const capacityLost: Cause = {
     const refilled = isLead(bank.chemistry) ? refilledAfterLittle(seen.charging) : [];
     if (refilled.length > 0 && refilled.every((one) => one.decibans > 0))
       ways.push(refilled.map((one) => (one.group === 'implied' ? { ...one, group: 'holds' } : one)));
+    if (sinks.length > 0) ways.push(sinks);
     // They say one thing: the surest of them counts. What a discharge shows at once needs none.
     if (evidence.length === 0 && ways.length > 0)
       evidence.push(...ways.reduce((best, way) => (way[0]!.decibans >= best[0]!.decibans ? way : best)));

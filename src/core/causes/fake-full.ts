@@ -9,9 +9,11 @@ import type { KnownBank } from '../system/known';
 import { restPercent } from '../system/restVoltage';
 import { AGE_WEIGHTS, weighAge } from './age';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { SINKS_WEIGHTS, sinksFast } from './sinks';
 
 const WEIGHTS = {
   ...AGE_WEIGHTS,
+  ...SINKS_WEIGHTS,
   /** Capacity that a charge to full implies, in parts of the label: what went in over what its voltage said was missing. */
   implied: [
     [0.85, -12],
@@ -58,9 +60,19 @@ export const fakeFull: Cause = {
     ],
   },
   described: weighAge,
-  weigh: ({ charging }) => refilledAfterLittle(charging),
+  weigh: ({ charging, counting, bank }) => surest([refilledAfterLittle(charging), sinksFast(counting, bank)]),
   missing: () => ['a capacity test'],
 };
+
+/** Ways to say one thing: of those that speak for it the surest counts, and of those that speak against it. */
+export function surest(ways: readonly (readonly Evidence[])[]): Evidence[] {
+  const sum = (way: readonly Evidence[]) => way.reduce((total, { decibans }) => total + decibans, 0);
+  const sorted = ways.filter((way) => way.length > 0).sort((a, b) => sum(b) - sum(a));
+  const most = sorted[0];
+  const least = sorted.at(-1);
+  if (!most || !least) return [];
+  return sum(most) > 0 && sum(least) < 0 ? [...most, ...least] : sum(most) > 0 ? [...most] : [...least];
+}
 
 /** Charges that began low and ended full, and what they say of the capacity. */
 export function refilledAfterLittle(charging: readonly SourceCharging[]): Evidence[] {

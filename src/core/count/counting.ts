@@ -28,6 +28,7 @@ import { recipesOf } from './recipes';
 import { type Reference, referenceAt, referenceOf } from './reference';
 import { replay } from './replay';
 import { type CounterSettings, configuredSettings } from './settings';
+import { type Sinking, sinkingOf } from './sinking';
 import { syncsIn, type Sync } from './syncs';
 import { ledgerGrid, throughOf } from './through';
 import { trueCurrent, type Wrong } from './trueCurrent';
@@ -83,6 +84,7 @@ export function countingOf(input: CountingInput): Counting | null {
     meters,
     through: integrate(log.time, log.amps, { from: log.time[0]!, to: log.time[log.time.length - 1]! }),
     halves: halvesOf(system, timeline),
+    sinking: reference.sinking,
     recipes: recipesOf(log, countedCharges(system, charging), reference.anchors),
     discharges: dischargesOf({
       bank: countedBank(system),
@@ -117,11 +119,24 @@ const countedCharges = (system: KnownSystem, charging: readonly SourceCharging[]
   return charging.filter(({ source }) => [sees, 'bank'].includes(source?.across ?? 'bank'));
 };
 
+function sinkingFor(
+  { system, timeline, charging }: CountingInput,
+  grid: Grid,
+  amps: Float32Array,
+  volts: Float32Array | null,
+): Sinking | null {
+  if (!volts) return null;
+  const heat = anyLogWith(timeline, 'battery_temperature');
+  const celsius = heat && toGrid(heat.time, heat.channels.battery_temperature!, grid);
+  return sinkingOf(countedBank(system), grid, amps, volts, celsius, countedCharges(system, charging));
+}
+
 /** The true state of charge over a counter's log. */
 export function referenceFor(
-  { system, timeline, log, charging, meters, wrong }: CountingInput,
-  amps = trueCurrent(timeline, log, wrong),
+  input: CountingInput,
+  amps = trueCurrent(input.timeline, input.log, input.wrong),
 ): Reference {
+  const { system, timeline, log, charging, meters } = input;
   const bank = countedBank(system);
   const span = { from: log.time[0]!, to: log.time[log.time.length - 1]! };
   const { grid, volts } = onGrid(log);
@@ -139,6 +154,7 @@ export function referenceFor(
     through: throughOf(log.time, amps, cells),
     anchors,
     coarse: isJumpy(log),
+    sinking: sinkingFor(input, grid, seen, volts),
     mostZeroA: mostZeroOf(bank, countedCharges(system, charging), grid, seen),
     blind: blindCells(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
   });

@@ -53,6 +53,21 @@ test('a battery that loses by its rate what Peukert’s law says has lost no cap
   expect(capacityAh.value).toBeLessThan(108);
 });
 
+test('a voltage that sinks as that of 40 Ah moves the capacity there; one that sinks as the label does leaves it', () => {
+  const through = nothing();
+  const sinks = (capacityAh: number) =>
+    referenceOf({
+      bank: agm,
+      through,
+      anchors: [{ kind: 'full', at: 0, until: 0, charge: 0.96, deviation: 0.022 }],
+      sinking: { capacityAh, deviation: 0.2 * capacityAh, spans: [], volts: 0.2, ampHours: 10, amps: 1 },
+    }).capacityAh;
+  const less = sinks(40);
+  expect(less.value).toBeLessThan(65);
+  expect(less.value - 2 * less.deviation).toBeLessThan(40);
+  expect(Math.abs(sinks(100).value - 100)).toBeLessThan(4);
+});
+
 test('nor has it where the rate costs nothing', () => {
   const { capacityAh } = after(0.35);
   expect(capacityAh.value).toBeGreaterThan(92);

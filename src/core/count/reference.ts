@@ -10,6 +10,7 @@ import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { type Anchor, cellOfAnchor } from './anchors';
 import { type Measurement, type Motion, smooth, type Smoother } from './smoother';
+import type { Sinking } from './sinking';
 import type { Through } from './through';
 import { withinBounds } from './withinBounds';
 
@@ -33,6 +34,7 @@ export interface Reference {
   efficiencyPercent: Estimate;
   offsetA: Estimate;
   anchors: Anchor[];
+  sinking: Sinking | null;
   /** Pairs of these that the log moves together: more of one is as good as more of the other. */
   entangled: [EstimateName, EstimateName, number][];
   /** By how much a zero error, and another capacity, beyond what is usual make the anchors likelier; natural logarithms. */
@@ -78,7 +80,7 @@ const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 const SHARED = { lead: 0.015, lithium: 0.01 };
 
 /** Guesses beside the usual one: a zero error of half a per cent of the capacity, and a capacity that may be anything; parts. */
-const FAR = { offset: 0.005, capacity: 0.5 };
+const FAR = { offset: 0.005, capacity: 0.8 };
 /** What a battery may hold, parts of its label; where only more or less would do, something else is wrong. */
 const LIKELY = { least: 0.3, most: 1.5 };
 /** A capacity far from the label is counted about what it comes to, until that moves by less than this part; so many times at most. */
@@ -87,6 +89,7 @@ interface Tried {
   /** Ah that its motion counts by. */
   c: number;
   motion: Motion;
+  seen: Measurement[];
   start: { state: number[]; deviations: number[] };
   smoothed: Smoother;
 }
@@ -107,6 +110,8 @@ export interface ReferenceInput {
   mostZeroA?: number | null;
   /** The current moved more between samples than its mean tells. */
   coarse?: boolean;
+  /** What its voltage says of its capacity as it sinks; null where it does not show. */
+  sinking?: Sinking | null;
 }
 
 export function referenceOf({
@@ -116,6 +121,7 @@ export function referenceOf({
   blind,
   mostZeroA,
   coarse,
+  sinking = null,
 }: ReferenceInput): Reference {
   const anchors = claimed.flatMap((one) => whileKept(one, through, bank.capacityAh));
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
@@ -190,7 +196,8 @@ export function referenceOf({
         LACKS,
       ],
     };
-    return { c, motion, start, smoothed: smooth(motion, measurements, start) };
+    const seen = [...ofSinking(sinking, c), ...measurements];
+    return { c, motion, seen, start, smoothed: smooth(motion, seen, start) };
   };
   // A good meter on a good battery, a zero that is far off, a capacity that is: each counts as the anchors make it likely.
   const usual = tryWith(before.capacity, zero / label);
@@ -216,7 +223,7 @@ export function referenceOf({
   const believed = guesses
     .map(([tried, logOdds]) => ({ ...tried, share: Math.exp(logOdds - most) / whole }))
     .filter(({ share }) => share > HARDLY)
-    .map((one) => ({ ...one, smoothed: withinBounds(one, measurements) }))
+    .map((one) => ({ ...one, smoothed: withinBounds(one, one.seen) }))
     .sort((one, other) => other.share - one.share);
   const meanOf = (of: (one: Tried) => Valued): Valued =>
     meanOfGuesses(believed.map((one) => ({ ...of(one), share: one.share })));
@@ -253,10 +260,24 @@ export function referenceOf({
       before: { value: 0, deviation: zero },
     },
     anchors: [...anchors],
+    sinking,
     favours: { offset: over(offset), capacity: mayHold ? over(capacity) : 0 },
     entangled: entangledIn(believed[0]!),
   };
 }
+
+/** The capacity by the voltage that sinks, as its inverse is counted. @param c Ah that the motion counts by */
+const ofSinking = (sinking: Sinking | null, c: number): Measurement[] =>
+  sinking
+    ? [
+        {
+          step: 0,
+          value: c / sinking.capacityAh - 1,
+          deviation: (c * sinking.deviation) / sinking.capacityAh ** 2,
+          h: [0, 1],
+        },
+      ]
+    : [];
 
 const heldBy = ({ c, smoothed }: Tried): number => c / (1 + smoothed.state[1]!);
 const isLikely = (part: number): boolean => part > LIKELY.least && part < LIKELY.most;

@@ -8,6 +8,7 @@ import type { Meters } from './meters';
 import type { Estimate, EstimateName, Reference } from './reference';
 import type { Recipes } from './recipes';
 import type { CounterSettings, SettingName } from './settings';
+import type { Sinking } from './sinking';
 import type { Wrong } from './trueCurrent';
 
 export const SYNC_VERDICTS = ['true', 'false', 'unsure'] as const;
@@ -145,6 +146,8 @@ export interface Counting {
   /** What the monitor shows over the log, Ah, and its hours. */
   through: { in: number; out: number; hours: number };
   halves: Halves | null;
+  /** What the voltage that sinks with what is drawn says of the capacity; null where it does not show. */
+  sinking: Sinking | null;
   recipes: Recipes;
   /** From a full battery down to the lowest point. */
   discharges: Discharge[];
