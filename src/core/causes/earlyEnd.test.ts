@@ -186,6 +186,9 @@ test('loads that hide the tail on every second charge count by how long it then 
   const sum = (hours: number[]) => sumOf(loadThroughAbsorption.weigh!(seen([of(hours.map(past))])));
   expect(sum([4, 0.1, 4, 0.1, 4])).toBeGreaterThan(12);
   expect(sum([0.1, 0.1, 4, 0.1, 0.1])).toBeLessThan(0);
+  // On every charge an hour and three quarters are enough; an hour and a quarter stay open.
+  expect(sum([1.8, 1.8, 1.7, 1.8, 1.9, 1.8])).toBeGreaterThan(13);
+  expect(sum([1.2, 1.3, 1.2, 1.3, 1.2, 1.2])).toBeLessThan(13);
 });
 
 test('a charger that came down to the tail itself saw it', () => {
