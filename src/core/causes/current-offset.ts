@@ -1,8 +1,10 @@
 /** The monitor shows a current where none flows, or a small standing load is not counted. */
 
 import { HOUR } from '../quantity/span';
-import { amps, points } from '../quantity/text';
+import { ampHours, amps, points } from '../quantity/text';
+import type { Counting } from '../count/types';
 import { isLead } from '../system/chemistry';
+import type { KnownBank } from '../system/known';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { COMES_AND_GOES, FLOAT_CURRENT, NO_ZERO, zeroAtFloat } from './coverage';
 import { countOf, driftBy, DRIFT_PRIOR, isFirm, isTooCoarse, missingMonitor, over } from './drifting';
@@ -33,6 +35,13 @@ const WEIGHTS = {
     [2, 4],
     [0.5, 0],
     [-99, -5],
+  ],
+  /** More came out of the battery than went in, or of lithium the other way, than it holds: by so many times its capacity. */
+  balance: [
+    [2.5, 14],
+    [1.8, 11],
+    [1.3, 5],
+    [0, 0],
   ],
   /** The most that it says where nothing may be left over just as well. */
   openLedger: 3,
@@ -157,6 +166,8 @@ export const currentOffset: Cause = {
         group: 'ledger',
         spans: [count.logged],
       });
+    const balance = isFirm(count) || count.byBms ? null : impossible(count, bank);
+    if (balance) evidence.push(balance);
     if (size > 1000 * NO_ZERO && favour > 3 && offsetA.value > 0)
       evidence.push({
         text: 'That is more than a zero is usually off by.',
@@ -165,7 +176,7 @@ export const currentOffset: Cause = {
         spans: [],
       });
     const allCounted = devices.length > 0 && unknown.length === 0;
-    if (allCounted && size >= LEAST && favour > 3 && isFirm(count) && !count.byBms)
+    if (allCounted && size >= LEAST && (balance || (favour > 3 && isFirm(count) && !count.byBms)))
       evidence.push({
         text: 'Each charger and each load is wired so that the monitor counts it: what is left is its zero.',
         decibans: WEIGHTS.allCounted,
@@ -191,3 +202,18 @@ export const currentOffset: Cause = {
   }),
   missing: missingMonitor,
 };
+
+/** Without a full charge to count from: a balance that no battery of this size can have. */
+function impossible({ through, logged }: Counting, bank: KnownBank): Evidence | null {
+  const missing = through.out - through.in;
+  // A lead battery that is kept full turns into gas what goes in.
+  if (missing < 0 && isLead(bank.chemistry)) return null;
+  const decibans = weightOf(WEIGHTS.balance, Math.abs(missing) / bank.capacityAh);
+  if (decibans === 0) return null;
+  return {
+    text: `By the monitor ${ampHours(through.in)} went into a battery of ${ampHours(bank.capacityAh)} and ${ampHours(through.out)} came out: ${amps(Math.abs(missing) / through.hours)} too much ${missing > 0 ? 'out' : 'in'}, hour after hour.`,
+    decibans,
+    group: 'ledger',
+    spans: [logged],
+  };
+}

@@ -1,6 +1,6 @@
 /** How sure a zero error and a turned sensor are: figures set down by hand. */
 
-import { agm, sumOf } from '../../../tests/support/drawnCharges';
+import { agm, lithium, sumOf } from '../../../tests/support/drawnCharges';
 import type { Judged } from './cause';
 import { currentOffset } from './current-offset';
 import { sensorReversed } from './sensor-reversed';
@@ -37,6 +37,40 @@ describe('a zero that is left over from one known state to the next', () => {
     );
   test('is one where it is well known', () => expect(ledger(0.1)).toBeGreaterThan(12));
   test('may be none where it may be nothing just as well', () => expect(ledger(0.3)).toBeLessThan(4));
+});
+
+describe('without a full charge to count from', () => {
+  // 100 Ah over ten days, with a true zero error of 1 A at 240 Ah.
+  const balance = (
+    ampHoursIn: number,
+    ampHoursOut: number,
+    bank: object = agm,
+    anchors: object = { flat: 10 },
+  ) =>
+    sumOf(
+      currentOffset.weigh!({
+        ...judged({
+          meters: noMeters,
+          through: { in: ampHoursIn, out: ampHoursOut, hours: 240 },
+          offsetA: { value: -1, deviation: 0.1 },
+          favours: { offset: 1, capacity: 0 },
+          anchors,
+          intervals: [],
+          behaves: null,
+        }),
+        bank,
+      } as Judged),
+      'ledger',
+    );
+  test('more came out than went in and a full battery holds', () => {
+    expect(balance(100, 360)).toBeGreaterThan(12);
+    expect(balance(100, 190)).toBe(0);
+  });
+  test('more went in than came out: lithium has nowhere for it, and lead has', () => {
+    expect(balance(360, 100, lithium)).toBeGreaterThan(12);
+    expect(balance(360, 100)).toBe(0);
+  });
+  test('a full charge tells more', () => expect(balance(100, 360, agm, { full: 3 })).toBeLessThan(5));
 });
 
 describe('a voltage that moves against the current', () => {
