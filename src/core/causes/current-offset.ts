@@ -75,6 +75,8 @@ const ON_FLOAT = {
   lithium: { min: -Infinity, max: FLOAT_CURRENT.lithium },
   steady: { min: -0.4, max: 0.4 },
 };
+/** So surely, in dB, float shows a current out of the battery. */
+const FLOWS_OUT = 12;
 /** A zero error smaller than this is any meter's, thousandths of the capacity. */
 const LEAST = 1.2;
 
@@ -154,12 +156,21 @@ export const currentOffset: Cause = {
       isLead(bank.chemistry) &&
       offsetA.value - 2 * offsetA.deviation > float.amps + float.error;
     const favour = beyondFloat ? Math.min(0, count.favours.offset) : count.favours.offset;
+    const allCounted = devices.length > 0 && unknown.length === 0;
+    // Nothing flows out of lead that float holds: what the monitor shows then is its zero, where nothing bypasses it.
+    const flowsOut =
+      allCounted &&
+      isLead(bank.chemistry) &&
+      evidence.some(({ group, decibans }) => group === 'at-float' && decibans >= FLOWS_OUT) &&
+      float!.amps < 0;
+    const ledger = weightOf(WEIGHTS.ledger, favour);
+    const isShownByFloat = ledger < 0 && (flowsOut || zeroAtFloat(seen) < 0);
     // By the BMS's current the truth says nothing of the monitor's, nor does it where what float shows is the zero.
-    if (isFirm(count) && !count.byBms && !isTooCoarse(count) && !(favour < 0 && zeroAtFloat(seen) < 0))
+    if (isFirm(count) && !count.byBms && !isTooCoarse(count) && !isShownByFloat)
       evidence.push({
         text: `From one known state of charge to the next ${amps(Math.abs(offsetA.value))} ${offsetA.value > 0 ? 'too much into' : 'too much out of'} the battery is left over (give or take ${amps(2 * offsetA.deviation)}).`,
         decibans: Math.min(
-          weightOf(WEIGHTS.ledger, favour),
+          ledger,
           size < LEAST ? -2 : 15,
           size < thousandths(2 * offsetA.deviation) ? WEIGHTS.openLedger : 15,
         ),
@@ -175,7 +186,6 @@ export const currentOffset: Cause = {
         group: 'too-much',
         spans: [],
       });
-    const allCounted = devices.length > 0 && unknown.length === 0;
     if (allCounted && size >= LEAST && (balance || (favour > 3 && isFirm(count) && !count.byBms)))
       evidence.push({
         text: 'Each charger and each load is wired so that the monitor counts it: what is left is its zero.',

@@ -67,7 +67,7 @@ export const monitorRestarted: Cause = {
       const charged =
         lost.length > 0
           ? ''
-          : ' The battery stood at its charged voltage: a charge that came to its end meanwhile sets it to full too.';
+          : ' By its voltage the battery was charged meanwhile: a charge that came to its end sets the reading to full too.';
       return [
         {
           text: `${times(silent)} the monitor’s log is silent (${duration(silent[0]!.silentMs)}) and its reading then another: ${readingsOf(silent)}.${charged}`,

@@ -75,7 +75,7 @@ test('a silence with another reading after it is a restart; not where a charge m
   const weighed = (...jumps: Counting['jumps']) => monitorRestarted.weigh!(seen(counting(0.3, 0.9, jumps)));
   expect(weighed(silent(100))[0]!.decibans).toBeGreaterThan(10);
   expect(weighed(silent(100, true))[0]!.decibans).toBeLessThan(5);
-  expect(weighed(silent(100, true))[0]!.text).toContain('at its charged voltage');
+  expect(weighed(silent(100, true))[0]!.text).toContain('the battery was charged meanwhile');
   // Another restart, that no charge explains, is told by itself.
   const both = weighed(silent(100, true), { ...silent(50), at: 2 });
   expect(both[0]!.text).toMatch(/^Once .*82 % before, 50 % after\.$/);

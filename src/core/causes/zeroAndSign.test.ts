@@ -39,6 +39,24 @@ describe('a zero that is left over from one known state to the next', () => {
   test('may be none where it may be nothing just as well', () => expect(ledger(0.3)).toBeLessThan(4));
 });
 
+test('a current out of lead that float holds is the zero, whatever the ledger leaves open', () => {
+  const group = (floatAmps: number, counted: boolean) => {
+    const one = judged({
+      meters: { ...noMeters, atFloat: { amps: floatAmps, error: 0.05, hours: 40, steady: true, spans: [] } },
+      offsetA: { value: -0.1, deviation: 0.2 },
+      favours: { offset: -1, capacity: 0 },
+      anchors: { full: 9 },
+      intervals: [],
+      behaves: null,
+    });
+    one.system.sources[0]!.counted = counted;
+    return sumOf(currentOffset.weigh!({ ...one, charging: [] }), 'ledger');
+  };
+  expect(group(-0.7, true)).toBe(0);
+  expect(group(0.1, true)).toBeLessThan(0);
+  expect(group(-0.7, false)).toBeLessThan(0);
+});
+
 describe('without a full charge to count from', () => {
   // 100 Ah over ten days, with a true zero error of 1 A at 240 Ah.
   const balance = (

@@ -13,6 +13,12 @@ const SMALL = { least: 1.5, fewest: 3, mostly: 0.6, same: 0.5 };
 /** Nothing that nobody saw fills or empties a battery faster than this, parts of the capacity an hour. */
 const UNSEEN_RATE = 0.06;
 
+/**
+ * A charge that came to its end within so long a silence sets the reading to full; it may have come down since, to no less than this, %, and
+ * leaves the voltage higher by this part of the charged one.
+ */
+const CHARGED = { ms: HOUR, least: 90, rises: 0.01 };
+
 /** As far as this part of it. */
 const AS_FAR = 0.85;
 
@@ -52,7 +58,15 @@ export function jumpsIn(
         to: now,
         silentMs: silent ? sinceMs : 0,
         sinceMs,
-        mayBeSync: rises && volts !== null && Math.max(volts[i]!, volts[last]!) >= chargedV,
+        mayBeSync:
+          volts !== null &&
+          ((rises && Math.max(volts[i]!, volts[last]!) >= chargedV) ||
+            (silent &&
+              sinceMs >= CHARGED.ms &&
+              way > 0 &&
+              !rises &&
+              now >= CHARGED.least &&
+              volts[i]! - volts[last]! >= CHARGED.rises * chargedV)),
       };
       if (beyond <= LEAST) {
         if (beyond > SMALL.least && !silent && !rises) small.push(jump);

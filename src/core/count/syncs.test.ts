@@ -75,6 +75,21 @@ describe('jumps', () => {
     expect(jumpsIn(log([70, 70, 20, 20], -4, [0, 1, 60, 61]), COUNTS)).toHaveLength(1);
   });
 
+  test('a silence of hours after which reading and voltage are up may have held a whole charge', () => {
+    const after = (to: number, volts: number, minutes = 300) =>
+      jumpsIn(
+        {
+          ...log([60, 60, to, to], -4, [0, 1, minutes, minutes + 1]),
+          volts: Float32Array.from([26.6, 26.6, volts, volts]),
+        },
+        COUNTS,
+      ).map((one) => one.mayBeSync);
+    expect(after(98, 27)).toEqual([true]);
+    expect(after(98, 26.6)).toEqual([false]);
+    expect(after(98, 27, 30)).toEqual([false]);
+    expect(after(85, 27, 30)).toEqual([false]);
+  });
+
   test('a silence in which the reading falls as far as on another evening is none', () => {
     // 70 to 40 % within an hour of the first evening, and over a silence of two hours later; the log is written every ten minutes.
     const falls = (to: number) => {

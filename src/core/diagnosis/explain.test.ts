@@ -47,6 +47,13 @@ test('the fault upstream stays in front, though what it brings has more for it',
   ]);
 });
 
+test('a float that gasses takes a current for ever, which looks like a zero error', () => {
+  expect(told(weighed('float-unsuited', 14), weighed('current-offset', 10))).toEqual([
+    ['float-unsuited', 'likely'],
+    ['current-offset', 'possible', 'float-unsuited'],
+  ]);
+});
+
 test('a battery that is never filled is empty soon: that is told as what it brings', () => {
   expect(told(weighed('source-too-small', 14), weighed('really-empty', 18))).toEqual([
     ['source-too-small', 'likely'],

@@ -61,7 +61,10 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'tail-threshold-high',
     'tail-unreached',
     'source-too-small',
+    'current-offset',
   ],
+  // A float that gasses takes a current for ever.
+  'float-unsuited': ['current-offset'],
   'load-through-absorption': ['absorption-too-short', 'tail-threshold-high'],
   'fake-full': ['absorption-too-short'],
 };
