@@ -13,7 +13,8 @@ const WEIGHTS = {
     [35, -9],
     [25, -2],
     [18, 6],
-    [0, 13],
+    [8, 13],
+    [0, 15],
   ],
   /** What its voltage stood for when it had recovered, %. */
   rest: [
