@@ -65,7 +65,7 @@ export const fakeFull: Cause = {
 };
 
 /** Ways to say one thing: of those that speak for it the surest counts, and of those that speak against it. */
-export function surest(ways: readonly (readonly Evidence[])[]): Evidence[] {
+function surest(ways: readonly (readonly Evidence[])[]): Evidence[] {
   const sum = (way: readonly Evidence[]) => way.reduce((total, { decibans }) => total + decibans, 0);
   const sorted = ways.filter((way) => way.length > 0).sort((a, b) => sum(b) - sum(a));
   const most = sorted[0];

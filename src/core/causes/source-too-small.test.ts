@@ -3,7 +3,7 @@
 import { DAY, HOUR, MINUTE } from '../quantity/span';
 import type { SourceCharging, Stage } from '../charge/types';
 import { agm, charge, lithium, seen, source, stage, sumOf } from '../../../tests/support/drawnCharges';
-import type { DayBalance } from './cause';
+import type { DayBalance, Judged } from './cause';
 import { sourceTooSmall } from './source-too-small';
 
 const DAYS = 8;
@@ -73,4 +73,28 @@ test('neither a long absorption, nor a small current, nor a float behind it, nor
 
 test('lithium is as good as full at the voltage', () => {
   expect(sumOf(judged(30, {}, lithium))).toBeLessThan(-9);
+});
+
+test('a battery whose best of the day sinks from day to day gets less than it gives', () => {
+  const best = (tops: number[], reached: DayBalance['reached'] = 'bulk') => {
+    const reference = Float32Array.from({ length: 24 * tops.length }, (_, k) =>
+      k % 24 === 15 ? tops[Math.floor(k / 24)]! : 40,
+    );
+    const days = tops.map((_, i) => ({
+      from: i * DAY,
+      to: (i + 1) * DAY,
+      date: '',
+      hours: 24,
+      ampHoursIn: NaN,
+      ampHoursOut: NaN,
+      reached,
+    }));
+    const counting = { hourly: { from: 0, stepMs: HOUR, reference } };
+    return sumOf(sourceTooSmall.weigh!({ ...seen([]), days, counting } as unknown as Judged), 'sinks');
+  };
+  expect(best([95, 93, 91, 89, 86, 83, 80])).toBeGreaterThan(5);
+  // A steady one, one that goes up and down, and one that got past bulk every day.
+  expect(best([90, 90, 90, 90, 90, 90, 90])).toBe(0);
+  expect(best([95, 85, 93, 84, 92, 83, 80])).toBe(0);
+  expect(best([95, 93, 91, 89, 86, 83, 80], 'absorption')).toBe(0);
 });

@@ -1,11 +1,12 @@
 /** The charger or the sun gives too few hours or amperes for what is drawn. */
 
 import type { SourceCharging, Stage } from '../charge/types';
+import type { Counting } from '../count/types';
 import { sum } from '../quantity/numbers';
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { HOUR, overlaps } from '../quantity/span';
-import { ampHours, amps, capital, celsius, duration, percent, share } from '../quantity/text';
+import { ampHours, amps, capital, celsius, duration, percent, points, share } from '../quantity/text';
 import { type Cause, type DayBalance, type Evidence, type Judged, shrunk, weightOf } from './cause';
 
 const WEIGHTS = {
@@ -25,6 +26,12 @@ const WEIGHTS = {
     [0.8, 7],
     [0, 10],
   ],
+  /** Points by which the highest charge of a day sinks over the log, from day to day, when many days end in bulk. */
+  sinks: [
+    [15, 8],
+    [8, 6],
+    [0, 0],
+  ],
   /** The source gives its rating and still does not finish; it gives far less than its rating. */
   atRating: 5,
   farBelowRating: -8,
@@ -38,6 +45,9 @@ const WEIGHTS = {
 
 /** The supply went before absorption had lasted so long, while so much of capacity and more still flowed: that day was not long enough. */
 const UNFINISHED = { ms: HOUR, part: 0.035 };
+
+/** A battery sinks that does so on so many days at least, from nearly each to the next; where charging stuck in bulk on this part of them. */
+const SINKS = { fewest: 5, mostly: 0.8, stuck: 0.4 };
 
 /** °C under which a charge of lithium may be refused. */
 const COLD = 6;
@@ -136,7 +146,26 @@ function daysText(days: number, inBulk: number, unfinished: number): string {
     : `Charging got past bulk on ${share(days, days, 'day')}.`;
 }
 
-function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
+/** Points by which the highest charge of a day sank over the log; null where it did not from nearly every day to the next. */
+function sinksDaily(days: readonly DayBalance[], counting: Counting | null): number | null {
+  if (!counting) return null;
+  const { from, stepMs, reference } = counting.hourly;
+  const tops = days
+    .map((day) =>
+      Math.max(
+        ...reference.filter((one, k) => {
+          const at = from + k * stepMs;
+          return one === one && at >= day.from && at < day.to;
+        }),
+      ),
+    )
+    .filter((one) => one >= 0);
+  const falls = tops.slice(1).filter((one, k) => one < tops[k]!).length;
+  if (tops.length < SINKS.fewest || falls < SINKS.mostly * (tops.length - 1)) return null;
+  return tops[0]! - tops.at(-1)!;
+}
+
+function weighDays(days: DayBalance[], { charging, counting, bank }: Judged): Evidence[] {
   const inBulk = days.filter((day) => day.reached === 'bulk' || day.reached === 'nothing');
   const unfinished = unfinishedDays(days, charging, bank);
   const short = [...inBulk, ...unfinished];
@@ -168,6 +197,15 @@ function weighDays(days: DayBalance[], { charging, bank }: Judged): Evidence[] {
         spans: [],
       });
   }
+
+  const sank = stuck >= SINKS.stuck ? sinksDaily(days, counting) : null;
+  if (sank !== null && weightOf(WEIGHTS.sinks, sank) > 0)
+    evidence.push({
+      text: `The highest charge of a day sank from day to day, by ${points(sank)} in all.`,
+      decibans: shrunk(weightOf(WEIGHTS.sinks, sank), days.length),
+      group: 'sinks',
+      spans: [],
+    });
 
   const coldest = Math.min(...charging.map((one) => one.setpoints.coldest ?? Infinity));
   const mayBeCold = out > 0 ? weightOf(WEIGHTS.mayBeCold, into / out) : 0;
