@@ -150,9 +150,9 @@ export function CutOffsStep({ jobId, systemId, system, diagnosis, hasLogs, lit }
         </Link>
       </p>
       <p className="text-ink-soft mt-2 max-w-3xl text-xs">
-        A load that is switched off is none: something must show what cut it, a limit that was reached, a
-        protection, or the BMS. Trips within half an hour are one. Held is what the battery truly had, from
-        the step on counting.
+        A load that somebody switched off is not a cut-off: something must show what cut it, such as a limit
+        that was reached, a protection, or the BMS. Trips within half an hour count as one cut-off. “Held” is
+        the battery’s true charge, from the step Counting.
       </p>
     </section>
   );
