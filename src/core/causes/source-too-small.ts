@@ -2,7 +2,7 @@
 
 import type { SourceCharging, Stage } from '../charge/types';
 import type { Counting } from '../count/types';
-import { sum } from '../quantity/numbers';
+import { isNumber, sum } from '../quantity/numbers';
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { HOUR, overlaps } from '../quantity/span';
@@ -150,15 +150,9 @@ function daysText(days: number, inBulk: number, unfinished: number): string {
 function sinksDaily(days: readonly DayBalance[], counting: Counting | null): number | null {
   if (!counting) return null;
   const { from, stepMs, reference } = counting.hourly;
+  const hourOf = (ms: number) => Math.max(0, Math.ceil((ms - from) / stepMs));
   const tops = days
-    .map((day) =>
-      Math.max(
-        ...reference.filter((one, k) => {
-          const at = from + k * stepMs;
-          return one === one && at >= day.from && at < day.to;
-        }),
-      ),
-    )
+    .map((day) => Math.max(...reference.subarray(hourOf(day.from), hourOf(day.to)).filter(isNumber)))
     .filter((one) => one >= 0);
   const falls = tops.slice(1).filter((one, k) => one < tops[k]!).length;
   if (tops.length < SINKS.fewest || falls < SINKS.mostly * (tops.length - 1)) return null;

@@ -4,7 +4,7 @@
  */
 
 import type { SourceCharging } from '../charge/types';
-import { isNumber, median, quantile } from '../quantity/numbers';
+import { isNumber, mean, median, quantile, sum } from '../quantity/numbers';
 import { HOUR, type Span } from '../quantity/span';
 import { cellStart, type Grid } from '../log/grid';
 import { blocksInSeries, isLead } from '../system/chemistry';
@@ -74,9 +74,10 @@ export function sinkingOf(
   if (!isLead(bank.chemistry)) return null;
   const stretches = stretchesOf(bank, grid, amps, volts, celsius).filter(tells);
   if (stretches.length < STRETCH.fewest) return null;
-  const perPart = resistanceOf(stretches);
+  const sums = stretches.map(sumsOf);
+  const perPart = resistanceOf(sums);
   if (perPart === null) return null;
-  const slopes = stretches.map((one) => slopeOf(one, perPart));
+  const slopes = sums.map((one) => slopeOf(one, perPart));
   const slope = median(slopes);
   const fell = median(stretches.map((one, k) => -slopes[k]! * one.drawn.at(-1)!));
   const scatter = (quantile(slopes, 0.84) - quantile(slopes, 0.16)) / 2 / Math.abs(slope);
@@ -161,7 +162,7 @@ function putBack(
     const next = charges.find((one) => one.full && Math.abs(one.from - to) < HOUR);
     if (!next) return NaN;
     const filling = next.stages.filter(({ stage }) => stage === 'bulk' || stage === 'absorption');
-    const into = filling.reduce((sum, one) => sum + one.ampHours, 0);
+    const into = sum(filling.map((one) => one.ampHours));
     return into / bank.capacityAh / (before + drawn.at(-1)!);
   });
   return median(back.filter(isNumber));
@@ -170,46 +171,40 @@ function putBack(
 /** Drawn on its mean, parts of the capacity an hour. */
 const rateOf = ({ from, to, drawn }: Stretch): number => ((drawn.at(-1)! - drawn[0]!) * HOUR) / (to - from);
 
-const centred = (values: readonly number[]): number[] => {
-  const middle = values.reduce((sum, one) => sum + one, 0) / values.length;
-  return values.map((one) => one - middle);
-};
+/** Sums over a stretch of what its cells lie off its means by: drawn charge, current and voltage, each with each. */
+interface Sums {
+  dd: number;
+  dp: number;
+  pp: number;
+  dv: number;
+  pv: number;
+}
+
+function sumsOf({ drawn, part, volts }: Stretch): Sums {
+  const [meanDrawn, meanPart, meanVolts] = [mean(drawn), mean(part), mean(volts)];
+  const sums = { dd: 0, dp: 0, pp: 0, dv: 0, pv: 0 };
+  for (let k = 0; k < drawn.length; k++) {
+    const d = drawn[k]! - meanDrawn;
+    const p = part[k]! - meanPart;
+    const v = volts[k]! - meanVolts;
+    sums.dd += d * d;
+    sums.dp += d * p;
+    sums.pp += p * p;
+    sums.dv += d * v;
+    sums.pv += p * v;
+  }
+  return sums;
+}
 
 /** V a block for a current of the whole capacity, from all stretches at once; null where drawn charge and current cannot be told apart. */
-function resistanceOf(stretches: readonly Stretch[]): number | null {
-  let dd = 0;
-  let dp = 0;
-  let pp = 0;
-  let dv = 0;
-  let pv = 0;
-  for (const one of stretches) {
-    const drawn = centred(one.drawn);
-    const part = centred(one.part);
-    const volts = centred(one.volts);
-    for (let k = 0; k < drawn.length; k++) {
-      dd += drawn[k]! * drawn[k]!;
-      dp += drawn[k]! * part[k]!;
-      pp += part[k]! * part[k]!;
-      dv += drawn[k]! * volts[k]!;
-      pv += part[k]! * volts[k]!;
-    }
-  }
+function resistanceOf(stretches: readonly Sums[]): number | null {
+  const all = (key: keyof Sums) => sum(stretches.map((one) => one[key]));
+  const [dd, dp, pp] = [all('dd'), all('dp'), all('pp')];
   // A load that never changes costs a voltage that never changes.
   if (pp < 1e-9 * dd) return 0;
   const left = dd * pp - dp * dp;
-  return left > 1e-3 * dd * pp ? (pv * dd - dv * dp) / left : null;
+  return left > 1e-3 * dd * pp ? (all('pv') * dd - all('dv') * dp) / left : null;
 }
 
 /** V a block for the whole capacity, of one stretch, without what its current costs. */
-function slopeOf(one: Stretch, perPart: number): number {
-  const drawn = centred(one.drawn);
-  const part = centred(one.part);
-  const volts = centred(one.volts);
-  let dd = 0;
-  let dv = 0;
-  for (let k = 0; k < drawn.length; k++) {
-    dd += drawn[k]! * drawn[k]!;
-    dv += drawn[k]! * (volts[k]! - perPart * part[k]!);
-  }
-  return dv / dd;
-}
+const slopeOf = ({ dd, dp, dv }: Sums, perPart: number): number => (dv - perPart * dp) / dd;
