@@ -52,6 +52,12 @@ test('a float that gasses takes a current for ever, which looks like a zero erro
     ['float-unsuited', 'likely'],
     ['current-offset', 'possible', 'float-unsuited'],
   ]);
+  // Where the owner complains of the reading, both stand.
+  const both = [weighed('float-unsuited', 14), weighed('current-offset', 12)];
+  expect(explained(['undercharging', 'drifting-soc'], both)).toEqual([
+    ['float-unsuited', 'likely'],
+    ['current-offset', 'likely', 'float-unsuited'],
+  ]);
 });
 
 test('a battery that is never filled is empty soon: that is told as what it brings', () => {

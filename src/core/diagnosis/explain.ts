@@ -174,6 +174,8 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
 const HOLDS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'really-empty': ['source-too-small', 'source-derated', 'cold-charge-block'],
   'never-started': ['source-too-small', 'source-derated', 'charged-voltage-unreached', 'tail-unreached'],
+  // A float that is wrong does not put the zero right.
+  'current-offset': ['float-unsuited', 'charge-voltage-high'],
 };
 
 /** Settings that are wrong whatever else is. */
