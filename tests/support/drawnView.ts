@@ -1,6 +1,7 @@
 /** A view of a source drawn minute by minute, for tests whose answer is known. */
 
 import type { ChargeView } from '@/core/charge/view';
+import { REPORTED_STAGES, type ReportedStage } from '@/core/log/channels';
 import { MINUTE } from '@/core/quantity/span';
 import { seededRandom } from '@/core/simulate/random';
 
@@ -23,6 +24,8 @@ export interface Drawing {
   quantum?: number;
   /** Loads are inside what is seen: only the battery's current is logged. */
   seenByBattery?: boolean;
+  /** What the charger says of itself. */
+  reported?: (minute: number) => ReportedStage;
   step?: number;
 }
 
@@ -41,6 +44,7 @@ export function drawnView({
   noise = 0.004,
   quantum = 0.01,
   seenByBattery = false,
+  reported,
   step = MINUTE,
 }: Drawing): ChargeView {
   const random = seededRandom(17);
@@ -64,7 +68,11 @@ export function drawnView({
     celsius: celsius ? column(celsius, 0, 0.001) : null,
     drift: null,
     allowed: null,
-    reported: null,
+    reported: reported
+      ? Float32Array.from({ length: count }, (_, i) =>
+          REPORTED_STAGES.indexOf(reported((i * step) / MINUTE)),
+        )
+      : null,
     blocks,
     others: others
       ? { amps: column(others, AMP_NOISE, 0.1), noise: 2 * AMP_NOISE, constant: othersConstant }

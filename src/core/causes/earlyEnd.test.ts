@@ -57,6 +57,15 @@ test('a clock that is set far longer did not end it: a threshold did', () => {
   );
 });
 
+test('a log of ten-minute cells shows no clock to be longer than it is, where two of them are half of it', () => {
+  const slow = (cellMs: number) =>
+    tailThresholdHigh.weigh!(
+      seen([of(times(6, [absorbed(10, 6), float]), { source: set({ absorptionMinutes: 40 }), cellMs })]),
+    );
+  expect(slow(2 * MINUTE).some(({ text }) => text.includes('that clock did not'))).toBe(true);
+  expect(slow(10 * MINUTE).some(({ text }) => text.includes('that clock did not'))).toBe(false);
+});
+
 test('in the cold the battery takes its charge slowly: hours of absorption are not too short, half an hour is', () => {
   const short = (minutes: number, celsius: number) =>
     sumOf(

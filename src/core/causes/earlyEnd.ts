@@ -215,7 +215,9 @@ function whatEndsIt(
     minutes !== undefined &&
     [held, clock, longest].some((ms) => Math.abs(ms / MINUTE - minutes) < 0.08 * minutes + 3);
   const asThreshold = tailA !== undefined && Math.abs(ownAmps - tailA) < 0.2 * tailA;
-  const configuredLonger = !asClock && minutes !== undefined && longest / MINUTE < 0.5 * minutes;
+  // Of its first and its last cell only a part may have been seen.
+  const configuredLonger =
+    !asClock && minutes !== undefined && (longest + 2 * cellMs) / MINUTE < 0.5 * minutes + 2;
   const evidence: Evidence[] = [];
   const add = (text: string, decibans: number, spans: Stage[] = []) =>
     evidence.push({ text, decibans, group: 'clock', spans });

@@ -15,6 +15,8 @@ interface Day {
   minutes: number;
   own: number;
   battery?: number;
+  /** Minutes of it that the charger calls absorption, the last ones; it calls nothing anything where this is not given. */
+  called?: number;
 }
 
 /** Charges with an absorption of so many minutes that ends at such a current of the source's own, and what follows it. */
@@ -47,8 +49,24 @@ function ended(
       to: to + 4 * HOUR,
     };
   });
-  const view = drawnView({ minutes: days.length * 1440, volts: () => 13, amps: () => 1, step });
-  whatEnded(charges, view, by, system, { absorption: null, voltsPerC: 0 });
+  const held = (minute: number) => {
+    const day = days[Math.floor(minute / 1440)];
+    return day && (minute % 1440) - 120 >= 0 && (minute % 1440) - 120 < day.minutes ? day : null;
+  };
+  const view = drawnView({
+    minutes: days.length * 1440,
+    volts: (minute) => (held(minute) ? 14.4 : 13),
+    amps: () => 1,
+    step,
+    reported: days.some(({ called }) => called)
+      ? (minute) => {
+          const day = held(minute);
+          return day && (minute % 1440) - 120 >= day.minutes - (day.called ?? 0) ? 'absorption' : 'bulk';
+        }
+      : undefined,
+  });
+  const absorption = { volts: 14.4, width: 0.02 };
+  whatEnded(charges, view, by, system, { absorption, voltsPerC: 0 });
   return charges.map(({ stages }) => stages[1]!.endedBy);
 }
 
@@ -97,6 +115,14 @@ test('a clock that is set and that the log agrees with has ended it, though days
   const days = CURRENTS.map((_, i) => ({ minutes: 20 + (i % 2) * 5, own: 6 + 0.1 * i }));
   const set = (profile: object) => ended(days, 'float', 5 * MINUTE, { ...bare, profile });
   expect(new Set(set({ absorptionMinutes: 20 }))).toEqual(new Set(['timer']));
-  expect(new Set(set({}))).toEqual(new Set(['tail']));
+  expect(new Set(set({}))).toEqual(new Set(['unknown']));
   expect(new Set(set({ absorptionMinutes: 20, tailA: 6.2 }))).not.toContain('timer');
+});
+
+test('what repeats is the time that the charger itself called absorption: a clock that it started late', () => {
+  const days = [21, 34, 25, 29, 19, 23].map((minutes) => ({ minutes, own: 15 }));
+  const set = { ...bare, profile: { absorptionMinutes: 15 } };
+  expect(new Set(ended(days, 'float', MINUTE, set))).toEqual(new Set(['tail']));
+  const called = days.map((day) => ({ ...day, called: 15 }));
+  expect(new Set(ended(called, 'float', MINUTE, set))).toEqual(new Set(['timer']));
 });

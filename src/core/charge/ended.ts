@@ -2,6 +2,7 @@
 
 import { MINUTE } from '../quantity/span';
 import { median, quantile, relativeSpread } from '../quantity/numbers';
+import { REPORTED_STAGES } from '../log/channels';
 import { cellAt } from '../log/grid';
 import type { KnownSystem } from '../system/known';
 import type { Source } from '../system/schema';
@@ -58,7 +59,11 @@ interface Absorbed {
   /** Since the voltage was first touched, be it for a minute between clouds, and all the time at it since then. */
   sinceTouchMs: number;
   touchingMs: number;
+  /** Of that, what the charger itself called absorption; all of it where the charger says nothing. */
+  calledMs: number;
 }
+
+const ABSORPTION = REPORTED_STAGES.indexOf('absorption');
 
 /** How long the voltage had been touched when a stage ended: a clock may start at the first touch, which no stage shows. */
 function touched(
@@ -66,18 +71,24 @@ function touched(
   stage: Stage,
   view: ChargeView,
   { absorption, voltsPerC }: Pick<Setpoints, 'absorption' | 'voltsPerC'>,
-): Pick<Absorbed, 'sinceTouchMs' | 'touchingMs'> {
-  const { grid } = view;
+): Pick<Absorbed, 'sinceTouchMs' | 'touchingMs' | 'calledMs'> {
+  const { grid, reported } = view;
   const least = absorption ? absorption.volts - 2 * absorption.width : Infinity;
   const to = cellAt(grid, stage.to);
   let first = to;
   let cells = 0;
+  let called = 0;
   for (let cell = cellAt(grid, charge.from); cell < to; cell++)
     if (at25(view, cell, voltsPerC) >= least) {
       first = Math.min(first, cell);
       cells++;
+      if (reported?.[cell] === ABSORPTION) called++;
     }
-  return { sinceTouchMs: (to - first) * grid.step, touchingMs: cells * grid.step };
+  return {
+    sinceTouchMs: (to - first) * grid.step,
+    touchingMs: cells * grid.step,
+    calledMs: (called || cells) * grid.step,
+  };
 }
 
 /** A charger that others push off is off within minutes. */
@@ -88,7 +99,7 @@ const leavesToOthers = (stage: Stage, next: Stage | undefined, { ampNoise }: Cha
   next?.stage === 'hold' && stage.leastEndAmps > 3 * ampNoise && stage.heldMs >= PUSHED_OFF;
 
 /** The ways in which a clock may count. */
-const CLOCKS = ['elapsedMs', 'heldMs', 'sinceTouchMs', 'touchingMs'] as const;
+const CLOCKS = ['elapsedMs', 'heldMs', 'sinceTouchMs', 'touchingMs', 'calledMs'] as const;
 
 function firstGuess(stage: Stage, next: Stage | undefined): EndedBy {
   if (stage.cutOff) return 'unknown';
@@ -140,7 +151,10 @@ function timerOrTail(
     (one) => one.stage.dips === 0 && one.elapsedMs - one.heldMs <= 2 * view.grid.step,
   );
   const clear = calm.length >= 3 ? calm : absorbed;
-  const spreads = CLOCKS.map((clock) => relativeSpread(clear.map((one) => one[clock])));
+  const spreads = CLOCKS.map((clock) => {
+    const spread = relativeSpread(clear.map((one) => one[clock]));
+    return Number.isNaN(spread) ? Infinity : spread;
+  });
   const duration = Math.min(...spreads);
   const clock = CLOCKS[spreads.indexOf(duration)] ?? 'heldMs';
   const lengthOf = (one: Absorbed) => one[clock];

@@ -114,6 +114,9 @@ describe('by its own absorption', () => {
     };
     expect(floated({ endAmps: 0.1, settledAmps: 0.1, usualSourceAmps: 2 })).toBe(true);
     expect(floated({ endAmps: -1.5, settledAmps: -1.7, usualSourceAmps: 1.1 })).toBe(false);
+    // A twentieth of the tail where absorption was broken off far above it: what is missing goes in slowly.
+    expect(floated({ settledAmps: 0.2, usualSourceAmps: 2 })).toBe(false);
+    expect(floated({ settledAmps: 0.2, usualSourceAmps: 2 }, 2.5)).toBe(true);
     // Above an eighth of the tail only where it no longer falls, at the end of so long a float, and absorption left little.
     expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01 }, 3)).toBe(true);
     expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01 }, 6)).toBe(false);

@@ -65,12 +65,13 @@ export function isFull(
       );
     const onFloat = percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps);
     const absorbed = charge.stages.slice(0, i).filter((before) => before.stage === 'absorption');
+    const endedLow = absorbed.some((before) => before.endAmps <= ENDED_LOW * fullTailAmps(bank));
     return (
       one.stage === 'float' &&
       absorbed.length > 0 &&
       one.heldMs > 4 * HOUR &&
       one.endAmpsAreBattery &&
-      (onFloat <= fullTailPercent / 8 ||
+      (onFloat <= fullTailPercent / (endedLow ? ON_FLOAT.usual : ON_FLOAT.early) ||
         (onFloat <= fullTailPercent / 4 && keepsOnly(one, absorbed, bank))) &&
       one.volts >=
         expectedVolts(bank, 'float', heatOf(one)).min -
@@ -78,6 +79,13 @@ export function isFull(
     );
   });
 }
+
+/**
+ * On float a full battery takes this part of its tail. Where absorption was broken off above so many tails it must take far less: what is
+ * missing goes in so slowly at the lower voltage that the current is small all the same.
+ */
+const ON_FLOAT = { usual: 8, early: 20 };
+const ENDED_LOW = 1.5;
 
 /**
  * After so long on float a current that no longer falls, by parts of the capacity an hour in A, only keeps lead full; where absorption had
