@@ -13,7 +13,7 @@ const QUARTER = { every: 15 * MINUTE, fewest: 4 };
 const BEAT = { longest: 4 * HOUR, samples: 6, part: 0.9, fewest: 12 };
 
 /** By how much a moment lies later in its day than another in its own, ms: half a day at most, either way. */
-const laterInDay = (one: number, other: number): number =>
+export const laterInDay = (one: number, other: number): number =>
   ((((one - other) % DAY) + 1.5 * DAY) % DAY) - DAY / 2;
 
 /** Runs of each day: so many samples long at least, so many of them and this part of all alike; lengths within this part of them. */

@@ -31,3 +31,19 @@ test('near where it is cut it was cut; so it was with far more current, and wher
 test('cuts that were seen far under the limit do not show what the cable loses', () => {
   expect(evenings(11.58, 30, 7, 10.4)).toBe(4);
 });
+
+test('a little above where it is cut, and over at one time each evening, it was switched off by a clock', () => {
+  const daily = (late: (day: number) => number, end: number): Drawn => {
+    const cut = drawn(12.7, 0);
+    const isEvening = (m: number) => m % DAY >= 900 && m % DAY < 931 + late(Math.floor(m / DAY));
+    return {
+      amps: (m) => (isEvening(m) ? 30 : cut.amps(m)),
+      volts: (m) => (isEvening(m) ? end + 0.001 * (931 - (m % DAY)) : cut.volts(m)),
+    };
+  };
+  const count = (of: Drawn) =>
+    find(of, { cutoffV: 11.5 }, { days: 9 }).filter((one) => (one.at / 60_000) % DAY > 800).length;
+  expect(count(daily(() => 0, 11.64))).toBe(0);
+  expect(count(daily((day) => 5 * (day % 4), 11.64))).toBeGreaterThan(5);
+  expect(count(daily(() => 0, 11.57))).toBeGreaterThan(5);
+});

@@ -1,11 +1,19 @@
 /** A load loses as much in its cable each time, and less with less current: what ends far above where it is cut as a rule has ended by itself. */
 
+import { medianStep } from '../log/grid';
 import { median, robustDeviation } from '../quantity/numbers';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Found } from './alike';
+import { laterInDay } from './byClock';
 import { type Drop, endVolts } from './drops';
 import { voltLimits } from './loadCurrents';
+
+/**
+ * So many that end within so many samples of one time of the day are a clock's doing where they lie this much above as a rule, V a 12 V
+ * block: what is cut ends at one voltage.
+ */
+const DAILY = { fewest: 4, within: 1.5, above: 0.04, samples: 1 };
 
 /**
  * So many cut-offs at its current or more, but for this part of it, show where that is. Far above is so much, V a 12 V block, or so many of the
@@ -23,16 +31,27 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem): F
       ? [drop]
       : [],
   );
-  const isFar = (drop: Drop): boolean => {
-    const others = seen.filter((one) => one.load === drop.load && one.amps >= (1 - RULE.less) * drop.amps);
+  /** Whether drops that end alike lie above where the load is cut as a rule, by as much as a rule asks for. */
+  const isHigher = (some: readonly Drop[], rule: { above: number; samples: number }): boolean => {
+    const { load, amps } = some[0]!;
+    const others = seen.filter(
+      (one) => one.load === load && one.amps >= (1 - RULE.less) * amps && !some.includes(one),
+    );
     // A cable only ever loses: what sinks far under the limit before it is cut says nothing of that.
-    const limit = Math.max(...voltLimits(system, drop.load));
+    const limit = Math.max(...voltLimits(system, load));
     const volts = others.map((one) => Math.max(endVolts(one), limit));
-    const above =
-      Math.max(RULE.above * blocksInSeries(system.bank), RULE.deviations * robustDeviation(volts)) +
-      RULE.samples * Math.max(0, drop.moment.sinks.volts || 0);
-    return others.length >= RULE.fewest && endVolts(drop) > median(volts) + above;
+    const over =
+      Math.max(rule.above * blocksInSeries(system.bank), RULE.deviations * robustDeviation(volts)) +
+      rule.samples * Math.max(0, median(some.map(({ moment }) => moment.sinks.volts)) || 0);
+    return others.length >= RULE.fewest && median(some.map(endVolts)) > median(volts) + over;
   };
-  const far = new Set(seen.filter(isFar));
+  const isDaily = (drop: Drop): boolean => {
+    const within = DAILY.within * medianStep(drop.load.time);
+    const then = seen.filter(
+      (one) => one.load === drop.load && Math.abs(laterInDay(one.at, drop.at)) <= within,
+    );
+    return then.length >= DAILY.fewest && isHigher(then, DAILY);
+  };
+  const far = new Set(seen.filter((one) => isHigher([one], RULE) || isDaily(one)));
   return found.filter(({ drop }) => drop === null || !far.has(drop));
 }

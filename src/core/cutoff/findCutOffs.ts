@@ -96,12 +96,17 @@ export function findCutOffs(
     // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
     else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load))) open.push(drop);
   }
-  const found = withoutFarAbove(plain, system);
   for (const drop of all.filter(isSmall))
     if (staysAway(drop, system, readMoment))
-      found.push({ drop, at: drop.at, by: idOf(drop.load), why: 'percent', moment: drop.moment });
-  found.push(...endAtOneVoltage(ended, system));
-  found.push(...alike(open, system, loads, batteryLog(timeline, 'soc')));
+      plain.push({ drop, at: drop.at, by: idOf(drop.load), why: 'percent', moment: drop.moment });
+  const found = withoutFarAbove(
+    [
+      ...plain,
+      ...endAtOneVoltage(ended, system),
+      ...alike(open, system, loads, batteryLog(timeline, 'soc')),
+    ],
+    system,
+  );
   // What the BMS says stopped, or a bus that has lost its voltage, though no load's current shows it.
   const seen = [
     ...(stops ?? []).flatMap(({ from: at, beginSeen }) =>
