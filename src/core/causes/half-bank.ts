@@ -1,8 +1,9 @@
 /** The monitor sees one half of a split bank, and the halves are not alike. */
 
 import type { SourceCharging } from '../charge/types';
+import type { Counting } from '../count/types';
 import { median } from '../quantity/numbers';
-import { counted, duration, volts } from '../quantity/text';
+import { counted, duration, percent, points, volts } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
 import { HOUR } from '../quantity/span';
 import { type Bands, type Cause, type Evidence, weightOf } from './cause';
@@ -31,6 +32,13 @@ const WEIGHTS = {
     [3, 9],
     [2, 3],
     [0, -5],
+  ],
+  /** Points by which what the halves hold lies apart, by the ledger of each. */
+  holdsApart: [
+    [15, 13],
+    [8, 9],
+    [4, 3],
+    [0, -4],
   ],
   /** Measured by hand. */
   measured: [
@@ -98,7 +106,7 @@ export const halfBank: Cause = {
   },
   weigh({ counting, charging }): Evidence[] {
     const halves = counting?.halves;
-    const apart = weighCharges(charging);
+    const apart = [...weighCharges(charging), ...weighHeld(counting)];
     if (!halves) return apart;
     const decibans = weightOf(
       WEIGHTS.apart,
@@ -123,6 +131,22 @@ export const halfBank: Cause = {
   }),
   missing: missingMonitor,
 };
+
+/** The two halves by what each held. */
+function weighHeld(counting: Counting | null): Evidence[] {
+  const half = counting?.otherHalf;
+  if (!half) return [];
+  const sees = half.part === 'upper' ? 'lower' : 'upper';
+  const by = Math.abs(half.above);
+  return [
+    {
+      text: `By what its charger gave and the loads took, the ${half.part} half held ${by < 1 ? 'as much as' : `${points(by)} ${half.above > 0 ? 'less' : 'more'} than`} the ${sees} half in the middle of ${duration(half.hours * HOUR)}; at last ${percent(half.other)} against ${percent(half.seen)}.`,
+      decibans: weightOf(WEIGHTS.holdsApart, by),
+      group: 'apart',
+      spans: [counting.logged],
+    },
+  ];
+}
 
 /** V a 12 V block by which the charge voltages of the halves may differ. */
 const HELD = 0.2;

@@ -65,7 +65,7 @@ function ended(
         }
       : undefined,
   });
-  const absorption = { volts: 14.4, width: 0.02 };
+  const absorption = { volts: 14.4, width: 0.02, hours: 3, days: 6, called: null };
   whatEnded(charges, view, by, system, { absorption, voltsPerC: 0 });
   return charges.map(({ stages }) => stages[1]!.endedBy);
 }

@@ -14,6 +14,7 @@ import type { Channel, Series } from '../log/channels';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
 import type { Current } from './moves';
+import { currentOfOtherHalf, unseenHalf } from '../log/otherHalf';
 import { anyLogWith, batteryCurrent, logOf, type Timeline } from '../log/timeline';
 
 /** The current of other sources together; NaN where one of their logs is silent. */
@@ -94,7 +95,12 @@ function viewOf(
   // Across one half of the bank, what the monitor sees is the same current only where it sits in that half, and never the same voltage.
   const across = system.sources.find((one) => one.id === source)?.across ?? 'bank';
   const sees = system.monitor?.sees ?? 'bank';
-  const battery = own && across !== 'bank' && sees !== across ? null : batteryCurrent(timeline);
+  const battery =
+    own && across !== 'bank' && sees !== across
+      ? unseenHalf(system) === across
+        ? currentOfOtherHalf(system, timeline)
+        : null
+      : batteryCurrent(timeline);
   const voltLog =
     own && across !== 'bank' && sees !== across ? null : anyLogWith(timeline, 'battery_voltage');
   const heat =

@@ -3,18 +3,20 @@
 import { median, quantile } from '../quantity/numbers';
 import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { cellOf, cellStart, firstAtOrAfter, type Grid, integrate, toGrid } from '../log/grid';
+import { unseenHalf } from '../log/otherHalf';
 import { anyLogWith, logOf, type Timeline } from '../log/timeline';
 import { dischargesOf } from '../capacity/discharges';
 import type { SourceCharging } from '../charge/types';
 import { blocksInSeries } from '../system/chemistry';
-import { bankOf } from '../system/bankOf';
-import type { KnownBank, KnownSystem } from '../system/known';
+import type { KnownSystem } from '../system/known';
 import type { Anchor } from './anchors';
 import { bmsAnchors, tripAnchors } from './bmsAnchors';
 import { mostZeroOf } from './atFloat';
 import { chargeAnchors } from './chargeAnchors';
+import { type CountedPart, countedBank, countedCharges, countedParts } from './countedParts';
 import { emptyAnchors, restAnchors } from './restAnchors';
 import type { CounterLog } from './counterLog';
+import { emptierOf, type OtherHalf, otherHalfOf } from './emptierHalf';
 import { behavesAs, isJumpy, tells } from './device';
 import { driftOf } from './drift';
 import { followsVolts } from './followsVolts';
@@ -28,7 +30,7 @@ import { recipesOf } from './recipes';
 import { type Reference, referenceAt, referenceOf } from './reference';
 import { replay } from './replay';
 import { type CounterSettings, configuredSettings } from './settings';
-import { type Sinking, sinkingOf } from './sinking';
+import { sinkingOf } from './sinking';
 import { syncsIn, type Sync } from './syncs';
 import { ledgerGrid, throughOf } from './through';
 import { trueCurrent, type Wrong } from './trueCurrent';
@@ -53,13 +55,11 @@ export function countingOf(input: CountingInput): Counting | null {
   if (log.time.length < 10) return null;
   const { settings, assumed } = configuredSettings(system);
   const amps = trueCurrent(timeline, log, wrong);
-  const reference = referenceFor(input, amps);
+  const { seen, bank: reference, otherHalf } = referencesFor(input, amps);
   const behaves = behavesAs(log, settings);
   const counts = countsBy(settings, behaves);
-  const fulls = withFullHours(fullCharges(countedCharges(system, charging)), reference);
-  const found = log.reading
-    ? syncsIn(log, counts.capacityAh, fulls)
-    : replayedSyncs(log, settings, reference);
+  const fulls = withFullHours(fullCharges(countedCharges(input)), seen);
+  const found = log.reading ? syncsIn(log, counts.capacityAh, fulls) : replayedSyncs(log, settings, seen);
   const jumps = jumpsIn(log, counts);
   const collapses = collapsesOf(charging);
   const syncs = found
@@ -76,7 +76,7 @@ export function countingOf(input: CountingInput): Counting | null {
     replayed: log.reading === null,
     missed: missedSyncs(log, settings, fulls, found),
     fulls: fulls.filter((one) => one.full).map(({ from, to }) => ({ from, to })),
-    intervals: driftOf({ log, timeline, settings: counts, reference, wrong, syncs: found, jumps }),
+    intervals: driftOf({ log, timeline, settings: counts, reference, seen, wrong, syncs: found, jumps }),
     jumps,
     off: offOf(log, reference),
     behaves,
@@ -84,8 +84,9 @@ export function countingOf(input: CountingInput): Counting | null {
     meters,
     through: integrate(log.time, log.amps, { from: log.time[0]!, to: log.time[log.time.length - 1]! }),
     halves: halvesOf(system, timeline),
-    sinking: reference.sinking,
-    recipes: recipesOf(log, countedCharges(system, charging), reference.anchors),
+    otherHalf,
+    sinking: seen.sinking,
+    recipes: recipesOf(log, countedCharges(input), seen.anchors),
     discharges: dischargesOf({
       bank: countedBank(system),
       exponent: settings.peukert,
@@ -110,52 +111,47 @@ export function countingOf(input: CountingInput): Counting | null {
   };
 }
 
-/** The cells that the monitor counts on: the bank, or the half in which it sits. */
-const countedBank = (system: KnownSystem): KnownBank =>
-  bankOf(system, { across: system.monitor?.sees ?? 'bank' });
-
-const countedCharges = (system: KnownSystem, charging: readonly SourceCharging[]): SourceCharging[] => {
-  const sees = system.monitor?.sees ?? 'bank';
-  return charging.filter(({ source }) => [sees, 'bank'].includes(source?.across ?? 'bank'));
-};
-
-function sinkingFor(
-  { system, timeline, charging }: CountingInput,
-  grid: Grid,
-  amps: Float32Array,
-  volts: Float32Array | null,
-): Sinking | null {
-  if (!volts) return null;
-  const heat = anyLogWith(timeline, 'battery_temperature');
-  const celsius = heat && toGrid(heat.time, heat.channels.battery_temperature!, grid);
-  return sinkingOf(countedBank(system), grid, amps, volts, celsius, countedCharges(system, charging));
+/** The state of charge of what the monitor sees, and of the bank: as full as its emptier half. */
+interface References {
+  seen: Reference;
+  bank: Reference;
+  otherHalf: OtherHalf | null;
 }
 
 /** The true state of charge over a counter's log. */
-export function referenceFor(
-  input: CountingInput,
-  amps = trueCurrent(input.timeline, input.log, input.wrong),
+function referencesFor(input: CountingInput, amps: Float32Array): References {
+  const { seen: part, other } = countedParts(input, amps);
+  const seen = referenceFor(input, part);
+  const unseen = unseenHalf(input.system);
+  if (!unseen || !other) return { seen, bank: seen, otherHalf: null };
+  const beside = referenceFor(input, other);
+  return { seen, bank: emptierOf(seen, beside), otherHalf: otherHalfOf(unseen, seen, beside) };
+}
+
+function referenceFor(
+  { timeline, log, meters }: CountingInput,
+  { bank, charging, amps, volts }: CountedPart,
 ): Reference {
-  const { system, timeline, log, charging, meters } = input;
-  const bank = countedBank(system);
   const span = { from: log.time[0]!, to: log.time[log.time.length - 1]! };
-  const { grid, volts } = onGrid(log);
+  const { grid } = onGrid(log);
   const cells = ledgerGrid(span, log.time);
-  const seen = toGrid(log.time, amps, grid);
+  const flows = toGrid(log.time, amps, grid);
   const anchors: Anchor[] = [
-    ...chargeAnchors(countedCharges(system, charging)),
-    ...(volts ? restAnchors(bank, grid, seen, volts) : []),
-    ...(volts ? emptyAnchors(bank, grid, seen, volts) : []),
+    ...chargeAnchors(charging),
+    ...(volts ? restAnchors(bank, grid, flows, volts) : []),
+    ...(volts ? emptyAnchors(bank, grid, flows, volts) : []),
     ...tripAnchors(timeline),
     ...bmsAnchors(timeline, cells),
   ].filter((one) => one.at >= span.from && one.at <= span.to);
+  const heat = anyLogWith(timeline, 'battery_temperature');
+  const celsius = heat && toGrid(heat.time, heat.channels.battery_temperature!, grid);
   return referenceOf({
     bank,
     through: throughOf(log.time, amps, cells),
     anchors,
     coarse: isJumpy(log),
-    sinking: sinkingFor(input, grid, seen, volts),
-    mostZeroA: mostZeroOf(bank, countedCharges(system, charging), grid, seen),
+    sinking: volts ? sinkingOf(bank, grid, flows, volts, celsius, charging) : null,
+    mostZeroA: mostZeroOf(bank, charging, grid, flows),
     blind: blindCells(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
   });
 }

@@ -22,7 +22,9 @@ export interface DriftInput {
   timeline: Timeline;
   /** What the device counts by, as far as it is known. */
   settings: CounterSettings;
+  /** Of the bank; and of what the monitor sees, which is a half of it where it sits in one. */
   reference: Reference;
+  seen: Reference;
   wrong: Wrong;
   syncs: readonly { at: number }[];
   jumps: readonly Jump[];
@@ -56,7 +58,7 @@ function lowest(reading: Float32Array, first: number, last: number): number {
 }
 
 function intervalOf(
-  { log, timeline, settings, reference, wrong }: DriftInput,
+  { log, timeline, settings, reference, seen, wrong }: DriftInput,
   from: number,
   to: number,
   endedBy: DriftInterval['endedBy'],
@@ -113,6 +115,10 @@ function intervalOf(
     offset: wrong.gain === 1 ? points(reference.offsetA.value * hours) : 0,
     scale: points((into - out) * (1 - 1 / wrong.gain)),
     uncounted: -points(bypassed),
+    otherHalf:
+      referenceAt(seen, span.to).percent -
+      referenceAt(seen, span.from).percent -
+      (end.percent - start.percent),
     unexplained: 0,
   };
   const drift = reading[last]! - reading[first]! - (end.percent - start.percent);

@@ -5,6 +5,7 @@ import type { Span } from '../quantity/span';
 import type { Behaves } from './device';
 import type { FollowsVolts } from './followsVolts';
 import type { Meters } from './meters';
+import type { OtherHalf } from './emptierHalf';
 import type { Estimate, EstimateName, Reference } from './reference';
 import type { Recipes } from './recipes';
 import type { CounterSettings, SettingName } from './settings';
@@ -55,6 +56,7 @@ export const DRIFT_PARTS = [
   'offset',
   'scale',
   'uncounted',
+  'otherHalf',
   'unexplained',
 ] as const;
 export type DriftPart = (typeof DRIFT_PARTS)[number];
@@ -146,6 +148,8 @@ export interface Counting {
   /** What the monitor shows over the log, Ah, and its hours. */
   through: { in: number; out: number; hours: number };
   halves: Halves | null;
+  /** What the half that the monitor does not see held; null where it sees the whole bank, or where nothing shows it. */
+  otherHalf: OtherHalf | null;
   /** What the voltage that sinks with what is drawn says of the capacity; null where it does not show. */
   sinking: Sinking | null;
   recipes: Recipes;

@@ -306,3 +306,25 @@ test('a meter that rounds shows a limit that was reached from half a step above 
   expect(ended(12.29)).toBe(6);
   expect(ended(12.2)).toBe(0);
 });
+
+test('where the voltage falls steeply, what ends a sample or two above its limit was cut; where it stands, it was not', () => {
+  // An hour each night, of one length; at its end the voltage falls, or does not.
+  const ran = (m: number) => m % DAY;
+  const ended = (fall: number, minutes = 59) =>
+    find(
+      {
+        amps: (m) => (ran(m) < minutes ? 50 : 0.2),
+        volts: (m) =>
+          ran(m) < minutes
+            ? 10.77 + 0.01 * (m % 2) + fall * Math.min(8, minutes - 1 - ran(m))
+            : 12.3 - 0.1 * (m % 2),
+      },
+      { cutoffV: 10.5 },
+      { days: 8 },
+    ).length;
+  expect(ended(0.12)).toBe(8);
+  expect(ended(0)).toBe(0);
+  // Of a run of four minutes the last two samples tell.
+  expect(ended(0.3, 4)).toBe(8);
+  expect(ended(0.12, 4)).toBe(0);
+});

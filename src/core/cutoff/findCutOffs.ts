@@ -100,11 +100,7 @@ export function findCutOffs(
     if (staysAway(drop, system, readMoment))
       plain.push({ drop, at: drop.at, by: idOf(drop.load), why: 'percent', moment: drop.moment });
   const found = withoutFarAbove(
-    [
-      ...plain,
-      ...endAtOneVoltage(ended, system),
-      ...alike(open, system, loads, batteryLog(timeline, 'soc')),
-    ],
+    [...plain, ...endAtOneVoltage(ended, system), ...alike(open, system, loads, batteryLog(timeline, 'soc'))],
     system,
   );
   // What the BMS says stopped, or a bus that has lost its voltage, though no load's current shows it.
@@ -134,6 +130,7 @@ function mayBeCut(drop: Drop, system: KnownSystem): boolean {
   const limit = limits.length > 0 ? Math.max(...limits) + NEAR.battery * blocks : low * blocks;
   return (
     !(endVolts(drop) > limit) ||
+    sinksToLimit(drop, limits, blocks) ||
     own.some(({ cutoffPercent }) => cutoffPercent !== undefined && reaches(moment, cutoffPercent))
   );
 }
@@ -178,7 +175,8 @@ function reasonOf(
     isUnder
       ? runs.isAsUncut(drop) || ranUnder(drop, limits)
       : runs.isDone(drop) || (limits.length === 0 && runs.hasRunLower(drop));
-  if ((giving || isUnder) && volts <= limit && !ends()) return { by: idOf(load), why: 'volts' };
+  const soon = sinksToLimit(drop, limits, blocks);
+  if ((giving || isUnder) && (volts <= limit || soon) && !ends()) return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
   return giving && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
 }
@@ -201,15 +199,23 @@ const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limits: readonly number
   ranMs > LONG && highestV < Math.max(...limits);
 
 /**
- * Whether a voltage that sank on would have come to a limit with the next samples: a load that ends just there was cut, and on days that
- * are alike cut runs are as alike as those that a clock ends.
+ * Whether a voltage that sank on would have come to the highest of the limits that are known with the next samples: a load that ends just
+ * there was cut, and on days that are alike cut runs are as alike as those that a clock ends.
  */
-function wouldReach({ at, ranMs, load, moment: { sinks } }: Drop, over: number, wiring: number): boolean {
+function sinksToLimit(drop: Drop, limits: readonly number[], blocks: number): boolean {
+  const { at, ranMs, load, loadVolts, moment } = drop;
+  const { sinks, sinksLast } = moment;
   const step = medianStep(load.time);
-  const sunk = REACHES * sinks.volts;
-  const isShort = Math.max(REACHES, (WIRING.part * ranMs) / step) * sinks.volts >= wiring;
+  if (limits.length === 0 || step > FINE) return false;
+  const over = endVolts(drop) - Math.max(...limits);
   // Seen within the run alone: as a run begins the voltage falls by far more.
-  return step <= FINE && at - ranMs + step < sinks.since && over <= sunk + (isShort ? wiring : 0);
+  const began = at - ranMs + step;
+  // Of a run that is too short for that the last two samples tell, as far as the next.
+  if (!(began < sinks.since)) return began < sinksLast.since && over <= sinksLast.volts;
+  const sunk = REACHES * sinks.volts;
+  const wiring = loadVolts === loadVolts ? 0 : WIRING.volts * blocks;
+  const isShort = Math.max(REACHES, (WIRING.part * ranMs) / step) * sinks.volts >= wiring;
+  return over <= sunk + (isShort ? wiring : 0);
 }
 
 /** What cut a load while others went on: a limit of its own that is known, or null. */
@@ -228,7 +234,7 @@ function reasonOfPart(
     if (cutoffV === undefined) continue;
     const own = loadVolts === loadVolts;
     const over = endVolts(drop) - cutoffV;
-    const soon = wouldReach(drop, over, own ? 0 : WIRING.volts * blocks);
+    const soon = sinksToLimit(drop, [cutoffV], blocks);
     const seen = isGiving(drop) ? (soon ? NEAR.battery : NEAR_PART.battery) : 0;
     const near = (own ? NEAR_PART.load : seen) * blocks;
     // How long a run was that the log begins with is not known.
@@ -236,7 +242,10 @@ function reasonOfPart(
       runs.isDone(drop) ||
       runs.leavesWhatCutsTake(drop) ||
       (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
-    if (over <= near && !(over <= rounds ? runs.isAsUncut(drop) || ranUnder(drop, [cutoffV]) : ends))
+    if (
+      (over <= near || soon) &&
+      !(over <= rounds ? runs.isAsUncut(drop) || ranUnder(drop, [cutoffV]) : ends)
+    )
       return { by, why: 'volts' };
   }
   return null;

@@ -17,6 +17,8 @@ export interface Moment {
   dips: boolean;
   /** By how much it sank to that from sample to sample, V, and when it was first looked at; what is drawn may have begun meanwhile. */
   sinks: { volts: number; since: number };
+  /** The same from the last sample to it alone: a short run has no more. */
+  sinksLast: { volts: number; since: number };
   /** Highest in the half hour before, V; NaN where the log does not go back so far. */
   highestV: number;
   /** Part of the log in which the battery's voltage was lower than that. */
@@ -85,6 +87,7 @@ export function momentReader(timeline: Timeline, counting: Counting | null): (at
         volts: (voltAt(low - SINKS_OVER) - own) / SINKS_OVER,
         since: volts?.time[low - SINKS_OVER] ?? NaN,
       },
+      sinksLast: { volts: voltAt(low - 1) - own, since: volts?.time[low - 1] ?? NaN },
       highestV: volts ? highestBefore(volts, voltage, at) : NaN,
       lowShare: volts ? shareBelow(volts, lowest) : NaN,
       amps: amps

@@ -76,6 +76,13 @@ export function countingOut(counting: Counting | null): Pick<Diagnosis, 'syncs' 
         to: roundedOrZero(until, 1),
         silentMinutes: roundedOrZero(silentMs / MINUTE, 0),
       })),
+      otherHalf: counting.otherHalf && {
+        part: counting.otherHalf.part,
+        above: roundedOrZero(counting.otherHalf.above, 1),
+        at: isoTime(counting.otherHalf.at),
+        seen: roundedOrZero(counting.otherHalf.seen, 0),
+        other: roundedOrZero(counting.otherHalf.other, 0),
+      },
       tailByFloat: counting.recipes.tail && {
         amps: roundedOrZero(counting.recipes.tail.amps, 1),
         percent: roundedOrZero((100 * counting.recipes.tail.amps) / counting.capacityAh.before.value, 1),

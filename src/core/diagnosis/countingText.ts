@@ -11,6 +11,7 @@ export const PART_WORDS: Record<DriftPart, string> = {
   offset: 'zero error',
   scale: 'scale',
   uncounted: 'not counted',
+  otherHalf: 'other half',
   unexplained: 'unexplained',
 };
 
@@ -74,7 +75,11 @@ export function countingText(
     lines.push(
       `Between known states ${amps(Math.abs(counting.offsetA.value))} ± ${amps(counting.offsetA.band)} is left over ${counting.offsetA.value > 0 ? 'into' : 'out of'} the battery.`,
     );
-  const { tailByFloat: tail, capacityByRefill: refill } = counting;
+  const { tailByFloat: tail, capacityByRefill: refill, otherHalf: half } = counting;
+  if (half)
+    lines.push(
+      `The monitor sees the ${half.part === 'upper' ? 'lower' : 'upper'} half. The ${half.part} half is followed by what its charger gave: it held ${percent(half.other)} at the end, against ${percent(half.seen)}. The true charge is that of the emptier half.`,
+    );
   if (tail)
     lines.push(
       `Five to ten minutes into float the battery takes ${amps(tail.amps)}, ${percent(tail.percent)} of capacity (${counted(tail.charges, 'charge')}): the tail belongs slightly above, at about ${percent(Math.ceil(2.4 * tail.percent) / 2)}.`,

@@ -34,6 +34,7 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'float-unsuited',
     'compensation-missing',
     'fake-full',
+    'premature-float',
   ],
   'compensation-missing': [
     'charge-voltage-low',
@@ -41,6 +42,7 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'float-unsuited',
     'fake-full',
     'absorption-too-short',
+    'premature-float',
   ],
   'premature-float': [
     'absorption-too-short',
@@ -55,11 +57,12 @@ const BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
     'float-unsuited',
     'premature-float',
   ],
-  // Above its range lead gasses, and the current never falls.
+  // Above its range lead gasses, and the current never falls: a charger that stands back then leaves nothing short.
   'charge-voltage-high': [
     'absorption-too-short',
     'tail-threshold-high',
     'tail-unreached',
+    'premature-float',
     'source-too-small',
     'current-offset',
   ],

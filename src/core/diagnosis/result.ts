@@ -189,6 +189,10 @@ const counting = z.object({
   intervals: z.array(interval),
   jumps: z.array(z.object({ at: z.string(), from: number, to: number, silentMinutes: number })),
   daysSinceFull: known,
+  /** Points by which the half that the monitor sees stood above the other as a rule, and what both held at a moment, %. */
+  otherHalf: z
+    .object({ part: z.enum(['lower', 'upper']), above: number, at: z.string(), seen: number, other: number })
+    .nullable(),
   /** As practitioners find them: the tail read into float, A, and what an empty battery took until full, Ah, as it counts by its efficiency. */
   tailByFloat: z.object({ amps: number, percent: number, charges: number }).nullable(),
   capacityByRefill: z
