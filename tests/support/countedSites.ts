@@ -9,11 +9,11 @@ export interface CountedSite extends TestSite {
   trueAt(ms: number): number;
 }
 
-/** @param number in the table of test sites, under "counted" */
-export function countedSite(number: number): CountedSite {
-  const site = testSite(`counted-${number}`);
+/** @param name in the table of test sites; a number stands under "counted" */
+export function countedSite(name: number | string): CountedSite {
+  const site = testSite(typeof name === 'number' ? `counted-${name}` : name);
   const { counting } = site;
-  if (!counting) throw new Error(`Site ${number} has no current into the battery.`);
+  if (!counting) throw new Error(`Site ${name} has no current into the battery.`);
   const { time } = site.truth.series;
   const step = time[1]! - time[0]!;
   return {

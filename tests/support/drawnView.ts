@@ -69,9 +69,7 @@ export function drawnView({
     drift: null,
     allowed: null,
     reported: reported
-      ? Float32Array.from({ length: count }, (_, i) =>
-          REPORTED_STAGES.indexOf(reported((i * step) / MINUTE)),
-        )
+      ? Float32Array.from({ length: count }, (_, i) => REPORTED_STAGES.indexOf(reported((i * step) / MINUTE)))
       : null,
     blocks,
     others: others

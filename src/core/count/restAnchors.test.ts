@@ -110,3 +110,16 @@ describe('rests that say something new', () => {
     expect(byTable(11.6)).toBe(0);
   });
 });
+
+test('a meter in steps of 0.2 V that goes to and fro between two of them is taken in the middle, and once', () => {
+  const count = 24 * 60;
+  const grid = { from: 0, step: 60_000, count, cuts: [] };
+  const amps = new Float32Array(count).fill(-0.2);
+  const volts = Float32Array.from({ length: count }, (_, i) => (i % 2 === 0 ? 12.6 : 12.4));
+  const bank = { chemistry: 'flooded', cellsInSeries: 6, capacityAh: 100 } as never;
+  const found = restAnchors(bank, grid, amps, volts);
+  expect(found.length).toBeLessThanOrEqual(3);
+  const steady = restAnchors(bank, grid, amps, new Float32Array(count).fill(12.5));
+  expect(found.length).toBe(steady.length);
+  found.forEach((one, k) => expect(one.charge).toBeCloseTo(steady[k]!.charge, 2));
+});

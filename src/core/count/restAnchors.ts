@@ -1,6 +1,6 @@
 /** What the battery's voltage tells of the state: at rest, and at the knee where it is empty. */
 
-import { clamp } from '../quantity/numbers';
+import { clamp, mean } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellStart, type Grid } from '../log/grid';
 import { blocksInSeries, isLead } from '../system/chemistry';
@@ -23,6 +23,8 @@ const SEALED = 0.06;
 /** A rest voltage speaks once in so long; or where the charge has changed by so much since. */
 const EVERY = 8 * HOUR;
 const OTHER = 0.15;
+/** What a coarse meter shows of lead at rest is taken over so long, and tells of another charge no sooner. */
+const STEADY = { over: 20 * MINUTE, again: HOUR };
 /** After a heavy load the voltage comes back for so long. */
 const RECOVERS = { lead: HOUR, lithium: 20 * MINUTE };
 /** What has come back to no more than this by then, V a 12 V block, is empty whatever it still comes back to (common practice, no source). */
@@ -57,6 +59,10 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
   let lastCharge = NaN;
   const settles = lead ? SETTLES.lead : SETTLES.lithium;
   const recovers = lead ? RECOVERS.lead : RECOVERS.lithium;
+  const most = lead ? Math.max(1, Math.round(STEADY.over / grid.step)) : 1;
+  const again = lead ? STEADY.again : 0;
+  let rests: number[] = [];
+  let restedAt = -Infinity;
   for (let cell = 0; cell < grid.count; cell++) {
     const part = amps[cell]! / bank.capacityAh;
     if (part !== part) continue;
@@ -70,14 +76,17 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     const soon = lead && perBlock < NO_MORE.volts ? NO_MORE.within : recovers;
     if (perBlock !== perBlock || at - strainedAt < soon) continue;
     const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
-    const rest = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part) - sealed;
+    const now = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part) - sealed;
+    rests = at - restedAt <= 2 * grid.step ? [...rests, now].slice(-most) : [now];
+    restedAt = at;
+    const rest = mean(rests);
     const charge = restPercent(bank.chemistry, rest) / 100;
     // What takes current stands above its rest: under the end of the table even so, it is empty.
     const isEmpty = lead && charge <= 0;
     if (at - chargedAt < settles && !isEmpty) continue;
     // Nothing was seen before the start of a log.
     if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
-    if (at - last < EVERY && !(Math.abs(charge - lastCharge) > OTHER)) continue;
+    if (at - last < (Math.abs(charge - lastCharge) > OTHER ? again : EVERY)) continue;
     if (lead) {
       if (perBlock < 11.3 || perBlock > 13.1) continue;
       // Under the end of its table a voltage no longer says how far.
