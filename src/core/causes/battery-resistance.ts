@@ -78,6 +78,13 @@ export const batteryResistance: Cause = {
         group: 'ohms',
         spans: cuts.spans,
       });
+    else if (isNumber(cuts.sagByTable) && !isNumber(cuts.sag) && !cuts.resistance && cuts.ranMs <= BRIEF)
+      evidence.push({
+        text: `Holding ${percent(cuts.held)} it stood at ${volts(cuts.volts)} a 12 V block under the load: ${cuts.sagByTable.toFixed(1)} times as far under its rest as a good one would.`,
+        decibans: shrunk(weightOf(WEIGHTS.sag, cuts.sagByTable), cuts.list.length),
+        group: 'ohms',
+        spans: cuts.spans,
+      });
     const sank = cuts.rest - cuts.volts;
     if (evidence.length > 0 && isNumber(sank))
       evidence.push({

@@ -90,6 +90,21 @@ describe('a high inner resistance', () => {
     expect(batteryResistance.weigh!(sagging(6, { restVolts: NaN }))).toEqual([]);
   });
 
+  test('unless a charged battery is far under what the table has for it, soon after the load came', () => {
+    const charged = (times: number, part: Partial<CutOff> = {}) =>
+      sumOf(
+        batteryResistance.weigh!(
+          // 12.65 V at rest when full: Battery Council International, from memory.
+          seen({ amps: 20, held: 100, volts: 12.65 - times * 20 * good, restVolts: NaN, ...part }),
+        ),
+        'ohms',
+      );
+    expect(charged(8)).toBeGreaterThan(8);
+    expect(charged(1.1)).toBeLessThan(-5);
+    expect(charged(8, { ranMs: 3_600_000 })).toBe(0);
+    expect(charged(8, { deviation: 20 })).toBe(0);
+  });
+
   test('nor of an empty battery, which sinks whatever it has', () => {
     expect(sumOf(batteryResistance.weigh!(sagging(6, { held: 5 })), 'ohms')).toBe(0);
   });
@@ -133,6 +148,28 @@ describe('a load that is large for its battery', () => {
   });
   test('gave less even so: the battery is poor', () => {
     expect(sumOf(weighed(35, 62), 'left')).toBeLessThan(-5);
+  });
+  test('was never seen empty, but its cut-offs ended discharges that gave what the rate leaves', () => {
+    const ended = (percent: number, to = 0) =>
+      sumOf(
+        rateExpected.weigh!({
+          ...seen({ amps: 50, deviation: 25, restVolts: NaN, ranMs: 3_600_000 }),
+          counting: {
+            discharges: Array.from({ length: 6 }, () => ({
+              from: -1,
+              to,
+              ampHours: 57,
+              percent,
+              holds: null,
+            })),
+          },
+        } as unknown as Judged),
+        'left',
+      );
+    expect(ended(96)).toBeGreaterThan(5);
+    // What gave less may have been let go early; what ended hours before the cut-off was not ended by it.
+    expect(ended(60)).toBe(0);
+    expect(ended(96, -7_200_000)).toBe(0);
   });
   test('without such discharges it goes by what was left', () => {
     const without = { ...emptied(57, 96), counting: { discharges: [] } };

@@ -6,7 +6,7 @@ import type { Span } from '../quantity/span';
 import { HOUR, MINUTE } from '../quantity/span';
 import { counted } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
-import { restPercent } from '../system/restVoltage';
+import { restPercent, restVolts } from '../system/restVoltage';
 import { bankOhms, coldShare } from '../system/sag';
 import type { Judged, Observations } from './cause';
 
@@ -31,6 +31,8 @@ export interface Cutting extends Omit<CutOffs, 'celsius'> {
   lost: number;
   /** What the voltage came back by over the current that went, in parts of a good battery's resistance, median; NaN where not known. */
   sag: number;
+  /** The same by how far it stood under what the table of rest voltages has for the charge that it held: where a charger lifts it at once. */
+  sagByTable: number;
   /** The battery's resistance by steps of its current, parts of a good one's; and by these or, without, by the sag. */
   bySteps: number;
   ohms: number;
@@ -47,6 +49,8 @@ const KNOWN = 12;
 const LOW = 30;
 /** A sag of a current smaller than this says nothing, parts of the capacity in A. */
 const SAGS = 0.04;
+/** What a battery stands at under a load is its resistance's doing where it holds more than this, %. */
+const CHARGED = 70;
 
 /** A voltage is a rest voltage where the load stayed away so long; it is no better than so many points. */
 const RESTED = HOUR;
@@ -61,9 +65,14 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
   const rest = middle((one) => one.restVolts / blocks);
   const standsFor = (volts: number) => restPercent(bank.chemistry, volts / blocks);
   const usual = bankOhms(bank);
-  const sag = middle((one) =>
-    one.amps > SAGS * bank.capacityAh
-      ? (one.restVolts - one.volts) / one.amps / (usual * coldShare(bank.chemistry, one.celsius))
+  const sagFrom = (from: number, { amps, volts, celsius }: CutOff) =>
+    amps > SAGS * bank.capacityAh
+      ? (from - volts) / amps / (usual * coldShare(bank.chemistry, celsius))
+      : NaN;
+  const sag = middle((one) => sagFrom(one.restVolts, one));
+  const sagByTable = middle((one) =>
+    one.held >= CHARGED && one.deviation <= KNOWN
+      ? sagFrom(blocks * restVolts(bank.chemistry, one.held), one)
       : NaN,
   );
   const bySteps = cutoffs.resistance ? cutoffs.resistance.ohms / cutoffs.resistance.usual : NaN;
@@ -87,8 +96,9 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
     loadVolts: middle((one) => one.loadVolts / blocks),
     apart: middle((one) => (one.volts - one.loadVolts) / blocks),
     sag,
+    sagByTable,
     bySteps,
-    ohms: isNumber(bySteps) ? bySteps : sag,
+    ohms: [bySteps, sag, sagByTable].find(isNumber) ?? NaN,
     celsius: middle((one) => one.celsius),
     ranMs: middle((one) => one.ranMs),
     share: (why) => list.filter((one) => one.why === why).length / list.length,

@@ -51,9 +51,31 @@ const SET_HIGH = 11.9;
 /** Of the rating, as it came out: more is no complaint. */
 const LITTLE = 0.8;
 
+/** A discharge that ends so shortly about a cut-off was ended by it, and one that gave so much, %, put right for its rate, gave what it had. */
+const ENDED_BY = 10 * MINUTE;
+const GAVE = 80;
+
 /** Discharges from full until it was empty: where they are seen, what is left need not be asked. */
-function ofDischarges({ counting, bank }: Judged): Evidence[] {
-  const whole = (counting?.discharges ?? []).filter((one) => one.holds !== null);
+function ofDischarges({ counting, bank, cutoffs }: Judged): Evidence[] {
+  const all = counting?.discharges ?? [];
+  const whole = all.filter((one) => one.holds !== null);
+  if (whole.length === 0) {
+    const gave = all.filter(
+      ({ to, percent: part }) =>
+        part >= GAVE && cutoffs?.list.some(({ at }) => Math.abs(at - to) <= ENDED_BY),
+    );
+    const part = median(gave.map((one) => one.percent));
+    const out = median(gave.map((one) => one.ampHours));
+    if (!(out < LITTLE * bank.capacityAh)) return [];
+    return [
+      {
+        text: `From full to the cut-off it gave ${ampHours(out)}, ${counted(gave.length, 'time')}; put right for the rate that is ${percent(part)} of its ${bank.capacityAh} Ah.`,
+        decibans: shrunk(weightOf(WEIGHTS.gave, part / 100), gave.length),
+        group: 'left',
+        spans: gave.map(({ from, to }) => ({ from, to })),
+      },
+    ];
+  }
   const out = median(whole.map((one) => one.ampHours));
   if (!(out < LITTLE * bank.capacityAh)) return [];
   const part = median(whole.map((one) => one.holds!.percent)) / 100;
