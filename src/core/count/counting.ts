@@ -60,7 +60,7 @@ export function countingOf(input: CountingInput): Counting | null {
   const counts = countsBy(settings, behaves);
   const fulls = withFullHours(fullCharges(countedCharges(input)), seen);
   const found = log.reading ? syncsIn(log, counts.capacityAh, fulls) : replayedSyncs(log, settings, seen);
-  const jumps = jumpsIn(log, counts);
+  const jumps = jumpsIn(log, counts, givenBy(system, timeline));
   const collapses = collapsesOf(charging);
   const syncs = found
     .filter((one) => !(one.afterGap && jumps.some(({ at, mayBeSync }) => at === one.at && !mayBeSync)))
@@ -214,6 +214,23 @@ function withFullHours(
   );
   return [...charges, ...more].sort((a, b) => a.from - b.from);
 }
+
+/** So much of a span must have been logged. */
+const LOGGED = 0.95;
+
+/** Ah that the sources gave in a span; null where one of them has no log, or is silent in it. */
+const givenBy =
+  ({ sources }: KnownSystem, timeline: Timeline) =>
+  (span: Span): number | null => {
+    let given = 0;
+    for (const { id } of sources) {
+      const own = logOf(timeline, id, 'source_current');
+      const through = own && integrate(own.time, own.channels.source_current!, span);
+      if (!through || through.hours < (LOGGED * (span.to - span.from)) / HOUR) return null;
+      given += through.in;
+    }
+    return sources.length > 0 ? given : null;
+  };
 
 /** A supply that failed so shortly before a sync may have made it. */
 const SHORTLY = 10 * MINUTE;

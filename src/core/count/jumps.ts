@@ -1,7 +1,7 @@
 /** Where the reading goes further in one step than anything that flowed: a restart, a reset, a hand on the buttons. */
 
 import { median } from '../quantity/numbers';
-import { HOUR } from '../quantity/span';
+import { HOUR, type Span } from '../quantity/span';
 import { gapLimit, medianStep } from '../log/grid';
 import { type CounterLog, readingQuantum } from './counterLog';
 import type { CounterSettings } from './settings';
@@ -25,10 +25,12 @@ const AS_FAR = 0.85;
 /**
  * Rises to 100 % are syncs and not listed, unless the log was silent before.
  * @param counts what the device counts by: its capacity, and the voltage from which it may set itself to full
+ * @param givenIn Ah that the sources gave in a silence of the counter by logs of their own; null where that is not known
  */
 export function jumpsIn(
   log: CounterLog,
   { capacityAh, chargedV }: Pick<CounterSettings, 'capacityAh' | 'chargedV'>,
+  givenIn: (silence: Span) => number | null = () => null,
 ): Jump[] {
   const { time, reading, amps, volts } = log;
   if (!reading) return [];
@@ -49,7 +51,9 @@ export function jumpsIn(
       // What flows in makes no reading fall, and what flows out none rise.
       const way = Math.sign(now - from);
       const flowed = Math.max(0, way * amps[i]!, way * amps[last]!) || 0;
-      const counted = 100 * hours * Math.max(silent ? UNSEEN_RATE : 0, (1.5 * flowed) / capacityAh);
+      const given = silent && way > 0 ? givenIn({ from: time[last]!, to: time[i]! }) : null;
+      const unseen = given === null ? UNSEEN_RATE * hours : (1.5 * given) / capacityAh;
+      const counted = 100 * Math.max(silent ? unseen : 0, (1.5 * flowed * hours) / capacityAh);
       const rises = now >= 99.5;
       const beyond = Math.abs(now - from) - 2 * quantum - counted;
       const jump = {

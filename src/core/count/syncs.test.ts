@@ -111,6 +111,16 @@ describe('jumps', () => {
     expect(jumpsIn(log([50, 50.5, 93, 93.5], 30, [0, 1, 91, 92]), COUNTS)).toEqual([]);
   });
 
+  test('a silence of the counter in which no charger gave anything has charged nothing', () => {
+    // Up by ten points in three hours: an unseen charge may do that, one that its charger logged as nothing does not.
+    const silence = log([89, 89, 100, 100], -1, [0, 10, 210, 220]);
+    expect(jumpsIn(silence, COUNTS)).toEqual([]);
+    expect(jumpsIn(silence, COUNTS, () => 0)).toMatchObject([{ from: 89, to: 100 }]);
+    expect(jumpsIn(silence, COUNTS, () => 12)).toEqual([]);
+    // Loads empty it unseen all the same.
+    expect(jumpsIn(log([89, 89, 78, 78], -1, [0, 10, 210, 220]), COUNTS, () => 0)).toEqual([]);
+  });
+
   test('small ones that come to one value again and again are resets', () => {
     // Ten samples down to 88.3 %, then at once to a value.
     const days = (to: number[]) =>

@@ -241,7 +241,7 @@ function reasonOfPart(
     const ends =
       runs.isDone(drop) ||
       runs.leavesWhatCutsTake(drop) ||
-      (!soon && (runs.isUsual(drop) || !(own || drop.beginSeen)));
+      (!soon && ((runs.isUsual(drop) && !isBrief(drop)) || !(own || drop.beginSeen)));
     if (
       (over <= near || soon) &&
       !(over <= rounds ? runs.isAsUncut(drop) || ranUnder(drop, [cutoffV]) : ends)
@@ -250,6 +250,10 @@ function reasonOfPart(
   }
   return null;
 }
+
+/** A run of fewer samples is as long as others whatever ended it. */
+const TELLS_LENGTH = 8;
+const isBrief = ({ ranMs, load }: Drop): boolean => ranMs < TELLS_LENGTH * medianStep(load.time);
 
 /**
  * Whether a load that is small beside the battery let go by its percentage: it is back only once the reading is. A pump that comes and
