@@ -65,3 +65,20 @@ test('a shunt of another size shows twice the current; also where the two meters
   for (const late of [0, 15])
     expect(compare((_, normal) => 0.1 * normal(), 'UTC', { gain: 2, late }).slope).toBeGreaterThan(1.7);
 });
+
+test('a charger that runs for half an hour a day tells the ratio, though the current hardly moves otherwise', () => {
+  const time = Float64Array.from({ length: COUNT }, (_, i) => START + i * MINUTE);
+  const bms = Float32Array.from(time, (_, i) => (i % 1440 >= 600 && i % 1440 < 630 ? 40 : -0.5));
+  const amps = bms.map((one) => -one);
+  const timeline = timelineOf([{ device: 'bms', time, channels: { battery_current: bms } }]);
+  const log: CounterLog = { device: 'monitor', time, amps, ampsAreItsOwn: true, volts: null, reading: null };
+  const found = againstBms(
+    timeline,
+    log,
+    { from: START, step: MINUTE, count: COUNT, cuts: [] },
+    amps,
+    system,
+  )!;
+  expect(found.slope).toBeCloseTo(-1, 2);
+  expect(found.slopeError).toBeLessThan(0.1);
+});

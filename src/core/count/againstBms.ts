@@ -23,6 +23,9 @@ export interface Against {
   hours: { from: number; to: number } | null;
 }
 
+/** A charger that runs for half an hour a day moves the current all the same. */
+const MOST = 0.995;
+
 export function againstBms(
   timeline: Timeline,
   log: CounterLog,
@@ -39,7 +42,7 @@ export function againstBms(
   // As it is: a load by night would be taken for a ratio where charging is by day.
   const apart = cells.map((i) => amps[i]! - other[i]!);
   const seen = cells.map((i) => other[i]!);
-  if (quantile(seen, 0.95) - quantile(seen, 0.05) < 0.02 * capacityAh) {
+  if (quantile(seen, MOST) - quantile(seen, 1 - MOST) < 0.02 * capacityAh) {
     // Of a current that hardly moves only the difference can be told.
     const scatter = robustDeviation(apart);
     return {

@@ -11,18 +11,21 @@ import { voltLimits } from './loadCurrents';
 
 /**
  * So many that end within so many samples of one time of the day are a clock's doing where they lie this much above as a rule, V a 12 V
- * block: what is cut ends at one voltage.
+ * block, and two steps of the meter: what is cut ends at one voltage.
  */
-const DAILY = { fewest: 4, within: 1.5, above: 0.04, samples: 1 };
+const DAILY = { fewest: 4, within: 1.5, above: 0.02, samples: 1, steps: 2 };
 
 /**
  * So many cut-offs at its current or more, but for this part of it, show where that is. Far above is so much, V a 12 V block, or so many of the
  * deviations that they have themselves, and what the voltage sinks by in so many samples: a log does not see the lowest.
  */
-const RULE = { fewest: 5, less: 0.25, above: 0.1, deviations: 3, samples: 2 };
+const RULE = { fewest: 5, less: 0.25, above: 0.1, deviations: 3, samples: 2, steps: 0 };
 
-/** Cut-offs by a voltage that is known and seen from the battery, without those that lie far above the others of the same load. */
-export function withoutFarAbove(found: readonly Found[], system: KnownSystem): Found[] {
+/**
+ * Cut-offs by a voltage that is known and seen from the battery, without those that lie far above the others of the same load.
+ * @param quantum least step of the battery's voltage in the log, V
+ */
+export function withoutFarAbove(found: readonly Found[], system: KnownSystem, quantum = 0): Found[] {
   const seen = found.flatMap(({ drop, why }) =>
     drop &&
     why === 'volts' &&
@@ -32,7 +35,10 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem): F
       : [],
   );
   /** Whether drops that end alike lie above where the load is cut as a rule, by as much as a rule asks for. */
-  const isHigher = (some: readonly Drop[], rule: { above: number; samples: number }): boolean => {
+  const isHigher = (
+    some: readonly Drop[],
+    rule: { above: number; samples: number; steps: number },
+  ): boolean => {
     const { load, amps } = some[0]!;
     const others = seen.filter(
       (one) => one.load === load && one.amps >= (1 - RULE.less) * amps && !some.includes(one),
@@ -41,7 +47,11 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem): F
     const limit = Math.max(...voltLimits(system, load));
     const volts = others.map((one) => Math.max(endVolts(one), limit));
     const over =
-      Math.max(rule.above * blocksInSeries(system.bank), RULE.deviations * robustDeviation(volts)) +
+      Math.max(
+        rule.above * blocksInSeries(system.bank),
+        (RULE.deviations * robustDeviation(volts)) / Math.sqrt(some.length),
+        rule.steps * quantum,
+      ) +
       rule.samples * Math.max(0, median(some.map(({ moment }) => moment.sinks.volts)) || 0);
     return others.length >= RULE.fewest && median(some.map(endVolts)) > median(volts) + over;
   };

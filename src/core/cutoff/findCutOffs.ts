@@ -6,6 +6,7 @@
 import type { Counting } from '../count/types';
 import { type Refusal, refusalsOf } from '../charge/refusals';
 import { resolutionOf } from '../charge/view';
+import type { Series } from '../log/channels';
 import { medianStep } from '../log/grid';
 import { batteryLog, type Timeline } from '../log/timeline';
 import { clamp } from '../quantity/numbers';
@@ -102,6 +103,7 @@ export function findCutOffs(
   const found = withoutFarAbove(
     [...plain, ...endAtOneVoltage(ended, system), ...alike(open, system, loads, batteryLog(timeline, 'soc'))],
     system,
+    quantumOf(batteryLog(timeline, 'battery_voltage')),
   );
   // What the BMS says stopped, or a bus that has lost its voltage, though no load's current shows it.
   const seen = [
@@ -119,6 +121,9 @@ export function findCutOffs(
     system.bank,
   );
 }
+
+const quantumOf = (log: Series | null): number =>
+  log ? resolutionOf(log.channels.battery_voltage!).quantum : 0;
 
 /** Its voltage was near enough a limit, known or usual, that this may have brought its end; or its percentage was. */
 function mayBeCut(drop: Drop, system: KnownSystem): boolean {
