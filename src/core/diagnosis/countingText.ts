@@ -78,7 +78,7 @@ export function countingText(
   const { tailByFloat: tail, capacityByRefill: refill, otherHalf: half } = counting;
   if (half)
     lines.push(
-      `The monitor sees the ${half.part === 'upper' ? 'lower' : 'upper'} half. The ${half.part} half is followed by what its charger gave: it held ${percent(half.other)} at the end, against ${percent(half.seen)}. The true charge is that of the emptier half.`,
+      `The monitor sees the ${half.part === 'upper' ? 'lower' : 'upper'} half. The ${half.part} half is followed by what its charger gave: it held ${half.other} % at the end, against ${half.seen} %. The true charge is that of the emptier half.`,
     );
   if (tail)
     lines.push(
