@@ -134,3 +134,22 @@ test.each(['capacity-wrong', 'efficiency-wrong', 'peukert-wrong'] as const)(
     expect(standing(seen)).toBe('possible');
   },
 );
+
+test('a charger that stands back leaves nothing short where the voltage is too high, or wrong for the temperature', () => {
+  for (const upstream of ['charge-voltage-high', 'compensation-missing', 'compensation-wrong'] as const)
+    expect(told(weighed('premature-float', 14), weighed(upstream, 27))).toEqual([
+      [upstream, 'strong'],
+      ['premature-float', 'possible', upstream],
+    ]);
+});
+
+test('of a zero that is off and a charger that bypasses the monitor the surer stands', () => {
+  expect(told(weighed('source-not-counted', 11), weighed('current-offset', 34))).toEqual([
+    ['current-offset', 'strong'],
+    ['source-not-counted', 'possible', 'current-offset'],
+  ]);
+  expect(told(weighed('source-not-counted', 24), weighed('current-offset', 12))[0]).toEqual([
+    'source-not-counted',
+    'strong',
+  ]);
+});

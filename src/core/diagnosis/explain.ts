@@ -139,7 +139,9 @@ const COUNT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'tail-unreached': ['full-too-rarely', 'never-started'],
   'cold-charge-block': ['false-sync', 'never-started', 'full-too-rarely'],
   'runner-stops-charge': ['false-sync', 'never-started', 'full-too-rarely', 'charged-voltage-unreached'],
+  // A zero that is off shows current out of a battery that its chargers hold.
   'current-offset': [
+    'source-not-counted',
     'never-started',
     'full-too-rarely',
     'efficiency-wrong',
