@@ -16,6 +16,8 @@ export interface Anchor {
   deviation: number;
   /** Of that what it lacks by the current that still flowed: by how much more or less, all anchors of a battery share. */
   lacks?: number;
+  /** By a current that was shown: hours for which what a zero error adds to it looks like charge that is missing. */
+  zeroHours?: number;
   /** By the table of rest voltages: which part of what that is off by shows in it. */
   byTable?: number;
   /** By the part of lithium's table under its knee, which is off by the same each time. */

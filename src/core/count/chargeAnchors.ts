@@ -61,7 +61,7 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
       // What still flows once it has come down to its tail only keeps it full; at too low a voltage it goes on filling.
       const short = shortOf(stage, amps, bank, tailAmps);
       const at = short > 0 ? stage.to : clamp(stage.atTailFrom || stage.to, stage.from, stage.to);
-      found.push({ kind: 'full', at, until: keeps, ...lacking(bank, short) });
+      found.push({ kind: 'full', at, until: keeps, ...lacking(bank, short), zeroHours: lead ? TAU.lead : 0 });
       return;
     }
     const partial = partialOf(stage, amps, bank, tailAmps);
@@ -127,7 +127,7 @@ function partialOf(
   amps: number,
   bank: KnownBank,
   tailAmps: number,
-): ReturnType<typeof lacking> | null {
+): Omit<Anchor, 'kind' | 'at' | 'until'> | null {
   const lead = isLead(bank.chemistry);
   if (!stage.endAmpsAreBattery || stage.blocked || stage.cutOff || stage.heldMs < 10 * MINUTE || !(amps > 0))
     return null;
@@ -137,10 +137,15 @@ function partialOf(
     lead && folds === 0 && stage.tail
       ? forecastTail(stage.tail, amps, Math.min(tailAmps, amps)).ampHours
       : null;
-  const usual = (lead ? TAU.lead : TAU.lithium) * Math.max(0, amps * Math.exp(-folds) - tailAmps);
+  const hours = lead ? TAU.lead : TAU.lithium;
+  const usual = hours * Math.max(0, amps * Math.exp(-folds) - tailAmps);
   const missing = (forecast === null ? usual : (forecast + usual) / 2) / bank.capacityAh;
   const found = lacking(bank, clamp(missing + shortOf(stage, amps, bank, tailAmps), 0, 0.4));
-  return { ...found, deviation: found.deviation + DOUBT.folds * E_FOLD * folds };
+  return {
+    ...found,
+    deviation: found.deviation + DOUBT.folds * E_FOLD * folds,
+    zeroHours: hours * Math.exp(-folds),
+  };
 }
 
 /** Full, but for a part of the capacity. */

@@ -174,3 +174,41 @@ test('no number of rests under the knee of lithium narrows what its table is off
   expect(rests(true)).toBeGreaterThan(3.5);
   expect(rests(false)).toBeLessThan(2.5);
 });
+
+test('a zero that is off adds to the current at the end of a charge, which looks like charge that is missing', () => {
+  // Each day 20 Ah out by night and back by day; the meter shows 2 A too much into the battery all the time, and a rest ties it down.
+  const zero = 2;
+  const through = nothing();
+  const anchors: Anchor[] = [];
+  for (let day = 0; day < DAYS; day++)
+    for (let k = 0; k < DAY; k++) {
+      const at = day * DAY + k;
+      const flows = k < 72 ? -20 / 12 : 20 / 0.94 / 12;
+      const shown = (flows + zero) * (STEP / HOUR);
+      if (shown > 0) through.in[at] = shown;
+      else through.out[at] = -shown;
+      if (k === DAY - 1) {
+        // By its shown current it lacks 1.6 h times 2 A of 100 Ah; in truth nothing.
+        const lacks = (1.6 * zero) / 100;
+        anchors.push({
+          kind: 'absorption',
+          at: at * STEP,
+          until: at * STEP,
+          charge: 0.96 - lacks,
+          deviation: 0.02,
+          lacks,
+          zeroHours: 1.6,
+        });
+      }
+    }
+  const found = referenceOf({ bank: agm, through, anchors });
+  const plain = referenceOf({
+    bank: agm,
+    through,
+    anchors: anchors.map((one) => ({ ...one, zeroHours: 0 })),
+  });
+  const last = found.percent.length - 1;
+  expect(found.offsetA.value).toBeCloseTo(zero, 0);
+  expect(found.percent[last]! - plain.percent[last]!).toBeGreaterThan(1.5);
+  expect(Math.abs(found.percent[last]! - 96)).toBeLessThan(2);
+});

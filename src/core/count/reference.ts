@@ -168,8 +168,8 @@ export function referenceOf({
       const step = cellOfAnchor(grid, anchor);
       const h = anchor.byTable
         ? [1, 0, 0, 0, 0, anchor.byTable, anchor.byTable * (anchor.charge - TABLE.middle)]
-        : anchor.lacks
-          ? [1, 0, 0, 0, 0, 0, 0, anchor.lacks]
+        : anchor.lacks || anchor.zeroHours
+          ? [1, 0, 0, anchor.zeroHours ?? 0, 0, 0, 0, anchor.lacks ?? 0]
           : anchor.atKnee
             ? [1, 0, 0, 0, 1]
             : [1];
