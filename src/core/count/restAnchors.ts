@@ -1,6 +1,6 @@
 /** What the battery's voltage tells of the state: at rest, and at the knee where it is empty. */
 
-import { clamp, mean } from '../quantity/numbers';
+import { clamp } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellStart, type Grid } from '../log/grid';
 import { blocksInSeries, isLead } from '../system/chemistry';
@@ -61,7 +61,9 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
   const recovers = lead ? RECOVERS.lead : RECOVERS.lithium;
   const most = lead ? Math.max(1, Math.round(STEADY.over / grid.step)) : 1;
   const again = lead ? STEADY.again : 0;
-  let rests: number[] = [];
+  const rests = new Float64Array(most);
+  let rested = 0;
+  let sum = 0;
   let restedAt = -Infinity;
   for (let cell = 0; cell < grid.count; cell++) {
     const part = amps[cell]! / bank.capacityAh;
@@ -77,9 +79,12 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     if (perBlock !== perBlock || at - strainedAt < soon) continue;
     const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
     const now = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part) - sealed;
-    rests = at - restedAt <= 2 * grid.step ? [...rests, now].slice(-most) : [now];
+    if (at - restedAt > 2 * grid.step) rested = sum = 0;
+    if (rested >= most) sum -= rests[rested % most]!;
+    rests[rested++ % most] = now;
+    sum += now;
     restedAt = at;
-    const rest = mean(rests);
+    const rest = sum / Math.min(rested, most);
     const charge = restPercent(bank.chemistry, rest) / 100;
     // What takes current stands above its rest: under the end of the table even so, it is empty.
     const isEmpty = lead && charge <= 0;
