@@ -14,7 +14,7 @@ import type { Channel, Series } from '../log/channels';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
 import type { Current } from './moves';
-import { currentOfOtherHalf, unseenHalf } from '../log/otherHalf';
+import { currentOfOtherHalf } from '../log/otherHalf';
 import { anyLogWith, batteryCurrent, logOf, type Timeline } from '../log/timeline';
 
 /** The current of other sources together; NaN where one of their logs is silent. */
@@ -97,9 +97,7 @@ function viewOf(
   const sees = system.monitor?.sees ?? 'bank';
   const battery =
     own && across !== 'bank' && sees !== across
-      ? unseenHalf(system) === across
-        ? currentOfOtherHalf(system, timeline)
-        : null
+      ? currentOfOtherHalf(system, timeline)
       : batteryCurrent(timeline);
   const voltLog =
     own && across !== 'bank' && sees !== across ? null : anyLogWith(timeline, 'battery_voltage');

@@ -92,7 +92,7 @@ export function countingOf(input: CountingInput): Counting | null {
       exponent: settings.peukert,
       log,
       amps,
-      reference,
+      reference: seen,
       heat: anyLogWith(timeline, 'battery_temperature'),
     }),
     wrong,

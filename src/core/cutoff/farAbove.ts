@@ -40,8 +40,9 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem, qu
     rule: { above: number; samples: number; steps: number },
   ): boolean => {
     const { load, amps } = some[0]!;
+    const alike = new Set(some);
     const others = seen.filter(
-      (one) => one.load === load && one.amps >= (1 - RULE.less) * amps && !some.includes(one),
+      (one) => one.load === load && one.amps >= (1 - RULE.less) * amps && !alike.has(one),
     );
     // A cable only ever loses: what sinks far under the limit before it is cut says nothing of that.
     const limit = Math.max(...voltLimits(system, load));
