@@ -21,6 +21,9 @@ const seed = Number(process.argv[3] ?? 20261126);
 /** How long health may take, ms. */
 const HEALTH = 1000;
 
+/** Requests to a door between two looks at the time. */
+const BATCH = 20;
+
 /** Most memory that a server may ever have held, MB. */
 const MOST_MB = 1000;
 
@@ -57,6 +60,8 @@ async function main(): Promise<void> {
   const results: { name: string; fault: string | null }[] = [];
   let asked = 0;
   const there = await makeThings(store);
+  // Each page once before anything is timed: its code is loaded with the first visit.
+  for (const path of Object.keys(PAGES)) await ask({ method: 'GET', path });
   let slowest = 0;
   const health = setInterval(() => {
     ask({ method: 'GET', path: '/api/health' }).then(
@@ -72,24 +77,20 @@ async function main(): Promise<void> {
   const each = (minutes * 60_000) / (names.length + Object.keys(PAGES).length + 2);
   const run = async (name: string, arbitrary: fc.Arbitrary<Asked>) => {
     let last = '';
+    const answered = fc.asyncProperty(arbitrary, async (one) => {
+      asked++;
+      const answer = await ask(one);
+      const wrong = fault(one, answer);
+      if (!wrong) return;
+      last = `${wrong}\n    ${one.method} ${one.path.slice(0, 300)} ${JSON.stringify(one.headers)} ${one.body?.subarray(0, 400).toString('latin1') ?? ''}`;
+      throw new Error(wrong);
+    });
     try {
-      await fc.assert(
-        fc.asyncProperty(arbitrary, async (one) => {
-          asked++;
-          const answer = await ask(one);
-          const wrong = fault(one, answer);
-          if (!wrong) return;
-          last = `${wrong}\n    ${one.method} ${one.path.slice(0, 300)} ${JSON.stringify(one.headers)} ${one.body?.subarray(0, 400).toString('latin1') ?? ''}`;
-          throw new Error(wrong);
-        }),
-        {
-          seed,
-          numRuns: 100_000,
-          interruptAfterTimeLimit: each,
-          markInterruptAsFailure: false,
-          endOnFailure: false,
-        },
-      );
+      // In batches, and always one: a slow first answer leaves a door asked nothing under a time limit of the library's own.
+      const until = performance.now() + each;
+      let batch = 0;
+      do await fc.assert(answered, { seed: seed + batch++, numRuns: BATCH });
+      while (performance.now() < until);
     } catch (error) {
       last ||= (error instanceof Error ? (error.stack ?? error.message) : String(error)).slice(0, 1500);
     }
