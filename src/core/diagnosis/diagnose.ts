@@ -129,12 +129,16 @@ export function conclude(
   };
 }
 
-/** Notes of trust that lie on the spans that the evidence comes from; gaps are told on their own, nothing was counted in them. */
+/** What nothing was judged by is no caveat: it is said on its own. */
+const LEFT_OUT: readonly string[] = ['gaps', 'wild-values'] satisfies TrustNote['code'][];
+
+/** Notes of trust that lie on the spans that the evidence comes from. */
 function caveatsOf(evidence: readonly Evidence[], trust: readonly TrustNote[]): string[] {
   const spans = evidence.flatMap((item) => item.spans);
   return trust
     .filter(
-      (note) => note.code !== 'gaps' && note.spans.some((one) => spans.some((span) => overlaps(one, span))),
+      (note) =>
+        !LEFT_OUT.includes(note.code) && note.spans.some((one) => spans.some((span) => overlaps(one, span))),
     )
     .map((note) => note.text);
 }

@@ -1,10 +1,11 @@
-/** Brings the logs of a job onto one clock before they are weighed. */
+/** Makes the logs of a job ready to be weighed: without their wild rows, on one clock. */
 
 import { setClock } from './clock';
 import { type ClockOffset, clockOffset } from './clockOffset';
 import { cellsSeenBy } from '../system/bankOf';
 import type { System } from '../system/schema';
 import { timelineOf, type Timeline } from './timeline';
+import { type WildRows, withoutWildRows } from './wildRows';
 
 /** A log whose clock was found to be off. */
 export interface FoundClock {
@@ -17,6 +18,8 @@ export interface FoundClock {
 export interface Aligned extends Timeline {
   /** What was found and set right; empty when the clocks agree, or nothing sure can be said. */
   clocks: FoundClock[];
+  /** What was left out of which log. */
+  wild: WildRows[];
 }
 
 /** The log that the others are held against: the monitor's, else the BMS's, else the first. */
@@ -24,7 +27,11 @@ export const referenceLog = <Log extends { device: string }>(series: readonly Lo
   series.find((one) => one.device === 'monitor') ?? series.find((one) => one.device === 'bms') ?? series[0];
 
 /** @param system tells which logs see the same cells: the halves of a bank have no voltage in common to hold two clocks together by */
-export function alignClocks(timeline: Timeline, system?: Pick<System, 'sources' | 'monitor'>): Aligned {
+export function alignClocks(
+  logged: Timeline,
+  system?: Pick<System, 'sources' | 'monitor' | 'bank'>,
+): Aligned {
+  const { timeline, wild } = withoutWild(logged, system?.bank.capacityAh ?? null);
   const sees = (device: string) => (system ? cellsSeenBy(system, device) : 'bank');
   const clocks: FoundClock[] = [];
   const series = timeline.series.map((one) => {
@@ -39,5 +46,18 @@ export function alignClocks(timeline: Timeline, system?: Pick<System, 'sources' 
       time: setClock(one.time, null, { timeZone: 'UTC', offsetSeconds: ms / 1000, secondsPerDay }),
     };
   });
-  return { ...(clocks.length > 0 ? timelineOf(series) : timeline), clocks };
+  return { ...(clocks.length > 0 ? timelineOf(series) : timeline), clocks, wild };
+}
+
+function withoutWild(
+  timeline: Timeline,
+  capacityAh: number | null,
+): { timeline: Timeline; wild: WildRows[] } {
+  const sane = timeline.series.map((one) => withoutWildRows(one, capacityAh));
+  return {
+    timeline: sane.some(({ series }, k) => series !== timeline.series[k])
+      ? { ...timeline, series: sane.map(({ series }) => series) }
+      : timeline,
+    wild: sane.flatMap(({ wild }) => wild ?? []),
+  };
 }

@@ -8,6 +8,7 @@ import { scaleDisagrees, signDisagrees } from './currents';
 import { gaps, sampledTooCoarsely } from './gaps';
 import type { TrustInput, TrustNote } from './note';
 import { stuckValue, voltageDisagrees } from './voltages';
+import { wildValues } from './wildValues';
 
 export type { TrustCode, TrustNote } from './note';
 
@@ -19,6 +20,7 @@ const CHECKS: readonly ((input: TrustInput) => TrustNote[])[] = [
   stuckValue,
   sampledTooCoarsely,
   gaps,
+  wildValues,
 ];
 
 export function judgeTrust(system: System, timeline: Aligned): TrustNote[] {

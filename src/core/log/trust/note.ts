@@ -10,6 +10,7 @@ export type TrustCode =
   | 'sign-disagrees'
   | 'scale-disagrees'
   | 'gaps'
+  | 'wild-values'
   | 'stuck-value'
   | 'voltage-disagrees'
   | 'sampled-too-coarsely';

@@ -203,6 +203,25 @@ test('a monitor that stands still for a day and a half while the charger moves i
   }
 });
 
+test('polls that failed and were written as zeros are told, and nothing is judged by them', () => {
+  for (const site of sites) {
+    const polled = changed(site, isMonitor, (one) => ({
+      ...one,
+      channels: Object.fromEntries(
+        Object.entries(one.channels).map(([name, column]) => [
+          name,
+          (column as Float32Array).map((value, i) => (i % 700 === 350 ? 0 : value)),
+        ]),
+      ),
+    }));
+    expect(codes(polled)).toEqual(['wild-values']);
+    const aligned = alignClocks(timelineOf(polled.series), site.system);
+    const volts = aligned.series.flatMap((one) => [...(one.channels.battery_voltage ?? [])]);
+    expect(volts.length).toBeGreaterThan(1000);
+    expect(Math.min(...volts)).toBeGreaterThan(0);
+  }
+});
+
 test('a log with a sample every quarter of an hour is said to be too coarse', () => {
   const site = sites[0]!;
   const thin = changed(site, isMonitor, (one) => {

@@ -1,0 +1,170 @@
+/**
+ * Rows that no battery can have made: a poll that failed and was written as zeros, a voltage three times itself for a row, the value by which
+ * a sensor says that it is broken. They stay in the recording, and nothing is judged by them.
+ */
+
+import { mergeSpans, MINUTE, type Span } from '../quantity/span';
+import { type Channel, channelInfo, cellNumber, type Series } from './channels';
+import { gapLimit, medianStep } from './grid';
+
+/** What is left out of a log. */
+export interface WildRows {
+  device: string;
+  count: number;
+  /** From the row before to the row after each. */
+  spans: Span[];
+}
+
+/** A wild value lasts no more rows than this: what lasts longer has happened. */
+const MOST_ROWS = 2;
+/** Of the voltage before: no load takes a battery so low for a row and no charger lifts it so high. */
+const VOLTS = { below: 0.3, above: 1.7 };
+/** How well the voltages before and after a wild row agree, share. */
+const AGREE = 0.1;
+/** What has let go does not take hold again so soon, ms. */
+const SOON = 4 * MINUTE;
+/** Times the capacity: no battery gives or takes such a current, 1/h. Where more than this share of the rows says so, it is the unit. */
+const MOST_RATE = 20;
+const MOST_SHARE = 0.01;
+/** What there can be, and how far from both its neighbours a value is wild that agree with each other. */
+const SENSED: Record<string, { least: number; most: number; leap: number; agree: number }> = {
+  '°C': { least: -60, most: 120, leap: 15, agree: 3 },
+  '%': { least: -1, most: 110, leap: 20, agree: 3 },
+};
+
+interface Marking {
+  series: Series;
+  /** A longer step is a gap, over which nothing can be compared; ms. */
+  gap: number;
+  /** 1 where a row is wild. */
+  isWild: Uint8Array;
+}
+
+/** @param capacityAh null where it is not known: then no current is too large. */
+export function withoutWildRows(
+  series: Series,
+  capacityAh: number | null,
+): { series: Series; wild: WildRows | null } {
+  const sane = withinSense(series);
+  const { time } = sane;
+  const marking: Marking = {
+    series: sane,
+    gap: gapLimit(medianStep(time)),
+    isWild: new Uint8Array(time.length),
+  };
+  for (const [channel, values] of Object.entries(sane.channels) as [Channel, Float32Array][]) {
+    const { unit } = channelInfo(channel);
+    if (unit === 'V' && channel !== 'load_voltage' && channel !== 'source_input_voltage')
+      markVolts(marking, channel, values);
+    else if (SENSED[unit]) markLeaps(marking, values, SENSED[unit]);
+    else if (unit === 'A' && capacityAh !== null) markRates(marking, values, MOST_RATE * capacityAh);
+  }
+  const kept: number[] = [];
+  const spans: Span[] = [];
+  marking.isWild.forEach((wild, i) => {
+    if (!wild) kept.push(i);
+    else spans.push({ from: time[Math.max(0, i - 1)]!, to: time[Math.min(i + 1, time.length - 1)]! });
+  });
+  if (spans.length === 0) return { series: sane, wild: null };
+  return {
+    series: {
+      ...sane,
+      time: Float64Array.from(kept, (i) => time[i]!),
+      channels: Object.fromEntries(
+        Object.entries(sane.channels).map(([channel, values]) => [
+          channel,
+          Float32Array.from(kept, (i) => values![i]!),
+        ]),
+      ),
+    },
+    wild: { device: series.device, count: spans.length, spans: mergeSpans(spans) },
+  };
+}
+
+/** Without the values that no sensor of its kind reads: they may last for weeks, and the rest of their rows is good. */
+function withinSense(series: Series): Series {
+  let channels = series.channels;
+  for (const [channel, values] of Object.entries(channels) as [Channel, Float32Array][]) {
+    const sensed = SENSED[channelInfo(channel).unit];
+    if (!sensed || !values.some((one) => one < sensed.least || one > sensed.most)) continue;
+    const sane = values.map((one) => (one < sensed.least || one > sensed.most ? NaN : one));
+    channels = { ...channels, [channel]: sane };
+  }
+  return channels === series.channels ? series : { ...series, channels };
+}
+
+function markVolts({ series, gap, isWild }: Marking, channel: Channel, values: Float32Array): void {
+  const { time } = series;
+  /** The row before. */
+  let last = -1;
+  for (let i = 0; i < values.length; i++) {
+    const volts = values[i]!;
+    if (volts !== volts) continue;
+    const before = last < 0 ? NaN : values[last]!;
+    if (!(volts < VOLTS.below * before) && !(volts > VOLTS.above * before)) {
+      last = i;
+      continue;
+    }
+    const next = nextLike(values, i, before);
+    const isNear = next !== null && time[i]! - time[last]! <= gap && time[next]! - time[next - 1]! <= gap;
+    if (isNear && (volts > before || !mayHaveLetGo(series, channel, last, i, next))) isWild.fill(1, i, next);
+    last = isNear ? next : i;
+    if (isNear) i = next;
+  }
+}
+
+/** The next row with the voltage of before; null where it comes too late, or there was none before. */
+function nextLike(values: Float32Array, i: number, before: number): number | null {
+  if (!(before > 0)) return null;
+  for (let k = i + 1; k <= i + MOST_ROWS; k++) if (Math.abs(values[k]! - before) <= AGREE * before) return k;
+  return null;
+}
+
+/**
+ * Whether a voltage that is gone for a row may be a battery that was disconnected. It is none where a current went on, where what has
+ * nothing to do with current stands at nothing too, or where all of it came and went sooner than anything takes hold again.
+ */
+function mayHaveLetGo(series: Series, channel: Channel, last: number, at: number, next: number): boolean {
+  if (cellNumber(channel) !== null) return false;
+  const { time, channels } = series;
+  const amps = channels.battery_current ?? channels.source_current;
+  if (amps && Math.abs(amps[at]!) > 0.3 * Math.max(Math.abs(amps[last]!), Math.abs(amps[next]!)))
+    return false;
+  const failed = (Object.entries(channels) as [Channel, Float32Array][]).some(
+    ([one, values]) =>
+      (SENSED[channelInfo(one).unit] || cellNumber(one) !== null) &&
+      values[at] === 0 &&
+      Math.abs(values[last]!) > 1 &&
+      Math.abs(values[next]!) > 1,
+  );
+  if (failed) return false;
+  // A start that trips a protection draws far more before than after.
+  const tripped = amps !== undefined && -amps[last]! > 2 * Math.abs(amps[next]!) && amps[at] === 0;
+  return tripped || time[next]! - time[last]! > SOON;
+}
+
+/** Values that leap away for a row and come back. */
+function markLeaps(
+  { series: { time }, gap, isWild }: Marking,
+  values: Float32Array,
+  { leap, agree }: { leap: number; agree: number },
+): void {
+  for (let i = 1; i + 1 < values.length; i++) {
+    const before = values[i - 1]!;
+    const after = values[i + 1]!;
+    if (
+      Math.abs(values[i]! - before) > leap &&
+      Math.abs(values[i]! - after) > leap &&
+      Math.abs(before - after) <= agree &&
+      time[i]! - time[i - 1]! <= gap &&
+      time[i + 1]! - time[i]! <= gap
+    )
+      isWild[i] = 1;
+  }
+}
+
+function markRates({ isWild }: Marking, amps: Float32Array, most: number): void {
+  const wild: number[] = [];
+  for (let i = 0; i < amps.length; i++) if (Math.abs(amps[i]!) > most) wild.push(i);
+  if (wild.length <= MOST_SHARE * amps.length) for (const i of wild) isWild[i] = 1;
+}
