@@ -9,7 +9,7 @@ const config = {
   testEnvironment: 'node',
   globalSetup: '<rootDir>/tests/support/keepMade.mjs',
   // A test waits for a database, or reads a month of a log: on a busy machine that may take long.
-  testTimeout: 60_000,
+  testTimeout: 180_000,
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   transform: {
     '^.+\\.tsx?$': [

@@ -59,7 +59,7 @@ describe('a photo', () => {
     const started = performance.now();
     expect(await smallPhoto(huge)).toBeNull();
     expect(performance.now() - started).toBeLessThan(1000);
-  }, 30_000);
+  });
 
   test('loses where and when it was taken', async () => {
     const tagged = await sharp(await picture('jpeg'))

@@ -33,7 +33,7 @@ const NOW = '2026-10-26T15:10:00.000Z';
     ({ store, release } = await takeTestStore());
     // The routes open a store of their own on the same database.
     process.env.DATABASE_URL = testDatabaseUrl;
-  }, 60_000);
+  });
   beforeEach(async () => {
     await store.deleteFrom('systems').execute();
     systemId = await insertSystem(store, system);

@@ -46,7 +46,7 @@ import { log, MINUTE, pause, takingIn } from '../../tests/support/takingIn';
       expect(states.sort()).toEqual(['asking', 'done']);
     }
     expect(await listRecordings(at.store, at.stored.id)).toHaveLength(5);
-  }, 60_000);
+  });
 
   test('the database itself lets no two logs of a device overlap', async () => {
     await send(log(0, 100, 25), 'done');
@@ -147,7 +147,7 @@ import { log, MINUTE, pause, takingIn } from '../../tests/support/takingIn';
     expect(await takePart(at.store, half.id, 100, bytes.subarray(100))).toEqual({ received: bytes.length });
     await until(half.id, 'done');
     expect(await listRecordings(at.store, at.stored.id)).toHaveLength(3);
-  }, 30_000);
+  });
 
   test('a log that runs astray asks, and is read as answered', async () => {
     const rows = log(0, 300, 25).toString().split('\n');

@@ -39,7 +39,7 @@ import { startWorker } from './worker';
 
   beforeAll(async () => {
     ({ store, release } = await takeTestStore());
-  }, 60_000);
+  });
   beforeEach(() => store.deleteFrom('systems').execute());
   afterAll(async () => {
     await endThreads();
@@ -138,7 +138,7 @@ import { startWorker } from './worker';
     expect(await findings(from)).not.toBe(await findings(id));
     expect(await setRecordingRemoved(store, one!.id, false)).toBe('done');
     expect(await findings(from)).toBe(await findings(id));
-  }, 60_000);
+  });
 
   describe('a bundle of which something would be left out', () => {
     const broken = () => {
@@ -195,6 +195,6 @@ import { startWorker } from './worker';
       }
       expect(await jobs()).toBe(before);
       expect(await store.selectFrom('intakes').select('id').execute()).toEqual([]);
-    }, 30_000);
+    });
   });
 });

@@ -24,7 +24,7 @@ const seen = records.visit![0]!;
 
   beforeAll(async () => {
     ({ store, release } = await takeTestStore());
-  }, 60_000);
+  });
   beforeEach(async () => {
     await store.deleteFrom('systems').execute();
     systemId = await insertSystem(store, system);

@@ -70,7 +70,7 @@ const newRecording = (jobId: string, of: Series, sha256 = 'a'.repeat(64)) => ({
 
   beforeAll(async () => {
     ({ store, release } = await takeTestStore());
-  }, 60_000);
+  });
   afterAll(() => release());
   beforeEach(async () => {
     await store.deleteFrom('systems').execute();

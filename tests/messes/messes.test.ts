@@ -86,7 +86,7 @@ describe('whatever is done to a file', () => {
       ),
       { numRuns: 400 },
     );
-  }, 60_000);
+  });
 
   test('the order of the columns, the delimiter and the decimal sign change nothing', async () => {
     const rows = Array.from({ length: 12 }, (_, i) => [
@@ -140,5 +140,5 @@ describe('whatever is done to a file', () => {
         'UTC',
       ),
     ).toThrow(NotALog);
-  }, 60_000);
+  });
 });

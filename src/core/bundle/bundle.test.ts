@@ -39,7 +39,7 @@ test('a folder, its zip, a zip with a folder in it and gzipped logs give the sam
     [...files()].map(([path, bytes]) => [path, path.endsWith('.csv') ? gzipSync(bytes) : bytes]),
   );
   expect(await findings(asFiles(zipped))).toBe(plain);
-}, 30_000);
+});
 
 test('what is wrong with the descriptor is told', async () => {
   const as = (text: string) =>

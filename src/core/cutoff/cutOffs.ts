@@ -29,9 +29,13 @@ function drawnBefore(loads: readonly LoadCurrent[], { at, by }: CutOff): number 
   return mean(load.amps.subarray(firstAtOrAfter(load.time, at - DAY), firstAtOrAfter(load.time, at)));
 }
 
+/** The error of the zero that counting is sure of, A: taken off where it is not, it makes a load out of nothing. */
+const sureZero = ({ offsetA: { value, deviation } }: Counting): number =>
+  Math.abs(value) > 2 * deviation ? value : 0;
+
 export function cutOffsOf(system: KnownSystem, logs: Timeline, counting: Counting | null): CutOffs {
   const timeline = asWholeBank(system, logs);
-  const loads = loadCurrents(system, timeline, counting?.offsetA.value ?? 0);
+  const loads = loadCurrents(system, timeline, counting ? sureZero(counting) : 0);
   const heat = anyLogWith(timeline, 'battery_temperature')?.channels.battery_temperature ?? [];
   const list = findCutOffs(system, timeline, loads, counting);
   const around = aroundReader(timeline, loads);
