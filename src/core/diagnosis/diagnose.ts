@@ -129,8 +129,12 @@ export function conclude(
   };
 }
 
-/** What nothing was judged by is no caveat: it is said on its own. */
-const LEFT_OUT: readonly string[] = ['gaps', 'wild-values'] satisfies TrustNote['code'][];
+/** What nothing was judged by, and how a log is written, are said on their own and are no caveats. */
+const NO_CAVEATS: readonly string[] = [
+  'gaps',
+  'wild-values',
+  'written-on-change',
+] satisfies TrustNote['code'][];
 
 /** Notes of trust that lie on the spans that the evidence comes from. */
 function caveatsOf(evidence: readonly Evidence[], trust: readonly TrustNote[]): string[] {
@@ -138,7 +142,8 @@ function caveatsOf(evidence: readonly Evidence[], trust: readonly TrustNote[]): 
   return trust
     .filter(
       (note) =>
-        !LEFT_OUT.includes(note.code) && note.spans.some((one) => spans.some((span) => overlaps(one, span))),
+        !NO_CAVEATS.includes(note.code) &&
+        note.spans.some((one) => spans.some((span) => overlaps(one, span))),
     )
     .map((note) => note.text);
 }

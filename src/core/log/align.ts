@@ -1,9 +1,11 @@
-/** Makes the logs of a job ready to be weighed: without their wild rows, on one clock. */
+/** Makes the logs of a job ready to be weighed: without their wild rows, with their holes closed, on one clock. */
 
 import { setClock } from './clock';
 import { type ClockOffset, clockOffset } from './clockOffset';
 import { cellsSeenBy } from '../system/bankOf';
 import type { System } from '../system/schema';
+import { withoutHoles } from './holes';
+import { heldBetween } from './onChange';
 import { timelineOf, type Timeline } from './timeline';
 import { type WildRows, withoutWildRows } from './wildRows';
 
@@ -20,6 +22,8 @@ export interface Aligned extends Timeline {
   clocks: FoundClock[];
   /** What was left out of which log. */
   wild: WildRows[];
+  /** Devices whose logs are written when something changes. */
+  onChange: string[];
 }
 
 /** The log that the others are held against: the monitor's, else the BMS's, else the first. */
@@ -31,7 +35,7 @@ export function alignClocks(
   logged: Timeline,
   system?: Pick<System, 'sources' | 'monitor' | 'bank'>,
 ): Aligned {
-  const { timeline, wild } = withoutWild(logged, system?.bank.capacityAh ?? null);
+  const { timeline, wild, onChange } = madeReady(logged, system?.bank.capacityAh ?? null);
   const sees = (device: string) => (system ? cellsSeenBy(system, device) : 'bank');
   const clocks: FoundClock[] = [];
   const series = timeline.series.map((one) => {
@@ -46,18 +50,23 @@ export function alignClocks(
       time: setClock(one.time, null, { timeZone: 'UTC', offsetSeconds: ms / 1000, secondsPerDay }),
     };
   });
-  return { ...(clocks.length > 0 ? timelineOf(series) : timeline), clocks, wild };
+  return { ...(clocks.length > 0 ? timelineOf(series) : timeline), clocks, wild, onChange };
 }
 
-function withoutWild(
+/** Each log without its wild rows, and with every channel in every row in which it was known. */
+function madeReady(
   timeline: Timeline,
   capacityAh: number | null,
-): { timeline: Timeline; wild: WildRows[] } {
-  const sane = timeline.series.map((one) => withoutWildRows(one, capacityAh));
-  return {
-    timeline: sane.some(({ series }, k) => series !== timeline.series[k])
-      ? { ...timeline, series: sane.map(({ series }) => series) }
-      : timeline,
-    wild: sane.flatMap(({ wild }) => wild ?? []),
-  };
+): { timeline: Timeline; wild: WildRows[]; onChange: string[] } {
+  const wild: WildRows[] = [];
+  const onChange: string[] = [];
+  const series = timeline.series.map((one) => {
+    const sane = withoutWildRows(one, capacityAh);
+    if (sane.wild) wild.push(sane.wild);
+    const held = heldBetween(sane.series);
+    if (held) onChange.push(one.device);
+    return held ?? withoutHoles(sane.series);
+  });
+  const isSame = series.every((one, k) => one === timeline.series[k]);
+  return { timeline: isSame ? timeline : { ...timeline, series }, wild, onChange };
 }

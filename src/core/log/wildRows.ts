@@ -6,6 +6,7 @@
 import { mergeSpans, MINUTE, type Span } from '../quantity/span';
 import { type Channel, channelInfo, cellNumber, type Series } from './channels';
 import { gapLimit, medianStep } from './grid';
+import { stepOf, writtenRows } from './holes';
 
 /** What is left out of a log. */
 export interface WildRows {
@@ -34,8 +35,8 @@ const SENSED: Record<string, { least: number; most: number; leap: number; agree:
 
 interface Marking {
   series: Series;
-  /** A longer step is a gap, over which nothing can be compared; ms. */
-  gap: number;
+  /** A longer step between rows like these is a gap, over which nothing can be compared; ms. */
+  gap: (rows: Int32Array) => number;
   /** 1 where a row is wild. */
   isWild: Uint8Array;
 }
@@ -49,7 +50,7 @@ export function withoutWildRows(
   const { time } = sane;
   const marking: Marking = {
     series: sane,
-    gap: gapLimit(medianStep(time)),
+    gap: (rows) => gapLimit(rows.length === time.length ? medianStep(time) : stepOf(time, rows)),
     isWild: new Uint8Array(time.length),
   };
   for (const [channel, values] of Object.entries(sane.channels) as [Channel, Float32Array][]) {
@@ -95,28 +96,27 @@ function withinSense(series: Series): Series {
 
 function markVolts({ series, gap, isWild }: Marking, channel: Channel, values: Float32Array): void {
   const { time } = series;
-  /** The row before. */
-  let last = -1;
-  for (let i = 0; i < values.length; i++) {
-    const volts = values[i]!;
-    if (volts !== volts) continue;
-    const before = last < 0 ? NaN : values[last]!;
-    if (!(volts < VOLTS.below * before) && !(volts > VOLTS.above * before)) {
-      last = i;
-      continue;
-    }
-    const next = nextLike(values, i, before);
-    const isNear = next !== null && time[i]! - time[last]! <= gap && time[next]! - time[next - 1]! <= gap;
-    if (isNear && (volts > before || !mayHaveLetGo(series, channel, last, i, next))) isWild.fill(1, i, next);
-    last = isNear ? next : i;
-    if (isNear) i = next;
+  const rows = writtenRows(values);
+  const limit = gap(rows);
+  const isSoon = (k: number) => time[rows[k]!]! - time[rows[k - 1]!]! <= limit;
+  for (let k = 1; k < rows.length; k++) {
+    const volts = values[rows[k]!]!;
+    const before = values[rows[k - 1]!]!;
+    if (volts >= VOLTS.below * before && volts <= VOLTS.above * before) continue;
+    const next = nextLike(values, rows, k, before);
+    if (next === null || !isSoon(k) || !isSoon(next)) continue;
+    const around = { last: rows[k - 1]!, at: rows[k]!, next: rows[next]! };
+    if (volts > before || !mayHaveLetGo(series, channel, around))
+      for (let i = k; i < next; i++) isWild[rows[i]!] = 1;
+    k = next;
   }
 }
 
-/** The next row with the voltage of before; null where it comes too late, or there was none before. */
-function nextLike(values: Float32Array, i: number, before: number): number | null {
+/** Which of the rows that follow has the voltage of before again; null where it comes too late. */
+function nextLike(values: Float32Array, rows: Int32Array, k: number, before: number): number | null {
   if (!(before > 0)) return null;
-  for (let k = i + 1; k <= i + MOST_ROWS; k++) if (Math.abs(values[k]! - before) <= AGREE * before) return k;
+  for (let next = k + 1; next <= k + MOST_ROWS; next++)
+    if (Math.abs(values[rows[next]!]! - before) <= AGREE * before) return next;
   return null;
 }
 
@@ -124,9 +124,12 @@ function nextLike(values: Float32Array, i: number, before: number): number | nul
  * Whether a voltage that is gone for a row may be a battery that was disconnected. It is none where a current went on, where what has
  * nothing to do with current stands at nothing too, or where all of it came and went sooner than anything takes hold again.
  */
-function mayHaveLetGo(series: Series, channel: Channel, last: number, at: number, next: number): boolean {
+function mayHaveLetGo(
+  { time, channels }: Series,
+  channel: Channel,
+  { last, at, next }: { last: number; at: number; next: number },
+): boolean {
   if (cellNumber(channel) !== null) return false;
-  const { time, channels } = series;
   const amps = channels.battery_current ?? channels.source_current;
   if (amps && Math.abs(amps[at]!) > 0.3 * Math.max(Math.abs(amps[last]!), Math.abs(amps[next]!)))
     return false;
@@ -149,17 +152,20 @@ function markLeaps(
   values: Float32Array,
   { leap, agree }: { leap: number; agree: number },
 ): void {
-  for (let i = 1; i + 1 < values.length; i++) {
-    const before = values[i - 1]!;
-    const after = values[i + 1]!;
+  const rows = writtenRows(values);
+  const limit = gap(rows);
+  for (let k = 1; k + 1 < rows.length; k++) {
+    const [last, at, next] = [rows[k - 1]!, rows[k]!, rows[k + 1]!];
+    const before = values[last]!;
+    const after = values[next]!;
     if (
-      Math.abs(values[i]! - before) > leap &&
-      Math.abs(values[i]! - after) > leap &&
+      Math.abs(values[at]! - before) > leap &&
+      Math.abs(values[at]! - after) > leap &&
       Math.abs(before - after) <= agree &&
-      time[i]! - time[i - 1]! <= gap &&
-      time[i + 1]! - time[i]! <= gap
+      time[at]! - time[last]! <= limit &&
+      time[next]! - time[at]! <= limit
     )
-      isWild[i] = 1;
+      isWild[at] = 1;
   }
 }
 

@@ -8,7 +8,7 @@ import { scaleDisagrees, signDisagrees } from './currents';
 import { gaps, sampledTooCoarsely } from './gaps';
 import type { TrustInput, TrustNote } from './note';
 import { stuckValue, voltageDisagrees } from './voltages';
-import { wildValues } from './wildValues';
+import { wildValues, writtenOnChange } from './readied';
 
 export type { TrustCode, TrustNote } from './note';
 
@@ -21,6 +21,7 @@ const CHECKS: readonly ((input: TrustInput) => TrustNote[])[] = [
   sampledTooCoarsely,
   gaps,
   wildValues,
+  writtenOnChange,
 ];
 
 export function judgeTrust(system: System, timeline: Aligned): TrustNote[] {

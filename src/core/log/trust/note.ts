@@ -11,6 +11,7 @@ export type TrustCode =
   | 'scale-disagrees'
   | 'gaps'
   | 'wild-values'
+  | 'written-on-change'
   | 'stuck-value'
   | 'voltage-disagrees'
   | 'sampled-too-coarsely';
