@@ -19,6 +19,8 @@ describe('an empty lead battery', () => {
     expect(one!.kind).toBe('rest');
     expect(one!.charge).toBeGreaterThan(0.3);
     expect(emptyAnchors(agm, grid, even(-1), even(12.2))).toEqual([]);
+    // A row that lacks the voltage says nothing.
+    expect(emptyAnchors(agm, grid, even(-3), even(NaN))).toEqual([]);
   });
 
   test('lithium keeps its own', () => {

@@ -153,7 +153,8 @@ export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vo
     const perBlock = volts[cell]! / blocks;
     const at = cellStart(grid, cell);
     const drawn = part < -0.002 && part > (lead ? -0.08 : -0.3);
-    if (!drawn || perBlock > (lead ? leadKnee(part) : 11.6) || perBlock < 6 || at - last < EVERY) continue;
+    const isLow = perBlock >= 6 && perBlock <= (lead ? leadKnee(part) : 11.6);
+    if (!drawn || !isLow || at - last < EVERY) continue;
     // The higher it stands as it comes to the knee, the more is left below it.
     const charge = lead ? EMPTY.charge + LEAD_KNEE.left * Math.max(0, perBlock - LEAD_KNEE.atLeast) : 0.04;
     found.push({ kind: 'empty', at, until: at, charge, deviation: lead ? EMPTY.deviation : 0.04 });

@@ -38,10 +38,15 @@ export function throughOf(time: Float64Array, amps: ArrayLike<number>, grid: Gri
   };
   const gaps: { cell: number; hours: number }[] = [];
   const limit = gapLimit(medianStep(time));
-  for (let i = 1; i < time.length; i++) {
-    const ms = time[i]! - time[i - 1]!;
-    const middle = (amps[i]! + amps[i - 1]!) / 2;
-    if (middle !== middle) continue;
+  /** The sample before that has a current: one that lacks it hides as much as one that was not written. */
+  let last = -1;
+  for (let i = 0; i < time.length; i++) {
+    if (amps[i]! !== amps[i]!) continue;
+    const before = last;
+    last = i;
+    if (before < 0) continue;
+    const ms = time[i]! - time[before]!;
+    const middle = (amps[i]! + amps[before]!) / 2;
     const cell = cellOf(grid, ms > limit ? time[i]! : time[i]! - ms / 2);
     if (cell < 0 || cell >= count) continue;
     const hours = ms / HOUR;
