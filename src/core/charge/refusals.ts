@@ -36,23 +36,26 @@ export function refusalsOf(
   const limit = gapLimit(medianStep(time));
   const refusals: Refusal[] = [];
   let from = -1;
+  let beginSeen = false;
   const close = (to: number) => {
     if (from >= 0 && time[to]! - time[from]! >= LEAST)
-      refusals.push({
-        from: time[from]!,
-        to: time[to]!,
-        beginSeen: from > 0 && time[from]! - time[from - 1]! <= limit,
-        ...momentOf(log, from, timeline),
-      });
+      refusals.push({ from: time[from]!, to: time[to]!, beginSeen, ...momentOf(log, from, timeline) });
     from = -1;
   };
+  /** The sample before in which it was written. */
+  let known = -1;
   for (let i = 0; i < time.length; i++) {
-    if (i > 0 && time[i]! - time[i - 1]! > limit) close(i - 1);
-    if (allowed[i]! < 0.5) {
-      if (from < 0) from = i;
-    } else close(i);
+    if (allowed[i]! !== allowed[i]!) continue;
+    const isNext = known >= 0 && time[i]! - time[known]! <= limit;
+    if (known >= 0 && !isNext) close(known);
+    known = i;
+    if (allowed[i]! >= 0.5) close(i);
+    else if (from < 0) {
+      from = i;
+      beginSeen = isNext;
+    }
   }
-  if (time.length > 0) close(time.length - 1);
+  if (known >= 0) close(known);
   return refusals;
 }
 

@@ -1,5 +1,6 @@
 /** Rows that lack some of their values: a log whose columns are not all written at once is read as if they were. */
 
+import { MINUTE } from '../quantity/span';
 import { type Channel, channelInfo, type Series } from './channels';
 import { gapLimit, medianStep } from './grid';
 
@@ -17,28 +18,37 @@ export const stepOf = (time: Float64Array, rows: Int32Array): number =>
 
 /** Fewer values than this have no step of their own. */
 const FEWEST = 10;
+/** A stage or a flag stays what it was for so long, whatever its step, ms: it changes when something happens. */
+const STAYS = 30 * MINUTE;
 
 /**
  * Each channel with its holes closed, where they are no longer than a gap of its own would be: a measured value goes straight on to the
- * next, a stage, a flag or a percentage stays what it was. The same series where nothing was to be closed.
+ * next, a percentage stays what it was; a stage or a flag does so for longer. The same series where nothing was to be closed.
  */
 export function withoutHoles(series: Series): Series {
   let channels = series.channels;
   for (const [channel, values] of Object.entries(series.channels) as [Channel, Float32Array][]) {
     if (!values.some((one) => one !== one)) continue;
-    const closed = closeHoles(series.time, values, goesOn(channel));
+    const { unit } = channelInfo(channel);
+    const closed = closeHoles(series.time, values, GOES_ON.includes(unit), unit === '' ? STAYS : 0);
     if (closed) channels = { ...channels, [channel]: closed };
   }
   return channels === series.channels ? series : { ...series, channels };
 }
 
-/** Whether a value between two others lies between them. */
-const goesOn = (channel: Channel): boolean => ['V', 'A', 'W', '°C'].includes(channelInfo(channel).unit);
+/** Units of which a value between two others lies between them. */
+const GOES_ON: readonly string[] = ['V', 'A', 'W', '°C'];
 
-function closeHoles(time: Float64Array, values: Float32Array, isStraight: boolean): Float32Array | null {
+/** @param least ms for which a hole is closed though it is longer than a gap */
+function closeHoles(
+  time: Float64Array,
+  values: Float32Array,
+  isStraight: boolean,
+  least: number,
+): Float32Array | null {
   const rows = writtenRows(values);
   if (rows.length < FEWEST) return null;
-  const limit = gapLimit(stepOf(time, rows));
+  const limit = Math.max(least, gapLimit(stepOf(time, rows)));
   const closed = values.slice();
   for (let k = 1; k < rows.length; k++) {
     const [from, to] = [rows[k - 1]!, rows[k]!];
