@@ -53,3 +53,20 @@ test('hours that are dead in one log are left out of both: the mean of the other
   expect(found).toMatchObject({ sure: false });
   expect(found.unshifted).toBeGreaterThan(0.95);
 });
+
+test('a log written every five minutes that is seven minutes late is sure where that makes it agree far better; four minutes may be how it stamps its means', () => {
+  // Clouds: the voltage sways within half an hour to an hour and a half, and never the same way twice.
+  const sway = (minute: number) =>
+    12.9 +
+    [31, 43, 67, 89].reduce((sum, period) => sum + 0.15 * Math.sin((2 * Math.PI * minute) / period), 0);
+  const slow = (lateMinutes: number): Series => {
+    const time = Float64Array.from({ length: (DAYS * DAY_MINUTES) / 5 }, (_, i) => 5 * i * MINUTE);
+    const volts = Float32Array.from(time, (ms) => sway(ms / MINUTE - lateMinutes));
+    return { device: 'charger', time, channels: { source_voltage: volts } };
+  };
+  const monitor = log('monitor', sway);
+  const [seven, four] = [clockOffset(monitor, slow(7))!, clockOffset(monitor, slow(4))!];
+  expect(seven.sure).toBe(true);
+  expect(Math.abs(seven.ms / MINUTE + 7)).toBeLessThan(1.5);
+  expect(four.sure).toBe(false);
+});

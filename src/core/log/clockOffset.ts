@@ -39,6 +39,10 @@ const ENOUGH = [
   { agree: 0.5, better: 0.25, distinct: 0.25 },
 ];
 
+/** A shift counts from so many samples on; where the logs agree better by so much, from fewer. Less may be how a device stamps its means. */
+const WORTH = { usual: 1.5, plain: 1 };
+const PLAINLY = 0.15;
+
 export const voltsOf = ({ channels }: Series): Float32Array | undefined =>
   channels.battery_voltage ?? channels.source_voltage ?? channels.load_voltage;
 
@@ -134,7 +138,8 @@ function heldTogether(
   const unshifted = correlationsBetween(two, window, fine, [0])[0]!.r;
   const distinct = Math.max(0, peak.r - elsewhere);
   const middle = vertex(near, peak);
-  const worth = Math.max(2 * MINUTE, 1.5 * slower);
+  const isPlain = peak.r - unshifted >= PLAINLY;
+  const worth = Math.max(2 * MINUTE, (isPlain ? WORTH.plain : WORTH.usual) * slower);
   const drift = driftOf((span) => {
     const points = correlationsBetween(
       two,
