@@ -11,7 +11,8 @@ import { pathDropOf } from './pathDrop';
 import { refusalsOf } from './refusals';
 import { slopeOf } from './slope';
 import { AT } from './states';
-import { type ChargeView, resolutionOf } from './view';
+import { resolutionOf } from '../log/resolution';
+import type { ChargeView } from './view';
 import { drawnView } from '../../../tests/support/drawnView';
 
 const DAY_MINUTES = 1440;

@@ -4,7 +4,6 @@
  * is seen through the monitor alone.
  */
 
-import { quantile } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { bankOf } from '../system/bankOf';
 import { blocksInSeries } from '../system/chemistry';
@@ -15,6 +14,7 @@ import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid'
 import { spanOf } from '../log/channels';
 import type { Current } from './moves';
 import { currentOfOtherHalf } from '../log/otherHalf';
+import { resolutionOf } from '../log/resolution';
 import { anyLogWith, batteryCurrent, logOf, type Timeline } from '../log/timeline';
 
 /** The current of other sources together; NaN where one of their logs is silent. */
@@ -177,29 +177,6 @@ function othersOf(system: KnownSystem, timeline: Timeline, id: string | null, gr
 /** Mains and engines give what they can: what steadily gives less is holding a voltage. The sun may simply be low. */
 export const isConstant = (kind: Source['kind'] | undefined): boolean =>
   kind === 'mains' || kind === 'generator';
-
-/** Scatter of second differences whose median or fifth is taken, in standard deviations of one value. */
-const MEDIAN_OF_SECONDS = Math.sqrt(6) / 1.4826;
-const FIFTH_OF_SECONDS = Math.sqrt(6) * 0.2533;
-/** Loads that switch faster than the logger writes make the median so many times what the calmest moments show. */
-const SWITCHING = 3;
-
-/** Quantum of a meter, and its noise as one standard deviation: the quantum as a uniform error, joined by the scatter of second differences. */
-export function resolutionOf(values: Float32Array): { quantum: number; noise: number } {
-  const stride = Math.max(1, Math.floor(values.length / 20_000));
-  const seconds: number[] = [];
-  const steps: number[] = [];
-  for (let i = 2; i < values.length; i += stride) {
-    const step = Math.abs(values[i]! - values[i - 1]!);
-    if (step > 1e-6) steps.push(step);
-    seconds.push(Math.abs(values[i]! - 2 * values[i - 1]! + values[i - 2]!));
-  }
-  const quantum = steps.length > 0 ? quantile(steps, 0.02) : 0;
-  if (seconds.length === 0) return { quantum, noise: quantum / Math.sqrt(12) };
-  const usual = Math.hypot(quantum / Math.sqrt(12), quantile(seconds, 0.5) / MEDIAN_OF_SECONDS);
-  const calm = Math.hypot(quantum / 2, quantile(seconds, 0.2) / FIFTH_OF_SECONDS);
-  return { quantum, noise: usual > SWITCHING * calm ? calm : usual };
-}
 
 /** Reported stages: the last one told in each cell, held until the next. */
 function nearestOnGrid(series: Series, grid: Grid): Float32Array {

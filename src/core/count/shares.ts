@@ -4,6 +4,7 @@ import { isNumber, mean, quantile } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { type Grid, medianStep, toGrid } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
+import { lastDigit } from '../log/resolution';
 import { logOf, type Timeline } from '../log/timeline';
 import { blocksInSeries, deadVolts } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
@@ -34,8 +35,12 @@ export interface MeanCurrent {
 const LAG = 6 * MINUTE;
 /** What steps over less time tell is another share where it is so many errors away. */
 const APART = 2;
-/** Least step of a device's current, parts of the capacity, and fewest that decide. */
+/**
+ * Least step of a device's current, parts of the capacity, and in last digits of the coarser meter (rounded off, less is anything between
+ * nothing and twice itself); fewest that decide.
+ */
 const LEAST_STEP = 0.02;
+const LEAST_DIGITS = 4;
 const FEWEST = 4;
 /**
  * A charger that gives less than this part of a step was off before it, or is after it, where the voltage rises or falls with it by so much,
@@ -95,6 +100,7 @@ export function sharesOf(
 ): Share[] {
   const { capacityAh } = system.bank;
   const monitorEvery = medianStep(log.time);
+  const shown = lastDigit(log.amps);
   let slowest = grid.step;
   const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
     const own = logOf(timeline, id, channel);
@@ -111,7 +117,12 @@ export function sharesOf(
         : average;
     // What moves little is judged by what it moves.
     const range = quantile(average, 0.98) - quantile(average, 0.02);
-    const least = Math.max(0.002 * capacityAh, Math.min(LEAST_STEP * capacityAh, 0.3 * range));
+    const digit = Math.max(shown, lastDigit(own.channels[channel]!));
+    const least = Math.max(
+      0.002 * capacityAh,
+      Math.min(LEAST_STEP * capacityAh, 0.3 * range),
+      LEAST_DIGITS * digit,
+    );
     return [{ id, kind, amps: average, moment, least }];
   });
   if (devices.length === 0) return [];

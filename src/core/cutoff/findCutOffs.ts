@@ -5,9 +5,9 @@
 
 import type { Counting } from '../count/types';
 import { type Refusal, refusalsOf } from '../charge/refusals';
-import { resolutionOf } from '../charge/view';
 import type { Series } from '../log/channels';
 import { medianStep } from '../log/grid';
+import { resolutionOf } from '../log/resolution';
 import { batteryLog, type Timeline } from '../log/timeline';
 import { clamp } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';

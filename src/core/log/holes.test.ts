@@ -27,12 +27,14 @@ test('voltage and current in turns are both known in every row but the last', ()
   expect([volts![119], amps![0]]).toEqual([NaN, NaN]);
 });
 
-test('a percentage and a stage stay what they were', () => {
-  const { soc, source_stage: stage } = withoutHoles(
-    log({ soc: every(5, (i) => 100 - i / 5), source_stage: every(5, (i) => (i < 60 ? 1 : 2)) }),
-  ).channels;
-  expect([...soc!.subarray(0, 7)]).toEqual([100, 100, 100, 100, 100, 99, 99]);
+test('a stage stays what it was; a percentage, which may have been set between two rows, is left as it is', () => {
+  const series = log({
+    soc: every(5, (i) => 100 - i / 5),
+    source_stage: every(5, (i) => (i < 60 ? 1 : 2)),
+  });
+  const { soc, source_stage: stage } = withoutHoles(series).channels;
   expect([...stage!.subarray(58, 62)]).toEqual([1, 1, 2, 2]);
+  expect(soc).toBe(series.channels.soc);
 });
 
 test('a silence longer than three of its own steps stays one', () => {

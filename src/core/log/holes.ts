@@ -23,14 +23,16 @@ const STAYS = 30 * MINUTE;
 
 /**
  * Each channel with its holes closed, where they are no longer than a gap of its own would be: a measured value goes straight on to the
- * next, a percentage stays what it was; a stage or a flag does so for longer. The same series where nothing was to be closed.
+ * next, a stage or a flag stays what it was for longer. What a counter shows is left as it is: between two values it may have been set. The
+ * same series where nothing was to be closed.
  */
 export function withoutHoles(series: Series): Series {
   let channels = series.channels;
   for (const [channel, values] of Object.entries(series.channels) as [Channel, Float32Array][]) {
     if (!values.some((one) => one !== one)) continue;
     const { unit } = channelInfo(channel);
-    const closed = closeHoles(series.time, values, GOES_ON.includes(unit), unit === '' ? STAYS : 0);
+    if (!GOES_ON.includes(unit) && unit !== '') continue;
+    const closed = closeHoles(series.time, values, unit !== '', unit === '' ? STAYS : 0);
     if (closed) channels = { ...channels, [channel]: closed };
   }
   return channels === series.channels ? series : { ...series, channels };
