@@ -2,7 +2,7 @@
 
 import { median, robustDeviation } from '../quantity/numbers';
 import { celsius, share, volts } from '../quantity/text';
-import { expectedVolts, isLead, type Range } from '../system/chemistry';
+import { blocksInSeries, expectedVolts, isLead, type Range } from '../system/chemistry';
 import { bankOf } from '../system/bankOf';
 import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
@@ -36,12 +36,32 @@ export const topStage = ({ stages }: Pick<Charge, 'stages'>): Stage | null =>
 const heldVolts = (stage: Stage): number =>
   stage.batteryVolts === stage.batteryVolts ? Math.max(stage.volts, stage.batteryVolts) : stage.volts;
 
+/** V a 12 V block by which bulk goes beyond what is no setting; in so many charges, and this part of them, it is no accident. */
+const EXCEEDED = { volts: 0.25, charges: 3, part: 0.3 };
+
+/**
+ * Whether a voltage that was held may be what the source is set to. In bulk it holds nothing back: what it takes the battery to is under its
+ * setting, and what stood still further down was a flat curve, or a sun that gave no more.
+ */
+function isNotExceeded({ charges, bank }: SourceCharging): (stage: Stage) => boolean {
+  const tops = charges
+    .flatMap(({ stages }) => stages.filter((one) => one.stage === 'bulk'))
+    .map((one) => one.topVolts + (one.volts25 - one.volts || 0));
+  const enough = Math.max(EXCEEDED.charges, EXCEEDED.part * charges.length);
+  const over = EXCEEDED.volts * blocksInSeries(bank);
+  return ({ volts, volts25 }) => {
+    const held = volts25 === volts25 ? volts25 : volts;
+    return tops.filter((top) => top >= held + over).length < enough;
+  };
+}
+
 /** Null where nothing was held for long enough. */
 export function plateausOf(one: SourceCharging, system: System): Plateaus | null {
   const { source, charges, bank } = one;
   const stages = charges
     .flatMap((charge) => charge.stages)
-    .filter((one) => one.stage === 'absorption' && one.heldMs >= LEAST_HELD && one.volts === one.volts);
+    .filter((one) => one.stage === 'absorption' && one.heldMs >= LEAST_HELD && one.volts === one.volts)
+    .filter(isNotExceeded(one));
   if (stages.length === 0) return null;
   const perCell = 1000 / bank.cellsInSeries;
   const byFloat = celsiusBySetting(one, 'float');

@@ -344,3 +344,20 @@ test('one stop for one high cell, with the pack far from full, is enough; high u
   // On one day of twenty it keeps no battery from being filled.
   expect(sum(3.43, 20)).toBeLessThanOrEqual(sum(3.43) - 6);
 });
+
+test('what stands still far under the voltage that bulk takes the battery to is no setting, neither too low nor right', () => {
+  const withBulk = (top: number) => {
+    const one = held(13.3, 13.2, 25);
+    const bulk = stage({ stage: 'bulk', volts: 13, volts25: 13, topVolts: top });
+    const at25 = (each: Stage) => ({ ...each, volts25: each.volts });
+    return {
+      ...one,
+      charges: one.charges.map((each) => ({ ...each, stages: [bulk, ...each.stages.map(at25)] })),
+    };
+  };
+  const low = (top: number) => sumOf(chargeVoltageLow.weigh!(seen([withBulk(top)])), 'plateau');
+  const high = (top: number) => sumOf(chargeVoltageHigh.weigh!(seen([withBulk(top)])), 'plateau');
+  expect(low(13.35)).toBeGreaterThan(4);
+  expect(high(13.35)).toBeLessThan(-5);
+  expect([low(14.4), high(14.4)]).toEqual([0, 0]);
+});
