@@ -6,7 +6,8 @@ import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { isConstant } from '../charge/view';
-import { type Cause, type Evidence, shrunk, speaksFor, weightOf } from './cause';
+import type { KnownBank } from '../system/known';
+import { type Bands, type Cause, type Evidence, shrunk, speaksFor, weightOf } from './cause';
 import { goesBy, plateausWithHeat } from './compensation';
 import { weighPlateaus, weighConfigured } from './plateaus';
 import { chargeRange, GAS } from './remedy';
@@ -14,14 +15,14 @@ import { chargeRange, GAS } from './remedy';
 const WEIGHTS = {
   /** Plateau below the battery's range, mV per cell. */
   plateauBelow: [
-    // No charger is set so far off: something else stands still there.
-    [160, 5],
     [40, 15],
     [25, 13],
     [16, 7],
     [8, -3],
     [-1e9, -12],
   ],
+  /** No charger is set so far off: something else stands still there. */
+  farBelow: 5,
   /** The same on every charge, so no accident of one day. */
   plateauRepeats: 6,
   /** It would be right at 25 °C, far from which the battery is: what is missing is the temperature's part. */
@@ -38,8 +39,14 @@ const WEIGHTS = {
   topAsConfigured: 9,
 } as const;
 
+/** mV per cell below the range that no charger is set to: 13.4 V for a 12 V lead battery, 13.5 V for lithium. */
+const FAR_BELOW = { lead: 130, lithium: 160 };
+const plateauBelow = (bank: Pick<KnownBank, 'chemistry'>): Bands => [
+  [isLead(bank.chemistry) ? FAR_BELOW.lead : FAR_BELOW.lithium, WEIGHTS.farBelow],
+  ...WEIGHTS.plateauBelow,
+];
+
 const SIDE = {
-  plateau: WEIGHTS.plateauBelow,
   told: WEIGHTS.configuredBelow,
   repeats: WEIGHTS.plateauRepeats,
   outside: 16,
@@ -74,7 +81,7 @@ export const chargeVoltageLow: Cause = {
   described: (seen) => weighConfigured(seen, 'below', SIDE),
   weigh: ({ charging, system }) =>
     charging.flatMap((one) => {
-      const evidence = weighPlateaus(one, system, 'below', SIDE);
+      const evidence = weighPlateaus(one, system, 'below', { ...SIDE, plateau: plateauBelow(one.bank) });
       // Plateaus of lithium are short: where the charges stop says more than one of them.
       if (!isLead(one.bank.chemistry)) {
         const stops = stopsBelow(one);
@@ -184,7 +191,7 @@ function stopsBelow({ source, charges, bank, bulkAmps }: SourceCharging): Eviden
   const evidence: Evidence[] = [
     {
       text: `${source?.name ?? 'The charger'} went up to ${volts(top)} and stopped there in ${share(stopped.length, long.length, 'charge')}, never higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
-      decibans: shrunk(weightOf(WEIGHTS.plateauBelow, below), stopped.length),
+      decibans: shrunk(weightOf(plateauBelow(bank), below), stopped.length),
       group: 'plateau',
       spans: below > 8 ? stopped : [],
     },

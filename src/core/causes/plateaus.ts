@@ -137,7 +137,7 @@ interface SideWeights {
 export function weighConfigured(
   { system, bank, charging }: Observations,
   side: Side,
-  weights: SideWeights,
+  weights: Omit<SideWeights, 'plateau'>,
 ): Evidence[] {
   if (!bank) return [];
   const measured = charging.some((one) => median(plateausOf(one, system)?.[side] ?? []) > weights.outside);

@@ -347,7 +347,7 @@ test('one stop for one high cell, with the pack far from full, is enough; high u
 
 test('what stands still far under the voltage that bulk takes the battery to is no setting, neither too low nor right', () => {
   const withBulk = (top: number) => {
-    const one = held(13.3, 13.2, 25);
+    const one = held(13.6, 13.2, 25);
     const bulk = stage({ stage: 'bulk', volts: 13, volts25: 13, topVolts: top });
     const at25 = (each: Stage) => ({ ...each, volts25: each.volts });
     return {
@@ -357,7 +357,10 @@ test('what stands still far under the voltage that bulk takes the battery to is 
   };
   const low = (top: number) => sumOf(chargeVoltageLow.weigh!(seen([withBulk(top)])), 'plateau');
   const high = (top: number) => sumOf(chargeVoltageHigh.weigh!(seen([withBulk(top)])), 'plateau');
-  expect(low(13.35)).toBeGreaterThan(4);
-  expect(high(13.35)).toBeLessThan(-5);
+  expect(low(13.65)).toBeGreaterThan(12);
+  expect(high(13.65)).toBeLessThan(-5);
   expect([low(14.4), high(14.4)]).toEqual([0, 0]);
+  // A lead battery that stands at 13.2 V is held by no setting.
+  const stands = chargeVoltageLow.weigh!(seen([held(13.2, 13.1, 25)]));
+  expect(sumOf(stands, 'plateau')).toBeLessThan(6);
 });
