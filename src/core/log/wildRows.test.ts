@@ -103,3 +103,10 @@ test('the spans go from the row before to the row after, and the recording is no
   expect(series.time).toHaveLength(200);
   expect(series.channels.battery_voltage![40]).toBe(0);
 });
+
+test('where polls fail all the time, the spans of an hour are one', () => {
+  const failed = Object.fromEntries(Array.from({ length: 900 }, (_, k) => [5 * k + 4, NOTHING]));
+  const { count, spans } = withoutWildRows(log(bank, failed, MINUTE, 4500), 200).wild!;
+  expect(count).toBeGreaterThan(890);
+  expect(spans).toHaveLength(1);
+});

@@ -3,7 +3,7 @@
  * a sensor says that it is broken. They stay in the recording, and nothing is judged by them.
  */
 
-import { mergeSpans, MINUTE, type Span } from '../quantity/span';
+import { HOUR, mergeSpans, MINUTE, type Span } from '../quantity/span';
 import { type Channel, channelInfo, cellNumber, type Series } from './channels';
 import { gapLimit, medianStep } from './grid';
 import { stepOf, writtenRows } from './holes';
@@ -27,6 +27,8 @@ const SOON = 4 * MINUTE;
 /** Times the capacity: no battery gives or takes such a current, 1/h. Where more than this share of the rows says so, it is the unit. */
 const MOST_RATE = 20;
 const MOST_SHARE = 0.01;
+/** Of more than so many, those within an hour of each other are named together. */
+const MOST_SPANS = 200;
 /** What there can be, and how far from both its neighbours a value is wild that agree with each other. */
 const SENSED: Record<string, { least: number; most: number; leap: number; agree: number }> = {
   '°C': { least: -60, most: 120, leap: 15, agree: 3 },
@@ -78,7 +80,11 @@ export function withoutWildRows(
         ]),
       ),
     },
-    wild: { device: series.device, count: spans.length, spans: mergeSpans(spans) },
+    wild: {
+      device: series.device,
+      count: spans.length,
+      spans: mergeSpans(spans, spans.length > MOST_SPANS ? HOUR : 0),
+    },
   };
 }
 
