@@ -48,6 +48,28 @@ test.each<[string, Series]>([
     log(bank, { 39: { battery_current: -310 }, 40: { battery_voltage: 0, battery_current: 0 } }),
   ],
   [
+    'a pack that is cut off when empty, back within two minutes without its load',
+    log(
+      bank,
+      Object.fromEntries(
+        Array.from({ length: 160 }, (_, k) => [
+          k + 40,
+          { battery_voltage: k === 0 ? 0 : 25.6, battery_current: k === 0 ? -0.1 : 0 },
+        ]),
+      ),
+    ),
+  ],
+  [
+    'the dead bus that a charger sees which gives nothing',
+    log(
+      { source_voltage: 25, source_current: 0 },
+      {
+        40: { source_voltage: 0 },
+        ...Object.fromEntries([100, 101, 102].map((i) => [i, { source_current: 20 }])),
+      },
+    ),
+  ],
+  [
     'a battery that is off for a row of ten minutes',
     log(bank, { 40: { battery_voltage: 0, battery_current: 0 } }, 10 * MINUTE),
   ],

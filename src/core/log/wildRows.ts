@@ -137,6 +137,8 @@ function mayHaveLetGo(
 ): boolean {
   if (cellNumber(channel) !== null) return false;
   const amps = channels.battery_current ?? channels.source_current;
+  // A charger that gives nothing sees a bus that is dead as well, and nobody goes by it.
+  if (amps && amps === channels.source_current && isNothing(amps, last, next)) return true;
   if (amps && Math.abs(amps[at]!) > 0.3 * Math.max(Math.abs(amps[last]!), Math.abs(amps[next]!)))
     return false;
   const failed = (Object.entries(channels) as [Channel, Float32Array][]).some(
@@ -147,9 +149,17 @@ function mayHaveLetGo(
       Math.abs(values[next]!) > 1,
   );
   if (failed) return false;
-  // A start that trips a protection draws far more before than after.
-  const tripped = amps !== undefined && -amps[last]! > 2 * Math.abs(amps[next]!) && amps[at] === 0;
+  // What trips, or is cut off when empty, takes what was drawn with it.
+  const tripped = channels.battery_current !== undefined && -amps![last]! > 2 * Math.abs(amps![next]!);
   return tripped || time[next]! - time[last]! > SOON;
+}
+
+/** Part of the most that a charger gives, under which it gives nothing. */
+const NOTHING = 0.02;
+
+function isNothing(amps: Float32Array, ...rows: number[]): boolean {
+  const most = amps.reduce((max, one) => (one > max ? one : max), 0);
+  return rows.every((i) => Math.abs(amps[i]!) <= NOTHING * most);
 }
 
 /** Values that leap away for a row and come back. */
