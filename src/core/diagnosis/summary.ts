@@ -80,8 +80,8 @@ export const digestOf = ({
   found: findings.filter(isFound).length,
 });
 
-/** Doubts that do not keep the logs from being weighed: nothing is counted in gaps, and clocks are set right for it. */
-const MINDED = ['gaps', 'clock-offset', 'settings-changed'];
+/** Doubts that do not keep the logs from being weighed: nothing is judged by gaps and wild rows, and clocks are set right for it. */
+const MINDED = ['gaps', 'clock-offset', 'settings-changed', 'wild-values', 'written-on-change'];
 
 /** Names in the diagnosis, as people say them. */
 const SAID: Record<string, string> = {
