@@ -6,6 +6,7 @@
 import type { Change } from '../bundle/schema';
 import { isoSpan, overlaps, type Span } from '../quantity/span';
 import type { TrustNote } from '../log/trust';
+import { SAID_APART } from '../log/trust/codes';
 import type { Evidence } from '../causes/cause';
 import { asItWas, sinceSentence } from '../system/asItWas';
 import { reviewSettings } from '../system/review/review';
@@ -129,20 +130,13 @@ export function conclude(
   };
 }
 
-/** What nothing was judged by, and how a log is written, are said on their own and are no caveats. */
-const NO_CAVEATS: readonly string[] = [
-  'gaps',
-  'wild-values',
-  'written-on-change',
-] satisfies TrustNote['code'][];
-
-/** Notes of trust that lie on the spans that the evidence comes from. */
+/** Notes of trust that lie on the spans that the evidence comes from, but for what is said apart. */
 function caveatsOf(evidence: readonly Evidence[], trust: readonly TrustNote[]): string[] {
   const spans = evidence.flatMap((item) => item.spans);
   return trust
     .filter(
       (note) =>
-        !NO_CAVEATS.includes(note.code) &&
+        !SAID_APART.includes(note.code) &&
         note.spans.some((one) => spans.some((span) => overlaps(one, span))),
     )
     .map((note) => note.text);

@@ -1,5 +1,6 @@
 /** A job in one line, for lists. */
 
+import { SAID_APART } from '../log/trust/codes';
 import type { Complaint } from '../system/schema';
 import type { Diagnosis } from './result';
 import type { Standing } from './weigh';
@@ -81,7 +82,7 @@ export const digestOf = ({
 });
 
 /** Doubts that do not keep the logs from being weighed: nothing is judged by gaps and wild rows, and clocks are set right for it. */
-const MINDED = ['gaps', 'clock-offset', 'settings-changed', 'wild-values', 'written-on-change'];
+const MINDED: readonly string[] = [...SAID_APART, 'clock-offset', 'settings-changed'];
 
 /** Names in the diagnosis, as people say them. */
 const SAID: Record<string, string> = {

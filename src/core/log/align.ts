@@ -1,6 +1,8 @@
 /** Makes the logs of a job ready to be weighed: without their wild rows, with their holes closed, on one clock. */
 
-import { setClock } from './clock';
+import type { Span } from '../quantity/span';
+import { type Series, spanOf } from './channels';
+import { type Clock, setClock } from './clock';
 import { type ClockOffset, clockOffset } from './clockOffset';
 import { cellsSeenBy } from '../system/bankOf';
 import type { System } from '../system/schema';
@@ -20,10 +22,10 @@ export interface FoundClock {
 export interface Aligned extends Timeline {
   /** What was found and set right; empty when the clocks agree, or nothing sure can be said. */
   clocks: FoundClock[];
-  /** What was left out of which log. */
+  /** What was left out of which log, by the clocks as they are set. */
   wild: WildRows[];
-  /** Devices whose logs are written when something changes. */
-  onChange: string[];
+  /** Logs that are written when something changes. */
+  onChange: { device: string; span: Span }[];
 }
 
 /** The log that the others are held against: the monitor's, else the BMS's, else the first. */
@@ -35,38 +37,57 @@ export function alignClocks(
   logged: Timeline,
   system?: Pick<System, 'sources' | 'monitor' | 'bank'>,
 ): Aligned {
-  const { timeline, wild, onChange } = madeReady(logged, system?.bank.capacityAh ?? null);
+  const ready = logged.series.map((one) => madeReady(one, system?.bank.capacityAh ?? null));
   const sees = (device: string) => (system ? cellsSeenBy(system, device) : 'bank');
   const clocks: FoundClock[] = [];
-  const series = timeline.series.map((one) => {
-    const reference = referenceLog(timeline.series.filter(({ device }) => sees(device) === sees(one.device)));
-    if (!reference || one.device === reference.device) return one;
-    const offset = clockOffset(reference, one);
+  const set = ready.map((one): Ready => {
+    const { series } = one;
+    const reference = referenceLog(
+      ready.map((other) => other.series).filter(({ device }) => sees(device) === sees(series.device)),
+    );
+    if (!reference || series.device === reference.device) return one;
+    const offset = clockOffset(reference, series);
     if (!offset?.sure) return one;
-    clocks.push({ device: one.device, against: reference.device, offset });
-    const { ms, secondsPerDay } = offset;
-    return {
-      ...one,
-      time: setClock(one.time, null, { timeZone: 'UTC', offsetSeconds: ms / 1000, secondsPerDay }),
-    };
+    clocks.push({ device: series.device, against: reference.device, offset });
+    return onClock(one, {
+      timeZone: 'UTC',
+      offsetSeconds: offset.ms / 1000,
+      secondsPerDay: offset.secondsPerDay,
+    });
   });
-  return { ...(clocks.length > 0 ? timelineOf(series) : timeline), clocks, wild, onChange };
+  const isAsLogged = set.every(({ series }, k) => series === logged.series[k]);
+  return {
+    ...(isAsLogged ? logged : timelineOf(set.map(({ series }) => series))),
+    clocks,
+    wild: set.flatMap(({ wild }) => wild ?? []),
+    onChange: set
+      .filter(({ isOnChange }) => isOnChange)
+      .map(({ series }) => ({ device: series.device, span: spanOf(series) })),
+  };
 }
 
-/** Each log without its wild rows, and with every channel in every row in which it was known. */
-function madeReady(
-  timeline: Timeline,
-  capacityAh: number | null,
-): { timeline: Timeline; wild: WildRows[]; onChange: string[] } {
-  const wild: WildRows[] = [];
-  const onChange: string[] = [];
-  const series = timeline.series.map((one) => {
-    const sane = withoutWildRows(one, capacityAh);
-    if (sane.wild) wild.push(sane.wild);
-    const held = heldBetween(sane.series);
-    if (held) onChange.push(one.device);
-    return held ?? withoutHoles(sane.series);
-  });
-  const isSame = series.every((one, k) => one === timeline.series[k]);
-  return { timeline: isSame ? timeline : { ...timeline, series }, wild, onChange };
+/** A log without its wild rows, and with every channel in every row in which it was known. */
+interface Ready {
+  series: Series;
+  wild: WildRows | null;
+  isOnChange: boolean;
+}
+
+function madeReady(logged: Series, capacityAh: number | null): Ready {
+  const { series, wild } = withoutWildRows(logged, capacityAh);
+  const held = heldBetween(series);
+  return { series: held ?? withoutHoles(series), wild, isOnChange: held !== null };
+}
+
+/** The log and its wild rows by another clock, whose drift counts from the first time of the log. */
+function onClock({ series, wild, isOnChange }: Ready, clock: Clock): Ready {
+  const timeOf = (ms: number): number => setClock(Float64Array.of(series.time[0]!, ms), null, clock)[1]!;
+  return {
+    series: { ...series, time: setClock(series.time, null, clock) },
+    wild: wild && {
+      ...wild,
+      spans: wild.spans.map(({ from, to }) => ({ from: timeOf(from), to: timeOf(to) })),
+    },
+    isOnChange,
+  };
 }

@@ -53,6 +53,31 @@ test('what is written on change counts as what is written every ten seconds', ()
   expect(Math.abs(drawn(log) / drawn(every) - 1)).toBeGreaterThan(0.1);
 });
 
+test('a sign of life that seldom comes is one all the same', () => {
+  // Clouds: the current moves most of the time, and one row in eight is a sign of life that says what the row before said.
+  const sun = Float32Array.from({ length: COUNT }, (_, i) =>
+    (i * STEP) % (6 * HOUR) < 4 * HOUR
+      ? Math.round(10 * (8 + 4 * Math.sin(i / 9) + 3 * Math.sin(i / 23))) / 10
+      : 0,
+  );
+  const rows: number[] = [0];
+  for (let i = 1; i < COUNT; i++) {
+    const last = rows.at(-1)!;
+    if (Math.abs(sun[i]! - sun[last]!) > 2.5 || (i - last) * STEP >= 15 * MINUTE) rows.push(i);
+  }
+  const log: Series = {
+    device: 'sun',
+    time: Float64Array.from(rows, (i) => i * STEP),
+    channels: { source_current: Float32Array.from(rows, (i) => sun[i]!) },
+  };
+  const signs = rows.filter((row, k) => k > 0 && (row - rows[k - 1]!) * STEP >= 15 * MINUTE).length;
+  expect(signs).toBeLessThan(0.15 * rows.length);
+  const held = heldBetween(log)!;
+  const given = (time: Float64Array, amps: Float32Array) => integrate(time, amps, days).in;
+  const truth = given(every.time, sun);
+  expect(Math.abs(given(held.time, held.channels.source_current!) / truth - 1)).toBeLessThan(0.05);
+});
+
 test('the rows that were written are all there, and those between say what the row before said', () => {
   const log = changes();
   const held = heldBetween(log)!;

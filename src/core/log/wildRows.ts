@@ -62,13 +62,13 @@ export function withoutWildRows(
     else if (SENSED[unit]) markLeaps(marking, values, SENSED[unit]);
     else if (unit === 'A' && capacityAh !== null) markRates(marking, values, MOST_RATE * capacityAh);
   }
+  if (!marking.isWild.includes(1)) return { series: sane, wild: null };
   const kept: number[] = [];
   const spans: Span[] = [];
   marking.isWild.forEach((wild, i) => {
     if (!wild) kept.push(i);
     else spans.push({ from: time[Math.max(0, i - 1)]!, to: time[Math.min(i + 1, time.length - 1)]! });
   });
-  if (spans.length === 0) return { series: sane, wild: null };
   return {
     series: {
       ...sane,
@@ -93,18 +93,37 @@ function withinSense(series: Series): Series {
   let channels = series.channels;
   for (const [channel, values] of Object.entries(channels) as [Channel, Float32Array][]) {
     const sensed = SENSED[channelInfo(channel).unit];
-    if (!sensed || !values.some((one) => one < sensed.least || one > sensed.most)) continue;
+    if (!sensed || !goesBeyond(values, sensed)) continue;
     const sane = values.map((one) => (one < sensed.least || one > sensed.most ? NaN : one));
     channels = { ...channels, [channel]: sane };
   }
   return channels === series.channels ? series : { ...series, channels };
 }
 
+function goesBeyond(values: Float32Array, { least, most }: { least: number; most: number }): boolean {
+  for (let i = 0; i < values.length; i++) if (values[i]! < least || values[i]! > most) return true;
+  return false;
+}
+
+/** Whether a voltage is anywhere far from the one before: nearly no log has such a row, and all go through this. */
+function leaps(values: Float32Array): boolean {
+  let before = NaN;
+  for (let i = 0; i < values.length; i++) {
+    const volts = values[i]!;
+    if (volts !== volts) continue;
+    if (volts < VOLTS.below * before || volts > VOLTS.above * before) return true;
+    before = volts;
+  }
+  return false;
+}
+
 function markVolts({ series, gap, isWild }: Marking, channel: Channel, values: Float32Array): void {
+  if (!leaps(values)) return;
   const { time } = series;
   const rows = writtenRows(values);
   const limit = gap(rows);
   const isSoon = (k: number) => time[rows[k]!]! - time[rows[k - 1]!]! <= limit;
+  const current = currentIn(series);
   for (let k = 1; k < rows.length; k++) {
     const volts = values[rows[k]!]!;
     const before = values[rows[k - 1]!]!;
@@ -112,7 +131,7 @@ function markVolts({ series, gap, isWild }: Marking, channel: Channel, values: F
     const next = nextLike(values, rows, k, before);
     if (next === null || !isSoon(k) || !isSoon(next)) continue;
     const around = { last: rows[k - 1]!, at: rows[k]!, next: rows[next]! };
-    if (volts > before || !mayHaveLetGo(series, channel, around))
+    if (volts > before || !mayHaveLetGo(series, channel, current, around))
       for (let i = k; i < next; i++) isWild[rows[i]!] = 1;
     k = next;
   }
@@ -126,6 +145,26 @@ function nextLike(values: Float32Array, rows: Int32Array, k: number, before: num
   return null;
 }
 
+/** Part of the current beside it from which a current goes on; and of the most that a charger gives, under which it gives nothing. */
+const GOES_ON = 0.3;
+const NOTHING = 0.02;
+
+/** The current that a log carries. */
+interface Current {
+  amps: Float32Array;
+  /** A under which a charger gives nothing; a battery's current is one at any size. */
+  nothing: number;
+}
+
+function currentIn({ channels: { battery_current, source_current } }: Series): Current | null {
+  if (battery_current) return { amps: battery_current, nothing: -1 };
+  if (!source_current) return null;
+  return {
+    amps: source_current,
+    nothing: NOTHING * source_current.reduce((most, one) => (one > most ? one : most), 0),
+  };
+}
+
 /**
  * Whether a voltage that is gone for a row may be a battery that was disconnected. It is none where a current went on, where what has
  * nothing to do with current stands at nothing too, or where all of it came and went sooner than anything takes hold again.
@@ -133,14 +172,19 @@ function nextLike(values: Float32Array, rows: Int32Array, k: number, before: num
 function mayHaveLetGo(
   { time, channels }: Series,
   channel: Channel,
+  current: Current | null,
   { last, at, next }: { last: number; at: number; next: number },
 ): boolean {
   if (cellNumber(channel) !== null) return false;
-  const amps = channels.battery_current ?? channels.source_current;
+  const [before, then, after] = [last, at, next].map((i) => current?.amps[i] ?? NaN) as [
+    number,
+    number,
+    number,
+  ];
+  const most = Math.max(Math.abs(before), Math.abs(after));
   // A charger that gives nothing sees a bus that is dead as well, and nobody goes by it.
-  if (amps && amps === channels.source_current && isNothing(amps, last, next)) return true;
-  if (amps && Math.abs(amps[at]!) > 0.3 * Math.max(Math.abs(amps[last]!), Math.abs(amps[next]!)))
-    return false;
+  if (current && most <= current.nothing) return true;
+  if (Math.abs(then) > GOES_ON * most) return false;
   const failed = (Object.entries(channels) as [Channel, Float32Array][]).some(
     ([one, values]) =>
       (SENSED[channelInfo(one).unit] || cellNumber(one) !== null) &&
@@ -150,16 +194,8 @@ function mayHaveLetGo(
   );
   if (failed) return false;
   // What trips, or is cut off when empty, takes what was drawn with it.
-  const tripped = channels.battery_current !== undefined && -amps![last]! > 2 * Math.abs(amps![next]!);
+  const tripped = channels.battery_current !== undefined && -before > 2 * Math.abs(after);
   return tripped || time[next]! - time[last]! > SOON;
-}
-
-/** Part of the most that a charger gives, under which it gives nothing. */
-const NOTHING = 0.02;
-
-function isNothing(amps: Float32Array, ...rows: number[]): boolean {
-  const most = amps.reduce((max, one) => (one > max ? one : max), 0);
-  return rows.every((i) => Math.abs(amps[i]!) <= NOTHING * most);
 }
 
 /** Values that leap away for a row and come back. */
@@ -171,7 +207,9 @@ function markLeaps(
   const rows = writtenRows(values);
   const limit = gap(rows);
   for (let k = 1; k + 1 < rows.length; k++) {
-    const [last, at, next] = [rows[k - 1]!, rows[k]!, rows[k + 1]!];
+    const last = rows[k - 1]!;
+    const at = rows[k]!;
+    const next = rows[k + 1]!;
     const before = values[last]!;
     const after = values[next]!;
     if (

@@ -8,9 +8,10 @@ import { scaleDisagrees, signDisagrees } from './currents';
 import { gaps, sampledTooCoarsely } from './gaps';
 import type { TrustInput, TrustNote } from './note';
 import { stuckValue, voltageDisagrees } from './voltages';
-import { wildValues, writtenOnChange } from './readied';
+import { wildValues, writtenOnChange } from './madeReady';
 
-export type { TrustCode, TrustNote } from './note';
+export type { TrustCode } from './codes';
+export type { TrustNote } from './note';
 
 const CHECKS: readonly ((input: TrustInput) => TrustNote[])[] = [
   clocks,

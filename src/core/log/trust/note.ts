@@ -4,17 +4,7 @@ import type { Span } from '../../quantity/span';
 import type { KnownBank } from '../../system/known';
 import { devicesOf, type System } from '../../system/schema';
 import type { Aligned } from '../align';
-
-export type TrustCode =
-  | 'clock-offset'
-  | 'sign-disagrees'
-  | 'scale-disagrees'
-  | 'gaps'
-  | 'wild-values'
-  | 'written-on-change'
-  | 'stuck-value'
-  | 'voltage-disagrees'
-  | 'sampled-too-coarsely';
+import type { TrustCode } from './codes';
 
 export interface TrustNote {
   code: TrustCode;

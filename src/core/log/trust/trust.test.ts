@@ -203,23 +203,45 @@ test('a monitor that stands still for a day and a half while the charger moves i
   }
 });
 
+/** Every so many rows a poll that failed and was written as zeros. */
+const polled = (one: Series): Series => ({
+  ...one,
+  channels: Object.fromEntries(
+    Object.entries(one.channels).map(([name, column]) => [
+      name,
+      (column as Float32Array).map((value, i) => (i % 700 === 350 ? 0 : value)),
+    ]),
+  ),
+});
+
 test('polls that failed and were written as zeros are told, and nothing is judged by them', () => {
   for (const site of sites) {
-    const polled = changed(site, isMonitor, (one) => ({
-      ...one,
-      channels: Object.fromEntries(
-        Object.entries(one.channels).map(([name, column]) => [
-          name,
-          (column as Float32Array).map((value, i) => (i % 700 === 350 ? 0 : value)),
-        ]),
-      ),
-    }));
-    expect(codes(polled)).toEqual(['wild-values']);
-    const aligned = alignClocks(timelineOf(polled.series), site.system);
+    const failing = changed(site, isMonitor, polled);
+    expect(codes(failing)).toEqual(['wild-values']);
+    const aligned = alignClocks(timelineOf(failing.series), site.system);
     const volts = aligned.series.flatMap((one) => [...(one.channels.battery_voltage ?? [])]);
     expect(volts.length).toBeGreaterThan(1000);
     expect(Math.min(...volts)).toBeGreaterThan(0);
   }
+});
+
+test('where its clock is set, so are the times at which a log is wild', () => {
+  let seen = 0;
+  for (const site of sites) {
+    const late = changed(site, isCharger, (one) => ({
+      ...polled(one),
+      time: one.time.map((ms) => ms + 37 * MINUTE),
+    }));
+    const { series, wild, clocks } = alignClocks(timelineOf(late.series), site.system);
+    for (const { device, spans } of wild) {
+      const log = series.find((one) => one.device === device)!;
+      if (!clocks.some((one) => one.device === device)) continue;
+      seen++;
+      // The rows before and after are still there.
+      expect(spans.flatMap(({ from, to }) => [from, to]).every((ms) => log.time.includes(ms))).toBe(true);
+    }
+  }
+  expect(seen).toBeGreaterThan(2);
 });
 
 test('a log with a sample every quarter of an hour is said to be too coarse', () => {

@@ -1,7 +1,6 @@
 /** What was done to a log before it was judged: rows left out that no battery can have made, values held between rows. */
 
 import { counted } from '../../quantity/text';
-import { spanOf } from '../channels';
 import { deviceName, type TrustInput, type TrustNote } from './note';
 
 export const wildValues = ({ timeline, system }: TrustInput): TrustNote[] =>
@@ -13,11 +12,9 @@ export const wildValues = ({ timeline, system }: TrustInput): TrustNote[] =>
   }));
 
 export const writtenOnChange = ({ timeline, system }: TrustInput): TrustNote[] =>
-  timeline.series
-    .filter(({ device }) => timeline.onChange.includes(device))
-    .map((series): TrustNote => ({
-      code: 'written-on-change',
-      devices: [series.device],
-      text: `The log of ${deviceName(system, series.device)} has a row only when something has changed: between two rows, for up to an hour, the values of the first are taken to hold.`,
-      spans: [spanOf(series)],
-    }));
+  timeline.onChange.map(({ device, span }): TrustNote => ({
+    code: 'written-on-change',
+    devices: [device],
+    text: `The log of ${deviceName(system, device)} has a row only when something has changed: between two rows, for up to an hour, the values of the first are taken to hold.`,
+    spans: [span],
+  }));
