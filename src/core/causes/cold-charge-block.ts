@@ -1,9 +1,9 @@
 /** Charging is refused while the battery is cold. */
 
 import type { ColdEdges } from '../charge/coldEdges';
-import type { NeverGave } from '../charge/coldIdle';
+import type { ColdIdle, NeverGave } from '../charge/coldIdle';
 import { HOUR, lengthOf } from '../quantity/span';
-import { median } from '../quantity/numbers';
+import { median, sum } from '../quantity/numbers';
 import { celsius, counted, duration, percent } from '../quantity/text';
 import type { Source } from '../system/schema';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -104,23 +104,12 @@ export const coldChargeBlock: Cause = {
         evidence.push(...never);
         continue;
       }
-      if (coldIdle) {
-        const name = source?.name ?? 'The charger';
-        evidence.push({
-          text: `Below ${celsius(coldIdle.belowC)} ${name} gave nothing: ${percent(100 * coldIdle.gaveBelow)} of ${duration(coldIdle.hours * HOUR)} at times of the day at which, when it is warmer, it gives in ${percent(100 * coldIdle.gaveAbove)}.`,
-          decibans: weightOf(WEIGHTS.idleHours, coldIdle.hours),
-          group: 'idle',
-          spans: [],
-        });
-        if (coldIdle.gaveBelow < 0.02 && coldIdle.hours > 5)
-          evidence.push({
-            text: 'Not once did it give anything below that.',
-            decibans: WEIGHTS.again,
-            group: 'again',
-            spans: [],
-          });
-        evidence.push(...asConfigured(source, coldIdle.belowC));
-      } else if (coldEdges) evidence.push(...weighEdges(coldEdges, source));
+      // Days as warm as each other leave few hours to compare, and many at which it begins; days that differ, the other way round.
+      const stops = [
+        coldIdle ? weighIdle(coldIdle, source) : [],
+        coldEdges ? weighEdges(coldEdges, source) : [],
+      ].reduce((one, other) => (weightIn(other) > weightIn(one) ? other : one));
+      if (stops.length > 0) evidence.push(...stops);
       else if (
         cold.length === 0 &&
         setpoints.coldest !== null &&
@@ -197,6 +186,30 @@ function asConfigured(source: Source | null, seenC: number): Evidence[] {
       group: 'told',
       spans: [],
     },
+  ];
+}
+
+const weightIn = (some: readonly Evidence[]): number => sum(some.map((one) => one.decibans));
+
+function weighIdle({ belowC, hours, gaveBelow, gaveAbove }: ColdIdle, source: Source | null): Evidence[] {
+  return [
+    {
+      text: `Below ${celsius(belowC)} ${source?.name ?? 'The charger'} gave nothing: ${percent(100 * gaveBelow)} of ${duration(hours * HOUR)} at times of the day at which, when it is warmer, it gives in ${percent(100 * gaveAbove)}.`,
+      decibans: weightOf(WEIGHTS.idleHours, hours),
+      group: 'idle',
+      spans: [],
+    },
+    ...(gaveBelow < 0.02 && hours > 5
+      ? [
+          {
+            text: 'Not once did it give anything below that.',
+            decibans: WEIGHTS.again,
+            group: 'again',
+            spans: [],
+          },
+        ]
+      : []),
+    ...asConfigured(source, belowC),
   ];
 }
 

@@ -3,7 +3,7 @@
 import { percent } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
-import { GOOD_SHARE } from '../count/trueCurrent';
+import { GOOD_SHARE, isPlainlyOff } from '../count/trueCurrent';
 import { LIVE } from './remedy';
 
 const WEIGHTS = {
@@ -57,7 +57,7 @@ export const currentScale: Cause = {
           error: Math.max(one.error, 0.02),
           steps: one.steps,
         })),
-    ].filter((one) => one.error < 0.15 && one.share < 2.6);
+    ].filter((one) => (one.error < 0.15 || isPlainlyOff(one)) && one.share < 2.6);
     // Nothing at all, or the wrong way round, is another fault.
     const seenAtAll = told.filter((one) => one.share > 0.2);
     if (seenAtAll.length === 0) return [];

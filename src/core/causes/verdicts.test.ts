@@ -206,6 +206,22 @@ describe('a source that gave nothing', () => {
   });
 });
 
+test('where it began at one temperature every day that says more than the few hours in which it would have given', () => {
+  const coldIdle = (hours: number) => ({ belowC: 5, hours, gaveBelow: 0, gaveAbove: 0.7 });
+  const coldEdges = { atC: 5, begins: 24, ends: 0, hours: 330, byClock: false };
+  const weigh = (idle: ReturnType<typeof coldIdle> | null, edges: typeof coldEdges | null) =>
+    coldChargeBlock.weigh!(
+      seen(
+        [
+          { ...held(13, 13, 2), charges: [], coldIdle: idle, coldEdges: edges, neverGave: null },
+        ] as unknown as SourceCharging[],
+        { ...agm, chemistry: 'lfp' },
+      ),
+    );
+  expect(weigh(coldIdle(4.5), coldEdges)).toEqual(weigh(null, coldEdges));
+  expect(weigh(coldIdle(30), coldEdges)).toEqual(weigh(coldIdle(30), null));
+});
+
 test('an engine that is run every third day is judged by the days on which it runs; the sun by every day', () => {
   const day = (reached: string, i: number) => ({
     from: i * 24 * HOUR,

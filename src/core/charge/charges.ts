@@ -11,7 +11,7 @@ import { mayFollow, withDrift } from './drift';
 import { whatEnded } from './ended';
 import { coldEdgesOf } from './coldEdges';
 import { coldIdleOf, neverGave } from './coldIdle';
-import { heldFullBy, isFull } from './full';
+import { fullOnFloat, heldFullBy, isFull } from './full';
 import { leftEarlyOf } from './leftEarly';
 import { celsiusOfLowSetting } from './bySetting';
 import { findLimits } from './limit';
@@ -77,10 +77,11 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
       for (const stage of charges.flatMap((one) => one.stages)) stage.impliedC = impliedC;
     whatEnded(charges, view, source, system, setpoints);
     // A battery whose BMS refused the charge may look full and is not: a cell stands in the way.
-    for (const charge of charges)
-      charge.full =
-        isFull(charge, bank, view, !view.ampsAreBattery && !shared) &&
-        !refusals.some((one) => overlaps(one, charge));
+    const alone = !view.ampsAreBattery && !shared;
+    for (const charge of charges) {
+      charge.full = isFull(charge, bank, view, alone) && !refusals.some((one) => overlaps(one, charge));
+      if (charge.full) charge.fullOnFloat = fullOnFloat(charge.stages, bank, view, alone);
+    }
     const asksBelow = (setpoints.absorption?.volts ?? bank.chargeVolts.min) - 0.2 * view.blocks;
     return {
       source,
@@ -136,6 +137,7 @@ function chargeOf(
     afterAmps: ampsAfter(span.to, view),
     full: false,
     heldFull: heldFullBy(stages, bank, view, setpoints),
+    fullOnFloat: [],
     ampHours: ampHoursIn(span, view, timeline),
   };
 }

@@ -4,7 +4,7 @@ import { drawnView } from '../../../tests/support/drawnView';
 import { agm, charge, lithium, stage } from '../../../tests/support/drawnCharges';
 import { HOUR, MINUTE } from '../quantity/span';
 import type { Stage } from './types';
-import { heldFullBy, isFull } from './full';
+import { fullOnFloat, heldFullBy, isFull } from './full';
 
 // 100 Ah: its tail is 2 A.
 const hold = (part: Partial<Stage> = {}): Stage =>
@@ -123,6 +123,22 @@ describe('by its own absorption', () => {
     expect(floated({ settledAmps: 0.4, fallsPerHour: 0.1 }, 3)).toBe(false);
     expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01, heldMs: 5 * HOUR }, 3)).toBe(false);
     expect(floated({ settledAmps: 0.9, fallsPerHour: 0.01 }, 3)).toBe(false);
+  });
+
+  test('each float that shows it by itself is known', () => {
+    const float = (from: number, part: Partial<Stage> = {}) =>
+      stage({ stage: 'float', from: from * HOUR, volts: 13.6, celsius: 25, heldMs: 9 * HOUR, ...part });
+    const stages = [
+      float(0, { settledAmps: 0.1 }),
+      absorption({ endAmps: 6 }),
+      float(10, { settledAmps: 0.1 }),
+      float(20, { settledAmps: 0.8 }),
+      float(30, { settledAmps: 0.1, heldMs: HOUR }),
+      float(40, { settledAmps: 0.05 }),
+    ].map((one) => ({ ...one, endAmpsAreBattery: true }));
+    const found = fullOnFloat(stages, agm, { ampNoise: 0.05, blocks: 1 }, true);
+    // No absorption came before the first; too much flows in the next but one, and the last but one is short.
+    expect(found.map((one) => one.from / HOUR)).toEqual([10, 40]);
   });
 
   test('what others did counts too', () => {

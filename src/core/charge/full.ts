@@ -43,31 +43,49 @@ export function isFull(
   view: Pick<ChargeView, 'ampNoise' | 'blocks'>,
   alone = false,
 ): boolean {
+  if (charge.heldFull.length > 0 || fullOnFloat(charge.stages, bank, view, alone).length > 0) return true;
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
-  const percentOf = (amps: number) => (100 * amps) / bank.capacityAh;
-  if (charge.heldFull.length > 0) return true;
-  return charge.stages.some((one, i) => {
-    // What collapses at the end is no tail.
-    const lost = one.endedBy === 'source-lost' || one.endedBy === 'load';
-    const shown = lost ? one.settledAmps : one.endAmps;
-    const isDrawn = shown < -3 * view.ampNoise;
-    // No current because the BMS lets none in is no tail, nor is a current that a load draws from the battery.
+  return charge.stages.some((one) => {
+    if (one.stage !== 'absorption' && one.stage !== 'equalise') return false;
+    const { shown, isDrawn, lost } = endOf(one, view);
     if (one.blocked || (isDrawn && !(alone && one.endAmpsAreBattery))) return false;
-    // A meter whose zero is off shows a battery drawn on that is held; no more goes in than its only charger gives.
     const given = lost ? one.usualSourceAmps : one.endSourceAmps;
     const amps = isDrawn ? given : shown;
-    if (one.stage === 'absorption' || one.stage === 'equalise')
-      return (
-        !one.cutOff &&
-        one.heldMs >= LEAST_ABSORPTION &&
-        (percentOf(amps) <= fullTailPercent || isSteady(one, amps, charge, bank)) &&
-        fills(one, bank, view.blocks)
-      );
-    const onFloat = percentOf(isDrawn ? one.usualSourceAmps : one.settledAmps);
-    const absorbed = charge.stages.slice(0, i).filter((before) => before.stage === 'absorption');
+    return (
+      !one.cutOff &&
+      one.heldMs >= LEAST_ABSORPTION &&
+      ((100 * amps) / bank.capacityAh <= fullTailPercent || isSteady(one, amps, charge, bank)) &&
+      fills(one, bank, view.blocks)
+    );
+  });
+}
+
+/**
+ * What a stage shows at its end: what collapses there is no tail; a current drawn from the battery is none either, unless its only charger
+ * says how little goes in: a meter whose zero is off shows a battery drawn on that is held.
+ */
+function endOf(stage: Stage, { ampNoise }: Pick<ChargeView, 'ampNoise'>) {
+  const lost = stage.endedBy === 'source-lost' || stage.endedBy === 'load';
+  const shown = lost ? stage.settledAmps : stage.endAmps;
+  return { lost, shown, isDrawn: shown < -3 * ampNoise };
+}
+
+/** The floats that show by themselves that the battery is full: for hours, after an absorption, with next to nothing flowing. */
+export function fullOnFloat(
+  stages: readonly Stage[],
+  bank: KnownBank,
+  view: Pick<ChargeView, 'ampNoise' | 'blocks'>,
+  alone = false,
+): Stage[] {
+  const { fullTailPercent } = CHEMISTRY[bank.chemistry];
+  return stages.filter((one, i) => {
+    if (one.stage !== 'float') return false;
+    const { isDrawn } = endOf(one, view);
+    if (one.blocked || (isDrawn && !(alone && one.endAmpsAreBattery))) return false;
+    const onFloat = (100 * (isDrawn ? one.usualSourceAmps : one.settledAmps)) / bank.capacityAh;
+    const absorbed = stages.slice(0, i).filter((before) => before.stage === 'absorption');
     const endedLow = absorbed.some((before) => before.endAmps <= ENDED_LOW * fullTailAmps(bank));
     return (
-      one.stage === 'float' &&
       absorbed.length > 0 &&
       one.heldMs > 4 * HOUR &&
       one.endAmpsAreBattery &&

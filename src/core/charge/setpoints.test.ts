@@ -151,3 +151,32 @@ test('what is held round the clock is a float, and what stood above it once abso
   expect(found.absorption!.volts).toBeCloseTo(14.4, 2);
   expect(found.float!.volts).toBeCloseTo(14.0, 2);
 });
+
+test('an absorption a tenth of a volt a block above its float is another voltage, though clouds come between on some mornings', () => {
+  // A bank of 48 V whose meter shows tenths: 55.6 V for three hours, then 55.14 V on the edge of two steps; a cloud now and then before noon.
+  const drawing: Drawing = {
+    minutes: 12 * DAY,
+    blocks: 4,
+    quantum: 0.1,
+    noise: 0.01,
+    volts: (m) => {
+      const into = m % DAY;
+      if (into < 120) return 50 + (5.6 * into) / 120;
+      const isCloudy = into < 200 && Math.floor(m / DAY) % 2 === 0 && into % 20 < 6;
+      if (into < 300) return isCloudy ? 55.38 : 55.6;
+      return into < 620 ? 55.14 : 50;
+    },
+    amps: (m) => {
+      const into = m % DAY;
+      return into < 120 ? 30 : into < 300 ? 25 * Math.exp((120 - into) / 150) : into < 620 ? 4 : 0;
+    },
+  };
+  const { absorption, float } = find(drawing, (m) => (m % DAY >= 120 ? 2 : -2), {
+    ...agm,
+    cellsInSeries: 24,
+  });
+  expect(absorption!.volts).toBeCloseTo(55.6, 1);
+  expect(absorption!.hours).toBeGreaterThan(20);
+  expect(float!.volts).toBeGreaterThan(55.05);
+  expect(float!.volts).toBeLessThan(55.25);
+});

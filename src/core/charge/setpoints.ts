@@ -146,15 +146,18 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
     const height = smooth(key);
     if (height < leastCells) continue;
     let highest = true;
-    for (let k = key - reach; k <= key + reach && highest; k++)
-      if (k !== key && (smooth(k) > height || (smooth(k) === height && k > key)))
-        highest =
-          hasValley(smooth, key, k) &&
-          stepsDown(view, cells, voltsPerC, {
-            upper: bin * Math.max(key, k),
-            lower: bin * Math.min(key, k),
-            near: 1.5 * bin,
-          });
+    for (let k = key - reach; k <= key + reach && highest; k++) {
+      if (k === key || smooth(k) < height || (smooth(k) === height && k < key)) continue;
+      // Against the top of that hill: from its slope it is no step.
+      const top = topOf(smooth, k);
+      highest =
+        hasValley(smooth, key, top) &&
+        stepsDown(view, cells, voltsPerC, {
+          upper: bin * Math.max(key, top),
+          lower: bin * Math.min(key, top),
+          near: 1.5 * bin,
+        });
+    }
     if (!highest) continue;
     const members = cells.filter((cell) => Math.abs(at25(view, cell, voltsPerC) / bin - key) <= 2);
     for (const some of byItsWord(view, members, voltsPerC, leastCells)) found.push(setpointOf(some));
@@ -183,6 +186,12 @@ function peaks(view: ChargeView, cells: number[], voltsPerC: number): Setpoint[]
       called: calledMostly(view, members),
     };
   }
+}
+
+/** The top of the hill that a bin stands on. */
+function topOf(smooth: (key: number) => number, key: number): number {
+  const next = [key - 1, key + 1].find((one) => smooth(one) > smooth(key));
+  return next === undefined ? key : topOf(smooth, next);
 }
 
 /** Two peaks are no one peak where between them some bin has less than this part of the smaller. */

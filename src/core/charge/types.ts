@@ -85,6 +85,8 @@ export interface Charge extends Span {
   full: boolean;
   /** When it stood full though its own charger was in no absorption. */
   heldFull: Span[];
+  /** Its floats that show by themselves that it was full. */
+  fullOnFloat: Span[];
   ampHours: number;
 }
 

@@ -1,4 +1,4 @@
-import { agm, charge, stage } from '../../../tests/support/drawnCharges';
+import { agm, charge, lithium, stage } from '../../../tests/support/drawnCharges';
 import type { SourceCharging, Stage } from '../charge/types';
 import { HOUR } from '../quantity/span';
 import { chargeAnchors } from './chargeAnchors';
@@ -27,7 +27,14 @@ describe('full charges', () => {
       bank: agm,
       knowsBatteryAmps: true,
       charges: [
-        { ...charge(stages), from: stages[0]!.from, to: stages.at(-1)!.to, full: true, heldFull: [] },
+        {
+          ...charge(stages),
+          from: stages[0]!.from,
+          to: stages.at(-1)!.to,
+          full: true,
+          heldFull: [],
+          fullOnFloat: [],
+        },
       ],
     }) as unknown as SourceCharging;
   const hours = (charging: SourceCharging[]) =>
@@ -88,6 +95,32 @@ describe('full charges', () => {
       chargeAnchors([by(absorbed(2, 3, above), float(3, 12, { settledAmps }))]).map(({ kind }) => kind);
     expect(kinds(0.1)).toEqual(['absorption', 'full']);
     expect(kinds(-3)).toEqual(['absorption']);
+  });
+
+  test('by each long float of a charger that hardly ever goes off, not by the last alone', () => {
+    const one = by(absorbed(0, 3, { endAmps: 4, settledAmps: 4, atTailFrom: NaN, fallsPerHour: 1 }));
+    one.charges[0]!.fullOnFloat = [float(3, 13), float(14, 37), float(38, 61)];
+    expect(hours([one]).slice(1)).toEqual([
+      ['full', 12, 13],
+      ['full', 36, 37],
+      ['full', 60, 61],
+    ]);
+    // Where an absorption says so already, what it keeps full says nothing more.
+    const full = by(absorbed(2, 6), float(6, 16));
+    full.charges[0]!.fullOnFloat = [float(6, 16)];
+    expect(hours([full])).toEqual([['full', 5, 16]]);
+  });
+
+  test('what lithium lacks by its current is more open than with lead: it goes by its resistance too', () => {
+    const partial = (bank: typeof agm | typeof lithium) => {
+      const one = by(absorbed(2, 6, { endAmps: 20, settledAmps: 20, atTailFrom: NaN }));
+      one.charges[0]!.full = false;
+      return chargeAnchors([{ ...one, bank }])[0]!;
+    };
+    const [lead, lithiumOne] = [partial(agm), partial(lithium)];
+    expect(lithiumOne.charge).toBeGreaterThan(lead.charge);
+    expect(lithiumOne.deviation / lithiumOne.lacks!).toBeGreaterThan(0.6);
+    expect(lead.deviation / lead.lacks!).toBeLessThan(0.4);
   });
 
   test('while others held the voltage', () => {

@@ -71,15 +71,18 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
     for (const { from, to } of charge.heldFull)
       found.push({ kind: 'full', at: from, until: to, ...(lead ? FULL.lead : FULL.lithium) });
   if (!lead) found.push(...floatAnchors(charge, bank));
+  // By a long float alone: a charger that hardly ever goes off has many.
   const float = charge.stages.findLast((one) => one.stage === 'float' && !isDrawnOn(one, bank));
-  // Full by a long float alone.
-  if (charge.full && float && !found.some((one) => one.kind === 'full'))
-    found.push({
-      kind: 'full',
-      at: float.to - Math.min(HOUR, (float.to - float.from) / 4),
-      until: float.to,
-      ...(lead ? LONG_FLOAT.lead : LONG_FLOAT.lithium),
-    });
+  const isNeeded = charge.full && float && !found.some((one) => one.kind === 'full');
+  const floats = charge.fullOnFloat.length > 0 ? charge.fullOnFloat : isNeeded ? [float] : [];
+  for (const { from, to } of floats)
+    if (!found.some((one) => one.kind === 'full' && one.until >= from && one.at < to))
+      found.push({
+        kind: 'full',
+        at: to - Math.min(HOUR, (to - from) / 4),
+        until: to,
+        ...(lead ? LONG_FLOAT.lead : LONG_FLOAT.lithium),
+      });
   return found;
 }
 
@@ -115,11 +118,12 @@ function keptUntil(stages: readonly Stage[], from: number): number {
 }
 
 /**
- * Hours for which a lead battery at its charge voltage would still take its current, where no fit says so; parts of the answer that are
- * doubt: of one charge against another, and beyond the range, where more is open.
+ * Hours for which a battery at its charge voltage would still take its current, where no fit says so; parts of the answer that are doubt: of
+ * one charge against another, and beyond the range, where more is open. What lithium takes there goes by its resistance too, and that may be
+ * several times what it was when new.
  */
 const TAU = { lead: 1.6, lithium: 0.4 };
-const DOUBT = { each: 0.2, folds: 0.5 };
+const DOUBT = { lead: 0.2, lithium: 0.6, folds: 0.5 };
 
 /** Current still flowing at the end of an absorption says what the battery is short of. Null where the voltage cannot fill it. */
 function partialOf(
@@ -150,8 +154,10 @@ function partialOf(
 
 /** Full, but for a part of the capacity. */
 function lacking(bank: KnownBank, missing: number): Pick<Anchor, 'charge' | 'deviation' | 'lacks'> {
-  const full = isLead(bank.chemistry) ? FULL.lead : FULL.lithium;
-  return { charge: full.charge - missing, deviation: full.deviation + DOUBT.each * missing, lacks: missing };
+  const chemistry = isLead(bank.chemistry) ? 'lead' : 'lithium';
+  const full = FULL[chemistry];
+  const deviation = full.deviation + DOUBT[chemistry] * missing;
+  return { charge: full.charge - missing, deviation, lacks: missing };
 }
 
 /**

@@ -177,6 +177,30 @@ test('open where a load always begins as it ends: its rises tell one share, its 
   expect(of(900).share).toBeCloseTo(1, 2);
 });
 
+test('open where a small sun rises as the house wakes: a load comes with it each day', () => {
+  // A sun that is up within the hour and sinks from noon on, or clouds all day; of what it gives two thirds are drawn while the house is awake.
+  const sun = (minute: number, clouds: boolean) => {
+    const into = minute % 1440;
+    if (into < 450 || into >= 960) return 0;
+    const risen = Math.min(1, (into - 450) / 40) * Math.min(1, (960 - into) / (clouds ? 60 : 400));
+    return 0.06 * capacityAh * risen * (clouds && Math.floor(into / 12) % 3 === 1 ? 0.3 : 1);
+  };
+  const wakes = (minute: number) => {
+    const into = minute % 1440;
+    return into >= 460 && into < 1200 ? 0.04 * capacityAh : 0;
+  };
+  const of = (clouds: boolean) => {
+    const own = (minute: number) => sun(minute, clouds);
+    return sharesOfDrawn([own], (minute) => own(minute) - wakes(minute), Infinity, 10)[0]!;
+  };
+  const clear = of(false);
+  expect(clear.share).toBeLessThan(0.8);
+  expect(clear.error).toBeGreaterThan(0.2);
+  // Clouds all day long tell its share whatever the house does.
+  expect(of(true).error).toBeLessThan(0.15);
+  expect(of(true).share).toBeGreaterThan(0.85);
+});
+
 test('none of it where most of its steps say so, though a load begins as it is once cut off', () => {
   // It tapers off over four hours; on the last day it is cut off halfway.
   const isCut = (minute: number) => minute >= 3 * 1440 + 600;

@@ -2,7 +2,7 @@
 
 import { isNumber, mean, quantile } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
-import { type Grid, medianStep, toGrid } from '../log/grid';
+import { cellStart, type Grid, medianStep, toGrid } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
 import { lastDigit } from '../log/resolution';
 import { logOf, type Timeline } from '../log/timeline';
@@ -10,7 +10,17 @@ import { blocksInSeries, deadVolts } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
-import { AS_ONE, openByDirection, partsAlone, UNTOLD } from './sharesOpen';
+import {
+  AS_ONE,
+  type Hourly,
+  hourly,
+  hourOf,
+  openAtOneTime,
+  openByDirection,
+  partsAlone,
+  switchedByClock,
+  UNTOLD,
+} from './sharesOpen';
 import { chargingVolts } from './unseen';
 
 /** How much of a device's current the monitor shows: 1 all, 0 nothing, under 0 the wrong way round. */
@@ -74,6 +84,7 @@ interface Seen {
   devices: {
     id: string;
     kind: Share['kind'];
+    isSolar: boolean;
     amps: Float32Array;
     /** The same where the monitor writes the moment. */
     moment: Float32Array;
@@ -83,6 +94,7 @@ interface Seen {
   amps: Float32Array;
   volts: Float32Array | null;
   held: Uint8Array;
+  grid: Grid;
   /** V from which the battery is charged, under which its bus is dead, and by which a charger that begins lifts it. */
   level: number;
   dead: number;
@@ -99,6 +111,7 @@ export function sharesOf(
   held: Uint8Array,
 ): Share[] {
   const { capacityAh } = system.bank;
+  const isSolar = (id: string) => system.sources.find((one) => one.id === id)?.kind === 'solar';
   const monitorEvery = medianStep(log.time);
   const shown = lastDigit(log.amps);
   let slowest = grid.step;
@@ -123,7 +136,7 @@ export function sharesOf(
       Math.min(LEAST_STEP * capacityAh, 0.3 * range),
       LEAST_DIGITS * digit,
     );
-    return [{ id, kind, amps: average, moment, least }];
+    return [{ id, kind, isSolar: isSolar(id), amps: average, moment, least }];
   });
   if (devices.length === 0) return [];
   const seen: Seen = {
@@ -131,6 +144,7 @@ export function sharesOf(
     amps,
     volts,
     held,
+    grid,
     level: chargingVolts(system.bank),
     dead: deadVolts(system.bank),
     raised: RAISES * blocksInSeries(system.bank),
@@ -140,7 +154,6 @@ export function sharesOf(
   // A load that always comes minutes after a charger hides behind it in a long step, and not in a short one.
   const short = shortest < lag ? sharesOver(shortest, seen) : [];
   // What a sun without a log gives moves with the others: nothing can be told of one alone.
-  const isSolar = (id: string) => system.sources.find((one) => one.id === id)?.kind === 'solar';
   const hidden = system.sources.some(
     ({ id, kind }) => kind === 'solar' && !devices.some((one) => one.id === id),
   );
@@ -156,8 +169,8 @@ export function sharesOf(
 
 /** Shares by steps over so many cells. */
 function sharesOver(lag: number, seen: Seen): Share[] {
-  const { amps, devices } = seen;
-  const { rows, moved } = stepsOver(lag, seen);
+  const { amps, devices, grid } = seen;
+  const { rows, moved, rest } = stepsOver(lag, seen);
   const stepsOf = (own: Float32Array, kind: Share['kind']) =>
     Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
   // What never moves by enough to be judged itself moves with the others all the same.
@@ -183,6 +196,8 @@ function sharesOver(lag: number, seen: Seen): Share[] {
   const widen = Math.sqrt(lag);
   const open = openByDirection(columns, values, fit.values, widen);
   const alone = partsAlone(columns);
+  const times = rows.map((i) => cellStart(grid, i));
+  const switched = switchedByClock(rest, grid.step, lag);
   return moving.map(({ device, steps }, at) => {
     const shares = good.map((one) => one.values[at]!);
     const share = mean(shares);
@@ -193,18 +208,27 @@ function sharesOver(lag: number, seen: Seen): Share[] {
       error:
         alone[at]! < AS_ONE
           ? UNTOLD
-          : Math.hypot(good[0]!.errors[at]! * widen, Math.max(...shares) - share, open[at]!),
+          : Math.hypot(
+              good[0]!.errors[at]! * widen,
+              Math.max(...shares) - share,
+              open[at]!,
+              device.isSolar ? openAtOneTime(columns[at]!, times, switched) : 0,
+            ),
       steps: Math.round(steps),
     };
   });
 }
 
-/** Cells from which a step over so many is one that tells, and how often each device moved in them. */
+/**
+ * Cells from which a step over so many is one that tells, how often each device moved in them, and how the battery's current moves
+ * where no device does.
+ */
 function stepsOver(
   lag: number,
-  { devices, amps, volts, held, level, dead, raised }: Seen,
-): { rows: number[]; moved: Float64Array } {
+  { devices, amps, volts, held, grid, level, dead, raised }: Seen,
+): { rows: number[]; moved: Float64Array; rest: Hourly } {
   const rows: number[] = [];
+  const rest = hourly();
   const moved = new Float64Array(devices.length);
   const step = new Float64Array(devices.length);
   for (let i = 0; i + lag < amps.length; i++) {
@@ -238,11 +262,16 @@ function stepsOver(
     if ((held[i] || held[i + lag]) && !switched) continue;
     // A load shows in the battery's current only where no charger answers it.
     const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
+    if (drawn && !sources && !loads) {
+      const hour = hourOf(cellStart(grid, i));
+      rest.moves[hour]! += dy;
+      rest.cells[hour]!++;
+    }
     if (drawn ? !sources && !loads : !sources || loads) continue;
     rows.push(i);
     for (let k = 0; k < devices.length; k++) if (step[k]! >= devices[k]!.least) moved[k]! += 1 / lag;
   }
-  return { rows, moved };
+  return { rows, moved, rest };
 }
 
 /** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */

@@ -33,16 +33,16 @@ export function sharesByBms(
     for (const one of all) if (one[i]! !== one[i]!) known = false;
     if (known) cells.push(i);
   }
-  const moves = devices.filter(
-    (one) => quantile(one.amps, 0.95) - quantile(one.amps, 0.05) > 0.01 * system.bank.capacityAh,
-  );
-  if (cells.length < LEAST_CELLS || moves.length === 0) return null;
   const column = (of: (cell: number) => number) => Float64Array.from(cells, of);
+  const doesMove = (one: ArrayLike<number>) =>
+    quantile(one, 0.95) - quantile(one, 0.05) > 0.01 * system.bank.capacityAh;
+  const moves = devices.filter((one) => doesMove(one.amps));
+  if (cells.length < LEAST_CELLS || moves.length === 0) return null;
+  const flows = moves.map(({ kind, amps: own }) => column((i) => (kind === 'source' ? own[i]! : -own[i]!)));
+  // What no device wrote down, mostly loads: a monitor that is scaled wrongly, or reversed, shows no more of it than of the rest.
+  const rest = Float64Array.from(cells, (i, at) => whole[i]! - flows.reduce((sum, one) => sum + one[at]!, 0));
   const fit = robustLeastSquares({
-    columns: [
-      ...moves.map(({ kind, amps: own }) => column((i) => (kind === 'source' ? own[i]! : -own[i]!))),
-      column(() => 1),
-    ],
+    columns: [...flows, column(() => 1), ...(doesMove(rest) ? [rest] : [])],
     values: column((i) => whole[i]! - amps[i]!),
   });
   if (!fit) return null;

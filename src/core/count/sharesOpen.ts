@@ -1,5 +1,9 @@
-/** What leaves the share of a device open though its steps fit: it moves as one with another, or rises and falls tell different shares. */
+/**
+ * What leaves the share of a device open though its steps fit: it moves as one with another, rises and falls tell different shares, or all
+ * comes at one time of the day.
+ */
 
+import { HOUR } from '../quantity/span';
 import { leastSquares, robustLeastSquares } from './leastSquares';
 
 /**
@@ -50,4 +54,51 @@ export function openByDirection(
     const isTold = directions.some(({ apart, error }) => apart <= TOLD * error);
     return isTold ? 0 : Math.min(...directions.map((one) => one.apart));
   });
+}
+
+/** Steps come at one time of the day where so much of their squares lies within two hours of the clock. */
+const AT_ONE_TIME = 0.6;
+/** Days of an hour that show what the clock switches in it. */
+const FEWEST_DAYS = 3;
+
+/** How the battery's current moves by the hour of the day where no device moves: A in all, and cells. */
+export interface Hourly {
+  moves: Float64Array;
+  cells: Uint32Array;
+}
+
+export const hourly = (): Hourly => ({ moves: new Float64Array(24), cells: new Uint32Array(24) });
+
+export const hourOf = (ms: number): number => Math.floor(ms / HOUR) % 24;
+
+/** The most that loads are switched on or off by within one hour of each day, A: what comes and goes at random cancels. */
+export function switchedByClock({ moves, cells }: Hourly, step: number, lag: number): number {
+  const inHour = HOUR / step;
+  return Math.max(
+    ...moves.map((sum, hour) =>
+      cells[hour]! >= FEWEST_DAYS * inHour ? (Math.abs(sum / cells[hour]!) * inHour) / lag : 0,
+    ),
+  );
+}
+
+/**
+ * A sun that rises into a house that wakes: steps that come at one time of the day may have a load with them each time, and their scatter does
+ * not show it. How far that can bend the share of a source.
+ * @param times of the steps, epoch ms. @param switched {@link switchedByClock}
+ */
+export function openAtOneTime(steps: Float64Array, times: readonly number[], switched: number): number {
+  const squares = new Float64Array(24);
+  const sizes = new Float64Array(24);
+  steps.forEach((step, k) => {
+    const hour = hourOf(times[k]!);
+    squares[hour]! += step * step;
+    sizes[hour]! += Math.abs(step);
+  });
+  const all = squares.reduce((sum, one) => sum + one, 0);
+  if (all === 0) return 0;
+  const inTwoHours = (of: Float64Array) => of.map((one, hour) => one + of[(hour + 1) % 24]!);
+  const windows = inTwoHours(squares);
+  const busiest = windows.indexOf(Math.max(...windows));
+  if (windows[busiest]! < AT_ONE_TIME * all) return 0;
+  return (switched * inTwoHours(sizes)[busiest]!) / all;
 }

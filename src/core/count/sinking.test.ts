@@ -30,6 +30,8 @@ interface Night {
   back?: number;
   /** V that a table is off by all the way. */
   off?: number;
+  /** Hours of the night after which half an hour of 20 A strains it. */
+  strainAfter?: number;
 }
 
 function sinking({
@@ -41,6 +43,7 @@ function sinking({
   bank = agm,
   back = NaN,
   off = 0,
+  strainAfter = Infinity,
 }: Night) {
   const random = seededRandom(7);
   const count = DAYS * DAY;
@@ -54,7 +57,9 @@ function sinking({
       volts[k] = 13.7;
       continue;
     }
-    const load = draws + ((k * STEP) % (3 * HOUR) < HOUR ? more : 0);
+    const night = (((k % DAY) - FLOAT) * STEP) / HOUR;
+    const strains = night >= strainAfter && night < strainAfter + 0.5 ? 20 : 0;
+    const load = draws + strains + ((k * STEP) % (3 * HOUR) < HOUR ? more : 0);
     drawn += (load * STEP) / HOUR;
     amps[k] = -counts * load;
     volts[k] =
@@ -84,6 +89,19 @@ describe('a voltage that sinks', () => {
     expect(high.capacityAh).toBeCloseTo(half.capacityAh, 0);
     expect(half.spans).toHaveLength(DAYS);
     expect(half.amps).toBeCloseTo(1.6, 0);
+  });
+
+  test('is read before a load that strains the battery, where that takes much of what is drawn', () => {
+    const calm = sinking({ holds: 50 })!;
+    const strained = sinking({ holds: 50, strainAfter: 6 })!;
+    expect(strained.capacityAh / calm.capacityAh).toBeCloseTo(1, 1);
+    // Until then: two hours after the charge, four hours are left of six.
+    expect((strained.spans[0]!.to - strained.spans[0]!.from) / HOUR).toBeCloseTo(4, 0);
+    // Too soon after the charge nothing calm is left.
+    expect(sinking({ holds: 50, strainAfter: 3 })).toBeNull();
+    // What each charge puts back is held against all that was drawn.
+    expect(sinking({ holds: 50, strainAfter: 6, back: 45 })).not.toBeNull();
+    expect(sinking({ holds: 50, strainAfter: 6, back: 65 })).toBeNull();
   });
 
   test('tells nothing of lithium, in the cold, or at a rate that costs capacity of its own', () => {

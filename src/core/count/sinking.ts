@@ -50,10 +50,14 @@ interface Stretch extends Span {
   drawn: number[];
   part: number[];
   volts: number[];
-  /** Drawn since the last charge, before it begins, parts of the capacity. */
+  /** Drawn since the last charge, before it begins, and by the end of the whole stretch, parts of the capacity; when that is. */
   before: number;
-  /** Drawn by loads that strain it, parts of the capacity. */
+  inAll: number;
+  wholeTo: number;
+  /** Drawn by loads that strain it, parts of the capacity; cells before the first of them, and when the last of those was. */
   strained: number;
+  calmCells: number;
+  calmTo: number;
 }
 
 /**
@@ -72,7 +76,7 @@ export function sinkingOf(
   charging: readonly SourceCharging[],
 ): Sinking | null {
   if (!isLead(bank.chemistry)) return null;
-  const stretches = stretchesOf(bank, grid, amps, volts, celsius).filter(tells);
+  const stretches = stretchesOf(bank, grid, amps, volts, celsius).map(calmPart).filter(tells);
   if (stretches.length < STRETCH.fewest) return null;
   const sums = stretches.map(sumsOf);
   const perPart = resistanceOf(sums);
@@ -125,7 +129,19 @@ function stretchesOf(
       continue;
     }
     if (!current) {
-      current = { from: at, to: at, drawn: [], part: [], volts: [], before: drawn, strained: 0 };
+      current = {
+        from: at,
+        to: at,
+        drawn: [],
+        part: [],
+        volts: [],
+        before: drawn,
+        inAll: 0,
+        wholeTo: at,
+        strained: 0,
+        calmCells: 0,
+        calmTo: at,
+      };
       stretches.push(current);
       drawn = 0;
     }
@@ -135,18 +151,27 @@ function stretchesOf(
       current.strained -= (part * grid.step) / HOUR;
     }
     if (at - strainedAt < STRAINS.settles || perBlock < EMPTY) continue;
-    current.to = at;
+    current.to = current.wholeTo = at;
+    current.inAll = drawn;
     current.drawn.push(drawn);
     current.part.push(part);
     current.volts.push(perBlock);
+    if (current.strained === 0) [current.calmCells, current.calmTo] = [current.drawn.length, at];
   }
   return stretches;
 }
 
+/** Of a stretch that is strained too much, what came before. */
+function calmPart(one: Stretch): Stretch {
+  const { strained, drawn, part, volts, calmCells, calmTo } = one;
+  if (strained <= STRAINS.share * (drawn.at(-1) ?? 0)) return one;
+  const [calm, ...rest] = [drawn, part, volts].map((some) => some.slice(0, calmCells));
+  return { ...one, to: calmTo, drawn: calm!, part: rest[0]!, volts: rest[1]!, strained: 0 };
+}
+
 function tells(one: Stretch): boolean {
-  const { from, to, drawn, strained } = one;
+  const { from, to, drawn } = one;
   if (drawn.length < STRETCH.cells || to - from < STRETCH.ms) return false;
-  if (strained > STRAINS.share * drawn.at(-1)!) return false;
   const rate = rateOf(one);
   return rate >= RATE.least && rate <= RATE.most;
 }
@@ -158,12 +183,12 @@ function putBack(
   charging: readonly SourceCharging[],
 ): number {
   const charges = charging.filter((one) => one.knowsBatteryAmps).flatMap((one) => one.charges);
-  const back = stretches.map(({ to, before, drawn }) => {
-    const next = charges.find((one) => one.full && Math.abs(one.from - to) < HOUR);
+  const back = stretches.map(({ wholeTo, before, inAll }) => {
+    const next = charges.find((one) => one.full && Math.abs(one.from - wholeTo) < HOUR);
     if (!next) return NaN;
     const filling = next.stages.filter(({ stage }) => stage === 'bulk' || stage === 'absorption');
     const into = sum(filling.map((one) => one.ampHours));
-    return into / bank.capacityAh / (before + drawn.at(-1)!);
+    return into / bank.capacityAh / (before + inAll);
   });
   return median(back.filter(isNumber));
 }

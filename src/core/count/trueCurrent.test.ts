@@ -32,6 +32,9 @@ describe('the ratio of the monitor’s current', () => {
   test('is wrong only beyond its error', () => {
     expect(gain([source('a', 0.87, 0.07)])).toBe(1);
     expect(gain([source('a', 0.67, 0.02)])).toBe(0.67);
+    // Open as it is, twice the current is no good meter's; six tenths may be.
+    expect(gain([source('a', 2, 0.23)])).toBe(2);
+    expect(gain([source('a', 0.6, 0.23)])).toBe(1);
     expect(gain([], bms(0.5))).toBe(0.5);
     expect(gain([], bms(0.875))).toBe(1);
   });
@@ -55,5 +58,20 @@ describe('a sensor that is turned round', () => {
     expect(turned(source('a', -0.65, 0.1), source('b', 0.9, 0.1))).toBe(false);
     expect(turned(source('a', -0.65, 0.1), source('b', 0.02, 0.05))).toBe(false);
     expect(turned(source('a', -0.11, 0.25))).toBe(false);
+  });
+
+  test('calls it a discharge where the battery stands a volt a block higher, for hours, and a charge where it stands lower', () => {
+    const by = (correlation: number, drawingV: number, steps = 250, bothHours = 10) =>
+      isTurned({
+        ...meters([]),
+        voltageFollows: { correlation, steps, chargingV: 50.6, drawingV, bothHours },
+      });
+    expect(by(-0.4, 57.4)).toBe(true);
+    expect(by(-0.4, 53)).toBe(false);
+    expect(by(-0.1, 57.4)).toBe(false);
+    expect(by(-0.4, 57.4, 10)).toBe(false);
+    expect(by(-0.4, 57.4, 250, 0.5)).toBe(false);
+    // Close steps need no levels.
+    expect(by(-0.8, 53, 10)).toBe(true);
   });
 });

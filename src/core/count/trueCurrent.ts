@@ -22,8 +22,12 @@ const NOT_SEEN = 0.12;
 const SURE = 0.1;
 /** A current of this part and less flows against its source. */
 export const FLOWS_AGAINST = -0.3;
-/** Steps of voltage against current that show a sensor that is turned round. */
+/**
+ * Steps of voltage against current that show a sensor that is turned round; or looser ones, if many, where what it calls a discharge stands so
+ * many times as high as what it calls a charge, a volt a 12 V block and more, for hours.
+ */
 const TURNED = { correlation: -0.6, steps: 4 };
+const TURNED_LEVELS = { correlation: -0.2, steps: 40, times: 1.08, hours: 2 };
 
 export const isUnseen = ({ share, error, steps }: Share): boolean =>
   share < NOT_SEEN && share > -NOT_SEEN && error < SURE && steps >= 2;
@@ -41,8 +45,14 @@ export function isTurned({ shares, bms, voltageFollows }: Meters): boolean {
   if (bms && bms.slopeError < 0.5) return bms.slope < FLOWS_AGAINST;
   const sources = sureSources(shares);
   if (sources.length > 0) return flowAgainst(sources);
-  const { correlation, steps, chargingV, drawingV } = voltageFollows;
-  return correlation < TURNED.correlation && steps >= TURNED.steps && chargingV < drawingV;
+  const { correlation, steps, chargingV, drawingV, bothHours } = voltageFollows;
+  return (
+    (correlation < TURNED.correlation && steps >= TURNED.steps && chargingV < drawingV) ||
+    (correlation < TURNED_LEVELS.correlation &&
+      steps >= TURNED_LEVELS.steps &&
+      bothHours >= TURNED_LEVELS.hours &&
+      drawingV > TURNED_LEVELS.times * chargingV)
+  );
 }
 
 /** @param system tells who is wired past the sensor, where no steps show it */
@@ -57,7 +67,9 @@ export function wrongOf(meters: Meters, system: Pick<System, 'sources' | 'loads'
     .map(({ id, kind }): Share => ({ id, kind, share: 0, error: 0, steps: 0 }));
   const unseen = [...shares.filter(isUnseen), ...told];
   if (isTurned(meters)) return { gain: -1, unseen: [] };
-  const seen = shares.filter((one) => one.kind === 'source' && one.share > 0.3 && one.error < 0.12);
+  const seen = shares.filter(
+    (one) => one.kind === 'source' && one.share > 0.3 && (one.error < 0.12 || isPlainlyOff(one)),
+  );
   // Beside the BMS a load that the monitor does not see looks like a ratio; what it shows of a charger tells the two apart.
   if (seen.some(isGood)) return { gain: 1, unseen };
   if (bms && Math.abs(bms.slope) > 0.3 && bms.slopeError < 0.1)
@@ -71,6 +83,11 @@ export function wrongOf(meters: Meters, system: Pick<System, 'sources' | 'loads'
 
 /** No shunt is mistaken for one of so many times its size; steps that fall together by chance can look so. */
 const MOST_GAIN = 2.6;
+
+/** A ratio that is open may still be far from that of a good meter: by so many of its errors. */
+const PLAINLY = 3;
+export const isPlainlyOff = ({ share, error }: Pick<Share, 'share' | 'error'>): boolean =>
+  share - PLAINLY * error > GOOD_SHARE.high || share + PLAINLY * error < GOOD_SHARE.low;
 
 /** Within its error it may be that of a good meter. */
 const isGood = ({ share, error }: Pick<Share, 'share' | 'error'>): boolean =>

@@ -47,3 +47,19 @@ test('a little above where it is cut, and over at one time each evening, it was 
   expect(count(daily((day) => 5 * (day % 4), 11.64))).toBeGreaterThan(5);
   expect(count(daily(() => 0, 11.57))).toBeGreaterThan(5);
 });
+
+test('no further above than a cable loses it was cut, at one time each evening as it may be: the others sank through their limit', () => {
+  // The mornings end at the limit of 11.5 V or under it; the evenings 40 mV above, minute for minute.
+  const evening = (end: number): Drawn => {
+    const cut = drawn(12.7, 0, 11.48);
+    const isEvening = (m: number) => m % DAY >= 900 && m % DAY < 931;
+    return {
+      amps: (m) => (isEvening(m) ? 30 : cut.amps(m)),
+      volts: (m) => (isEvening(m) ? end + 0.001 * (931 - (m % DAY)) : cut.volts(m)),
+    };
+  };
+  const count = (end: number) =>
+    find(evening(end), { cutoffV: 11.5 }, { days: 9 }).filter((one) => (one.at / 60_000) % DAY > 800).length;
+  expect(count(11.54)).toBeGreaterThan(5);
+  expect(count(11.62)).toBe(0);
+});

@@ -7,7 +7,7 @@ import type { KnownSystem } from '../system/known';
 import type { Found } from './alike';
 import { laterInDay } from './byClock';
 import { type Drop, endVolts } from './drops';
-import { voltLimits } from './loadCurrents';
+import { voltLimits, WIRING_VOLTS } from './loadCurrents';
 
 /**
  * So many that end within so many samples of one time of the day are a clock's doing where they lie this much above as a rule, V a 12 V
@@ -44,8 +44,8 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem, qu
     const others = seen.filter(
       (one) => one.load === load && one.amps >= (1 - RULE.less) * amps && !alike.has(one),
     );
-    // A cable only ever loses: what sinks far under the limit before it is cut says nothing of that.
-    const limit = Math.max(...voltLimits(system, load));
+    // A cable only ever loses: what sinks far under the limit before it is cut says nothing of how much.
+    const limit = Math.max(...voltLimits(system, load)) + WIRING_VOLTS * blocksInSeries(system.bank);
     const volts = others.map((one) => Math.max(endVolts(one), limit));
     const over =
       Math.max(

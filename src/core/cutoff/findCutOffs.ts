@@ -18,7 +18,7 @@ import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { busDeaths } from './deadBus';
 import { withoutFarAbove } from './farAbove';
-import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
+import { idOf, type LoadCurrent, loadOf, voltLimits, WIRING_VOLTS } from './loadCurrents';
 import { endAtOneVoltage } from './oneVoltage';
 import { type Runs, usualRuns } from './runs';
 import { LONG, momentReader, type Moment } from './moment';
@@ -54,7 +54,7 @@ const NEARLY = 0.85;
  * 12 V block, is not seen from the battery: it comes on top where it is sunk through within those samples, or within this part of the run.
  */
 const REACHES = 3;
-const WIRING = { volts: 0.04, part: 0.1 };
+const WIRING_PART = 0.1;
 const FINE = 2 * MINUTE;
 /** Of what was lost the battery gave so much at least. */
 const GIVES = 0.1;
@@ -218,8 +218,8 @@ function sinksToLimit(drop: Drop, limits: readonly number[], blocks: number): bo
   // Of a run that is too short for that the last two samples tell, as far as the next.
   if (!(began < sinks.since)) return began < sinksLast.since && over <= sinksLast.volts;
   const sunk = REACHES * sinks.volts;
-  const wiring = loadVolts === loadVolts ? 0 : WIRING.volts * blocks;
-  const isShort = Math.max(REACHES, (WIRING.part * ranMs) / step) * sinks.volts >= wiring;
+  const wiring = loadVolts === loadVolts ? 0 : WIRING_VOLTS * blocks;
+  const isShort = Math.max(REACHES, (WIRING_PART * ranMs) / step) * sinks.volts >= wiring;
   return over <= sunk + (isShort ? wiring : 0);
 }
 

@@ -36,6 +36,9 @@ export const loadOf = ({ loads }: KnownSystem, { id }: LoadCurrent): readonly Lo
 export const voltLimits = (system: KnownSystem, load: LoadCurrent): number[] =>
   loadOf(system, load).flatMap((one) => (one.cutoffV === undefined ? [] : [one.cutoffV]));
 
+/** V a 12 V block that the wiring up to a load may lose, which is not seen from the battery (common practice, no source). */
+export const WIRING_VOLTS = 0.04;
+
 export const idOf = ({ id }: LoadCurrent): string => id ?? 'unknown';
 
 /** A battery that takes more is charged, parts of the capacity in A; less is the meter's zero. */
