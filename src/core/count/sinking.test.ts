@@ -32,6 +32,8 @@ interface Night {
   off?: number;
   /** Hours of the night after which half an hour of 20 A strains it. */
   strainAfter?: number;
+  /** The charges get it full. */
+  full?: boolean;
 }
 
 function sinking({
@@ -44,6 +46,7 @@ function sinking({
   back = NaN,
   off = 0,
   strainAfter = Infinity,
+  full = true,
 }: Night) {
   const random = seededRandom(7);
   const count = DAYS * DAY;
@@ -69,7 +72,7 @@ function sinking({
     ...charge([stage({ stage: 'bulk', ampHours: back })]),
     from: day * 24 * HOUR,
     to: day * 24 * HOUR + 10 * HOUR,
-    full: true,
+    full,
   }));
   const grid = { from: 0, step: STEP, count, cuts: [] };
   const heat = new Float32Array(count).fill(celsius);
@@ -97,6 +100,9 @@ describe('a voltage that sinks', () => {
     expect(strained.capacityAh / calm.capacityAh).toBeCloseTo(1, 1);
     // Until then: two hours after the charge, four hours are left of six.
     expect((strained.spans[0]!.to - strained.spans[0]!.from) / HOUR).toBeCloseTo(4, 0);
+    // What no charge filled may be nearly empty, and then sinks fast.
+    expect(sinking({ holds: 50, strainAfter: 6, full: false })).toBeNull();
+    expect(sinking({ holds: 50, full: false })).not.toBeNull();
     // Too soon after the charge nothing calm is left.
     expect(sinking({ holds: 50, strainAfter: 3 })).toBeNull();
     // What each charge puts back is held against all that was drawn.

@@ -34,6 +34,8 @@ const EMPTY = 11.2;
 const INTO = { part: 0.003, settles: 2 * HOUR };
 /** A load that strains the battery, parts of the capacity, and how long that is felt; it costs capacity of its own: of what is drawn it may be this part. */
 const STRAINS = { part: 0.1, settles: HOUR / 2, share: 0.25 };
+/** So soon after a charge that got it full. */
+const FROM_FULL = 4 * HOUR;
 /** A stretch that tells: so long, so many cells, and so far down, V a block; and so many of them. */
 const STRETCH = { ms: 2 * HOUR, cells: 12, volts: 0.05, fewest: 3 };
 /** Drawn on the mean of a stretch, parts of the capacity an hour: less is as good as nothing, more costs capacity of its own. */
@@ -76,7 +78,9 @@ export function sinkingOf(
   charging: readonly SourceCharging[],
 ): Sinking | null {
   if (!isLead(bank.chemistry)) return null;
-  const stretches = stretchesOf(bank, grid, amps, volts, celsius).map(calmPart).filter(tells);
+  const stretches = stretchesOf(bank, grid, amps, volts, celsius)
+    .flatMap((one) => (isStrained(one) ? (isFromFull(one, charging) ? [calmPart(one)] : []) : [one]))
+    .filter(tells);
   if (stretches.length < STRETCH.fewest) return null;
   const sums = stretches.map(sumsOf);
   const perPart = resistanceOf(sums);
@@ -161,13 +165,24 @@ function stretchesOf(
   return stretches;
 }
 
-/** Of a stretch that is strained too much, what came before. */
-function calmPart(one: Stretch): Stretch {
-  const { strained, drawn, part, volts, calmCells, calmTo } = one;
-  if (strained <= STRAINS.share * (drawn.at(-1) ?? 0)) return one;
-  const [calm, ...rest] = [drawn, part, volts].map((some) => some.slice(0, calmCells));
-  return { ...one, to: calmTo, drawn: calm!, part: rest[0]!, volts: rest[1]!, strained: 0 };
-}
+const isStrained = ({ strained, drawn }: Stretch): boolean => strained > STRAINS.share * (drawn.at(-1) ?? 0);
+
+/** Whether a charge that got it full ended shortly before: a battery that is nearly empty sinks fast whatever it holds. */
+const isFromFull = ({ from }: Stretch, charging: readonly SourceCharging[]): boolean =>
+  charging.some(({ charges }) =>
+    charges.some((one) => one.full && one.from < from && from - one.to < FROM_FULL),
+  );
+
+/** Of a stretch that is strained, what came before. */
+const calmPart = ({ calmCells, calmTo, ...one }: Stretch): Stretch => ({
+  ...one,
+  calmCells,
+  calmTo,
+  to: calmTo,
+  drawn: one.drawn.slice(0, calmCells),
+  part: one.part.slice(0, calmCells),
+  volts: one.volts.slice(0, calmCells),
+});
 
 function tells(one: Stretch): boolean {
   const { from, to, drawn } = one;
