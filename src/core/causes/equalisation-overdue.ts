@@ -1,6 +1,7 @@
 /** Equalisation that is due, was never finished, or was tried without reaching or holding its voltage. */
 
 import type { Stage } from '../charge/types';
+import { isNumber } from '../quantity/numbers';
 import { DAY, MINUTE } from '../quantity/span';
 import { counted, dayText, duration, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -33,11 +34,19 @@ const ENOUGH = 0.8;
 /** A source that gives this part of its rating all the while does not regulate: its voltage is short, and by more than a meter is off. */
 const AT_LIMIT = { part: 0.93, shortPart: 0.004 };
 
+/** Under the voltage by more than this part of it, no meter makes it the one that was asked for; nor, where no temperature is known, the weather. */
+const FAR_SHORT = { known: 0.02, unknown: 0.04 };
+
+const voltsOf = ({ volts, volts25 }: Stage): number => (isNumber(volts25) ? volts25 : volts);
+
+const isFarShort = (stage: Stage, asked: number): boolean =>
+  voltsOf(stage) < (1 - (isNumber(stage.volts25) ? FAR_SHORT.known : FAR_SHORT.unknown)) * asked;
+
 /** It stood below the voltage all the while, with its source at the most that it gives. */
-function stoodAtLimit({ volts, volts25, usualSourceAmps }: Stage, asked: number, ratedA?: number): boolean {
-  const isShort = (volts25 === volts25 ? volts25 : volts) < (1 - AT_LIMIT.shortPart) * asked;
-  return isShort && ratedA !== undefined && usualSourceAmps >= AT_LIMIT.part * ratedA;
-}
+const stoodAtLimit = (stage: Stage, asked: number, ratedA?: number): boolean =>
+  voltsOf(stage) < (1 - AT_LIMIT.shortPart) * asked &&
+  ratedA !== undefined &&
+  stage.usualSourceAmps >= AT_LIMIT.part * ratedA;
 
 export const equalisationOverdue: Cause = {
   code: 'equalisation-overdue',
@@ -77,7 +86,10 @@ export const equalisationOverdue: Cause = {
       charges
         .flatMap((one) => one.stages)
         .filter((one) => one.stage === 'equalise')
-        .map((one) => ({ ...one, isShort: stoodAtLimit(one, asked.volts, source?.ratedA) })),
+        .map((one) => {
+          const atLimit = stoodAtLimit(one, asked.volts, source?.ratedA);
+          return { ...one, atLimit, isShort: atLimit || isFarShort(one, asked.volts) };
+        }),
     );
     const isLong = ({ holdingMs }: Stage) => holdingMs >= ENOUGH * asked.minutes * MINUTE;
     const short = attempts.filter((one) => one.isShort);
@@ -99,7 +111,7 @@ export const equalisationOverdue: Cause = {
       });
     else if (short.length > 0)
       evidence.push({
-        text: `${counted(short.length, 'attempt')} to equalise came to ${volts(Math.max(...short.map((one) => one.volts)))} with the source at the most that it gives, where ${volts(asked.volts)} are asked for: the voltage was not reached.`,
+        text: `${counted(short.length, 'attempt')} to equalise came to ${volts(Math.max(...short.map((one) => one.volts)))}${short.some((one) => one.atLimit) ? ' with the source at the most that it gives' : ''}, where ${volts(asked.volts)} are asked for: the voltage was not reached.`,
         decibans: shrunk(WEIGHTS.failed, 2 * short.length),
         group: 'attempts',
         spans: short,

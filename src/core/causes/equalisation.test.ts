@@ -45,6 +45,17 @@ test('below the voltage with the charger at the most that it gives, it never cam
   expect(sumOf(judged({ volts: 15.3, volts25: 15.5, usualSourceAmps: 19.5 }))).toBeLessThan(-10);
 });
 
+test('held far under the voltage it is no equalisation, whatever the charger had to give', () => {
+  const low = judged({ volts: 15.4, volts25: 15.0 }, { volts: 15.4, volts25: 15.0 });
+  expect(low.find(({ group }) => group === 'attempts')!.text).toMatch(
+    /^2 attempts to equalise came to 15\.40 V, where 15\.50 V are asked for/,
+  );
+  expect(sumOf(low)).toBeGreaterThan(15);
+  // Without a temperature the weather may have asked for so much less; not for so much.
+  expect(sumOf(judged({ volts: 15.0 }))).toBeLessThan(-10);
+  expect(sumOf(judged({ volts: 14.8 }))).toBeGreaterThan(10);
+});
+
 test('a charger that held the voltage once has done it, whatever came to nothing before', () => {
   expect(sumOf(judged({ volts: 15.3, usualSourceAmps: 20 }, { volts: 15.5 }))).toBeLessThan(-10);
 });
