@@ -5,6 +5,7 @@ import { medianStep } from '../log/grid';
 import type { Series } from '../log/channels';
 import { anyLogWith, batteryCurrent, type Timeline } from '../log/timeline';
 import type { System } from '../system/schema';
+import { withWholeJumps } from './wholeJumps';
 
 export interface CounterLog {
   device: string;
@@ -30,13 +31,14 @@ export function counterLog(system: System, timeline: Timeline): CounterLog | nul
   const amps = own ?? interpolateAt(other!.time, other!.amps, time);
   const voltLog = channels.battery_voltage ? log : anyLogWith(timeline, 'battery_voltage');
   const volts = voltLog?.channels.battery_voltage;
+  const reading = channels.soc ?? readingFromConsumed(log, system);
   return {
     device: log.device,
     time,
     amps,
     ampsAreItsOwn: own !== undefined,
     volts: !volts ? null : voltLog === log ? volts : interpolateAt(voltLog!.time, volts, time),
-    reading: channels.soc ?? readingFromConsumed(log, system),
+    reading: reading && withWholeJumps(reading, time),
   };
 }
 
