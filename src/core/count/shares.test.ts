@@ -201,6 +201,21 @@ test('open where a small sun rises as the house wakes: a load comes with it each
   expect(of(true).share).toBeGreaterThan(0.85);
 });
 
+test('told where it comes out as just what a turned sensor shows: no load of the morning hits that by chance', () => {
+  const sun = (minute: number) => {
+    const into = minute % 1440;
+    return into < 450 || into >= 960
+      ? 0
+      : 0.06 * capacityAh * Math.min(1, (into - 450) / 40) * Math.min(1, (960 - into) / 400);
+  };
+  // The house comes and goes by the clock in the evening, far from the sun.
+  const drawn = (minute: number) =>
+    (minute % 1440 >= 1140 && minute % 1440 < 1380 ? 0.04 : 0.01) * capacityAh;
+  const [one] = sharesOfDrawn([sun], (minute) => drawn(minute) - sun(minute), Infinity, 10);
+  expect(one!.share).toBeCloseTo(-1, 1);
+  expect(one!.error).toBeLessThan(0.1);
+});
+
 test('none of it where most of its steps say so, though a load begins as it is once cut off', () => {
   // It tapers off over four hours; on the last day it is cut off halfway.
   const isCut = (minute: number) => minute >= 3 * 1440 + 600;

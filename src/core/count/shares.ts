@@ -212,7 +212,7 @@ function sharesOver(lag: number, seen: Seen): Share[] {
               good[0]!.errors[at]! * widen,
               Math.max(...shares) - share,
               open[at]!,
-              device.isSolar ? openAtOneTime(columns[at]!, times, switched) : 0,
+              device.isSolar ? openAtOneTime(share, columns[at]!, times, switched) : 0,
             ),
       steps: Math.round(steps),
     };

@@ -58,6 +58,8 @@ export function openByDirection(
 
 /** Steps come at one time of the day where so much of their squares lies within two hours of the clock. */
 const AT_ONE_TIME = 0.6;
+/** Seen wholly, not at all, or the wrong way round, to within so much: a load that comes with the sun would have to hit that by chance. */
+const NATURAL = { shares: [-1, 0, 1], within: 0.07 };
 /** Days of an hour that show what the clock switches in it. */
 const FEWEST_DAYS = 3;
 
@@ -84,9 +86,15 @@ export function switchedByClock({ moves, cells }: Hourly, step: number, lag: num
 /**
  * A sun that rises into a house that wakes: steps that come at one time of the day may have a load with them each time, and their scatter does
  * not show it. How far that can bend the share of a source.
- * @param times of the steps, epoch ms. @param switched {@link switchedByClock}
+ * @param share as it came out. @param times of the steps, epoch ms. @param switched {@link switchedByClock}
  */
-export function openAtOneTime(steps: Float64Array, times: readonly number[], switched: number): number {
+export function openAtOneTime(
+  share: number,
+  steps: Float64Array,
+  times: readonly number[],
+  switched: number,
+): number {
+  if (NATURAL.shares.some((one) => Math.abs(share - one) <= NATURAL.within)) return 0;
   const squares = new Float64Array(24);
   const sizes = new Float64Array(24);
   steps.forEach((step, k) => {
