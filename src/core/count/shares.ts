@@ -84,7 +84,6 @@ interface Seen {
   devices: {
     id: string;
     kind: Share['kind'];
-    isSolar: boolean;
     amps: Float32Array;
     /** The same where the monitor writes the moment. */
     moment: Float32Array;
@@ -111,7 +110,6 @@ export function sharesOf(
   held: Uint8Array,
 ): Share[] {
   const { capacityAh } = system.bank;
-  const isSolar = (id: string) => system.sources.find((one) => one.id === id)?.kind === 'solar';
   const monitorEvery = medianStep(log.time);
   const shown = lastDigit(log.amps);
   let slowest = grid.step;
@@ -136,7 +134,7 @@ export function sharesOf(
       Math.min(LEAST_STEP * capacityAh, 0.3 * range),
       LEAST_DIGITS * digit,
     );
-    return [{ id, kind, isSolar: isSolar(id), amps: average, moment, least }];
+    return [{ id, kind, amps: average, moment, least }];
   });
   if (devices.length === 0) return [];
   const seen: Seen = {
@@ -154,6 +152,7 @@ export function sharesOf(
   // A load that always comes minutes after a charger hides behind it in a long step, and not in a short one.
   const short = shortest < lag ? sharesOver(shortest, seen) : [];
   // What a sun without a log gives moves with the others: nothing can be told of one alone.
+  const isSolar = (id: string) => system.sources.find((one) => one.id === id)?.kind === 'solar';
   const hidden = system.sources.some(
     ({ id, kind }) => kind === 'solar' && !devices.some((one) => one.id === id),
   );
@@ -212,7 +211,7 @@ function sharesOver(lag: number, seen: Seen): Share[] {
               good[0]!.errors[at]! * widen,
               Math.max(...shares) - share,
               open[at]!,
-              device.isSolar ? openAtOneTime(share, columns[at]!, times, switched) : 0,
+              device.kind === 'source' ? openAtOneTime(share, columns[at]!, times, switched) : 0,
             ),
       steps: Math.round(steps),
     };

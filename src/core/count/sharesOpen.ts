@@ -84,8 +84,8 @@ export function switchedByClock({ moves, cells }: Hourly, step: number, lag: num
 }
 
 /**
- * A sun that rises into a house that wakes: steps that come at one time of the day may have a load with them each time, and their scatter does
- * not show it. How far that can bend the share of a source.
+ * A sun that rises into a house that wakes, mains that come by the clock: steps at one time of the day may have a load with them each time, and
+ * their scatter does not show it. How far that can bend the share of a source.
  * @param share as it came out. @param times of the steps, epoch ms. @param switched {@link switchedByClock}
  */
 export function openAtOneTime(
