@@ -10,17 +10,7 @@ import { blocksInSeries, deadVolts } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
-import {
-  AS_ONE,
-  type Hourly,
-  hourly,
-  hourOf,
-  openAtOneTime,
-  openByDirection,
-  partsAlone,
-  switchedByClock,
-  UNTOLD,
-} from './sharesOpen';
+import { AS_ONE, openAtOneTime, openByDirection, partsAlone, UNTOLD } from './sharesOpen';
 import { chargingVolts } from './unseen';
 
 /** How much of a device's current the monitor shows: 1 all, 0 nothing, under 0 the wrong way round. */
@@ -169,7 +159,7 @@ export function sharesOf(
 /** Shares by steps over so many cells. */
 function sharesOver(lag: number, seen: Seen): Share[] {
   const { amps, devices, grid } = seen;
-  const { rows, moved, rest } = stepsOver(lag, seen);
+  const { rows, moved } = stepsOver(lag, seen);
   const stepsOf = (own: Float32Array, kind: Share['kind']) =>
     Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
   // What never moves by enough to be judged itself moves with the others all the same.
@@ -196,7 +186,6 @@ function sharesOver(lag: number, seen: Seen): Share[] {
   const open = openByDirection(columns, values, fit.values, widen);
   const alone = partsAlone(columns);
   const times = rows.map((i) => cellStart(grid, i));
-  const switched = switchedByClock(rest, grid.step, lag);
   return moving.map(({ device, steps }, at) => {
     const shares = good.map((one) => one.values[at]!);
     const share = mean(shares);
@@ -211,23 +200,19 @@ function sharesOver(lag: number, seen: Seen): Share[] {
               good[0]!.errors[at]! * widen,
               Math.max(...shares) - share,
               open[at]!,
-              device.kind === 'source' ? openAtOneTime(share, columns[at]!, times, switched) : 0,
+              device.kind === 'source' ? openAtOneTime(columns, values, times, at, fit.values[at]!) : 0,
             ),
       steps: Math.round(steps),
     };
   });
 }
 
-/**
- * Cells from which a step over so many is one that tells, how often each device moved in them, and how the battery's current moves
- * where no device does.
- */
+/** Cells from which a step over so many is one that tells, and how often each device moved in them. */
 function stepsOver(
   lag: number,
-  { devices, amps, volts, held, grid, level, dead, raised }: Seen,
-): { rows: number[]; moved: Float64Array; rest: Hourly } {
+  { devices, amps, volts, held, level, dead, raised }: Seen,
+): { rows: number[]; moved: Float64Array } {
   const rows: number[] = [];
-  const rest = hourly();
   const moved = new Float64Array(devices.length);
   const step = new Float64Array(devices.length);
   for (let i = 0; i + lag < amps.length; i++) {
@@ -261,16 +246,11 @@ function stepsOver(
     if ((held[i] || held[i + lag]) && !switched) continue;
     // A load shows in the battery's current only where no charger answers it.
     const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
-    if (drawn && !sources && !loads) {
-      const hour = hourOf(cellStart(grid, i));
-      rest.moves[hour]! += dy;
-      rest.cells[hour]!++;
-    }
     if (drawn ? !sources && !loads : !sources || loads) continue;
     rows.push(i);
     for (let k = 0; k < devices.length; k++) if (step[k]! >= devices[k]!.least) moved[k]! += 1 / lag;
   }
-  return { rows, moved, rest };
+  return { rows, moved };
 }
 
 /** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */

@@ -56,57 +56,52 @@ export function openByDirection(
   });
 }
 
-/** Steps come at one time of the day where so much of their squares lies within two hours of the clock. */
+/**
+ * Steps come at one time of the day where so much of their squares lies within two hours of the clock; what is left without an hour of them
+ * tells a share of its own where it still has so much of them.
+ */
 const AT_ONE_TIME = 0.6;
+const LEFT = 0.1;
 /** Seen wholly, not at all, or the wrong way round, to within so much: a load that comes with the sun would have to hit that by chance. */
 const NATURAL = { shares: [-1, 0, 1], within: 0.07 };
-/** Days of an hour that show what the clock switches in it. */
-const FEWEST_DAYS = 3;
 
-/** How the battery's current moves by the hour of the day where no device moves: A in all, and cells. */
-export interface Hourly {
-  moves: Float64Array;
-  cells: Uint32Array;
-}
-
-export const hourly = (): Hourly => ({ moves: new Float64Array(24), cells: new Uint32Array(24) });
-
-export const hourOf = (ms: number): number => Math.floor(ms / HOUR) % 24;
-
-/** The most that loads are switched on or off by within one hour of each day, A: what comes and goes at random cancels. */
-export function switchedByClock({ moves, cells }: Hourly, step: number, lag: number): number {
-  const inHour = HOUR / step;
-  return Math.max(
-    ...moves.map((sum, hour) =>
-      cells[hour]! >= FEWEST_DAYS * inHour ? (Math.abs(sum / cells[hour]!) * inHour) / lag : 0,
-    ),
-  );
-}
+const hourOf = (ms: number): number => (ms / HOUR) % 24;
+/** Whether an hour of the day lies within so many after another. */
+const isWithin = (hour: number, from: number, hours: number): boolean => (hour - from + 24) % 24 < hours;
 
 /**
  * A sun that rises into a house that wakes, mains that come by the clock: steps at one time of the day may have a load with them each time, and
- * their scatter does not show it. How far that can bend the share of a source.
- * @param share as it came out. @param times of the steps, epoch ms. @param switched {@link switchedByClock}
+ * their scatter does not show it. Steps of another half hour then tell another share: how far apart they are, for one column.
+ * @param times of the steps, epoch ms. @param share of the column as it came out
  */
 export function openAtOneTime(
-  share: number,
-  steps: Float64Array,
+  columns: readonly Float64Array[],
+  values: Float64Array,
   times: readonly number[],
-  switched: number,
+  at: number,
+  share: number,
 ): number {
   if (NATURAL.shares.some((one) => Math.abs(share - one) <= NATURAL.within)) return 0;
-  const squares = new Float64Array(24);
-  const sizes = new Float64Array(24);
-  steps.forEach((step, k) => {
-    const hour = hourOf(times[k]!);
-    squares[hour]! += step * step;
-    sizes[hour]! += Math.abs(step);
-  });
-  const all = squares.reduce((sum, one) => sum + one, 0);
-  if (all === 0) return 0;
-  const inTwoHours = (of: Float64Array) => of.map((one, hour) => one + of[(hour + 1) % 24]!);
-  const windows = inTwoHours(squares);
-  const busiest = windows.indexOf(Math.max(...windows));
-  if (windows[busiest]! < AT_ONE_TIME * all) return 0;
-  return (switched * inTwoHours(sizes)[busiest]!) / all;
+  const steps = columns[at]!;
+  const squaresOf = (rows: readonly number[]) => rows.reduce((sum, row) => sum + steps[row]! ** 2, 0);
+  const hours = times.map(hourOf);
+  const all = [...hours.keys()];
+  const whole = squaresOf(all);
+  const busiest = Array.from({ length: 24 }, (_, from) =>
+    all.filter((row) => isWithin(hours[row]!, from, 2)),
+  ).reduce((most, some) => (squaresOf(some) > squaresOf(most) ? some : most));
+  if (squaresOf(busiest) < AT_ONE_TIME * whole) return 0;
+  const begins = new Set(busiest.map((row) => Math.floor(2 * hours[row]!) / 2));
+  return Math.max(
+    0,
+    ...[...begins].map((from) => {
+      const left = all.filter((row) => !isWithin(hours[row]!, from, 1));
+      if (squaresOf(left) < LEFT * whole) return 0;
+      const fit = robustLeastSquares({
+        columns: columns.map((one) => Float64Array.from(left, (row) => one[row]!)),
+        values: Float64Array.from(left, (row) => values[row]!),
+      });
+      return fit ? Math.abs(fit.values[at]! - share) : 0;
+    }),
+  );
 }
