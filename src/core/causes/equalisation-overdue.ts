@@ -111,7 +111,7 @@ export const equalisationOverdue: Cause = {
       });
     else if (short.length > 0)
       evidence.push({
-        text: `${counted(short.length, 'attempt')} to equalise came to ${volts(Math.max(...short.map((one) => one.volts)))}${short.some((one) => one.atLimit) ? ' with the source at the most that it gives' : ''}, where ${volts(asked.volts)} are asked for: the voltage was not reached.`,
+        text: `${counted(short.length, 'attempt')} to equalise came to ${volts(Math.max(...short.map(voltsOf)))}${short.some(({ volts25 }) => isNumber(volts25)) ? ' at 25 °C' : ''}${short.some((one) => one.atLimit) ? ' with the source at the most that it gives' : ''}, where ${volts(asked.volts)} are asked for: the voltage was not reached.`,
         decibans: shrunk(WEIGHTS.failed, 2 * short.length),
         group: 'attempts',
         spans: short,

@@ -76,11 +76,11 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     if (impliedC !== null)
       for (const stage of charges.flatMap((one) => one.stages)) stage.impliedC = impliedC;
     whatEnded(charges, view, source, system, setpoints);
-    // A battery whose BMS refused the charge may look full and is not: a cell stands in the way.
     const alone = !view.ampsAreBattery && !shared;
+    // A battery whose BMS refused the charge may look full and is not: a cell stands in the way.
     for (const charge of charges) {
+      charge.fullOnFloat = fullOnFloat(charge.stages, bank, view, alone);
       charge.full = isFull(charge, bank, view, alone) && !refusals.some((one) => overlaps(one, charge));
-      if (charge.full) charge.fullOnFloat = fullOnFloat(charge.stages, bank, view, alone);
     }
     const asksBelow = (setpoints.absorption?.volts ?? bank.chargeVolts.min) - 0.2 * view.blocks;
     return {

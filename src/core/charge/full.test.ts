@@ -62,7 +62,10 @@ describe('by its own absorption', () => {
       ...part,
     });
   const full = (part: Partial<Stage>) =>
-    isFull({ ...charge([absorption(part)]), heldFull: [] }, agm, { ampNoise: 0.05, blocks: 1 });
+    isFull({ ...charge([absorption(part)]), heldFull: [], fullOnFloat: [] }, agm, {
+      ampNoise: 0.05,
+      blocks: 1,
+    });
 
   test('down to the tail; not above it, too low, too short, or cut off', () => {
     expect(full({})).toBe(true);
@@ -84,16 +87,25 @@ describe('by its own absorption', () => {
     const bulk = stage({ stage: 'bulk', usualSourceAmps: 20 });
     const stages = [bulk, absorption({ ...steady, endAmps: 9, endSourceAmps: 9 })];
     const view = { ampNoise: 0.05, blocks: 1 };
-    expect(isFull({ ...charge(stages), heldFull: [] }, agm, view)).toBe(true);
+    expect(isFull({ ...charge(stages), heldFull: [], fullOnFloat: [] }, agm, view)).toBe(true);
     expect(
-      isFull({ ...charge([absorption(steady)]), heldFull: [] }, { ...agm, chemistry: 'lfp' }, view),
+      isFull(
+        { ...charge([absorption(steady)]), heldFull: [], fullOnFloat: [] },
+        { ...agm, chemistry: 'lfp' },
+        view,
+      ),
     ).toBe(false);
   });
 
   test('a meter that shows a battery drawn on at its charge voltage is off: no more goes in than the only charger gives', () => {
     const off = (endSourceAmps: number, alone: boolean, part: Partial<Stage> = {}) => {
       const stages = [absorption({ endAmps: -0.5, endAmpsAreBattery: true, endSourceAmps, ...part })];
-      return isFull({ ...charge(stages), heldFull: [] }, agm, { ampNoise: 0.05, blocks: 1 }, alone);
+      return isFull(
+        { ...charge(stages), heldFull: [], fullOnFloat: [] },
+        agm,
+        { ampNoise: 0.05, blocks: 1 },
+        alone,
+      );
     };
     expect(off(0.8, true)).toBe(true);
     expect(off(8, true)).toBe(false);
@@ -110,7 +122,13 @@ describe('by its own absorption', () => {
     const floated = (part: Partial<Stage>, endAmps = 6) => {
       const float = stage({ stage: 'float', volts: 13.6, celsius: 25, heldMs: 9 * HOUR, ...part });
       const stages = [absorption({ endAmps }), { ...float, endAmpsAreBattery: true }];
-      return isFull({ ...charge(stages), heldFull: [] }, agm, { ampNoise: 0.05, blocks: 1 }, true);
+      const view = { ampNoise: 0.05, blocks: 1 };
+      return isFull(
+        { ...charge(stages), heldFull: [], fullOnFloat: fullOnFloat(stages, agm, view, true) },
+        agm,
+        view,
+        true,
+      );
     };
     expect(floated({ endAmps: 0.1, settledAmps: 0.1, usualSourceAmps: 2 })).toBe(true);
     expect(floated({ endAmps: -1.5, settledAmps: -1.7, usualSourceAmps: 1.1 })).toBe(false);
@@ -142,7 +160,11 @@ describe('by its own absorption', () => {
   });
 
   test('what others did counts too', () => {
-    const held = { ...charge([absorption({ endAmps: 9 })]), heldFull: [{ from: 0, to: HOUR }] };
+    const held = {
+      ...charge([absorption({ endAmps: 9 })]),
+      heldFull: [{ from: 0, to: HOUR }],
+      fullOnFloat: [],
+    };
     expect(isFull(held, agm, { ampNoise: 0.05, blocks: 1 })).toBe(true);
   });
 });

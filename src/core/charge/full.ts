@@ -43,15 +43,13 @@ export function isFull(
   view: Pick<ChargeView, 'ampNoise' | 'blocks'>,
   alone = false,
 ): boolean {
-  if (charge.heldFull.length > 0 || fullOnFloat(charge.stages, bank, view, alone).length > 0) return true;
+  if (charge.heldFull.length > 0 || charge.fullOnFloat.length > 0) return true;
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
   return charge.stages.some((one) => {
     if (one.stage !== 'absorption' && one.stage !== 'equalise') return false;
-    const { shown, isDrawn, lost } = endOf(one, view);
-    if (one.blocked || (isDrawn && !(alone && one.endAmpsAreBattery))) return false;
-    const given = lost ? one.usualSourceAmps : one.endSourceAmps;
-    const amps = isDrawn ? given : shown;
+    const amps = taken(one, view, alone)?.atEnd;
     return (
+      amps !== undefined &&
       !one.cutOff &&
       one.heldMs >= LEAST_ABSORPTION &&
       ((100 * amps) / bank.capacityAh <= fullTailPercent || isSteady(one, amps, charge, bank)) &&
@@ -61,13 +59,21 @@ export function isFull(
 }
 
 /**
- * What a stage shows at its end: what collapses there is no tail; a current drawn from the battery is none either, unless its only charger
- * says how little goes in: a meter whose zero is off shows a battery drawn on that is held.
+ * What the battery takes in a stage, A, at its end and as a rule; what collapses at the end is no tail. Null where the BMS lets none in, or a
+ * load draws from the battery. A meter whose zero is off shows a battery drawn on that is held: no more goes in than its only charger gives.
  */
-function endOf(stage: Stage, { ampNoise }: Pick<ChargeView, 'ampNoise'>) {
+function taken(
+  stage: Stage,
+  { ampNoise }: Pick<ChargeView, 'ampNoise'>,
+  alone: boolean,
+): { atEnd: number; usual: number } | null {
   const lost = stage.endedBy === 'source-lost' || stage.endedBy === 'load';
   const shown = lost ? stage.settledAmps : stage.endAmps;
-  return { lost, shown, isDrawn: shown < -3 * ampNoise };
+  const isDrawn = shown < -3 * ampNoise;
+  if (stage.blocked || (isDrawn && !(alone && stage.endAmpsAreBattery))) return null;
+  return isDrawn
+    ? { atEnd: lost ? stage.usualSourceAmps : stage.endSourceAmps, usual: stage.usualSourceAmps }
+    : { atEnd: shown, usual: stage.settledAmps };
 }
 
 /** The floats that show by themselves that the battery is full: for hours, after an absorption, with next to nothing flowing. */
@@ -76,13 +82,12 @@ export function fullOnFloat(
   bank: KnownBank,
   view: Pick<ChargeView, 'ampNoise' | 'blocks'>,
   alone = false,
-): Stage[] {
+): Span[] {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
-  return stages.filter((one, i) => {
-    if (one.stage !== 'float') return false;
-    const { isDrawn } = endOf(one, view);
-    if (one.blocked || (isDrawn && !(alone && one.endAmpsAreBattery))) return false;
-    const onFloat = (100 * (isDrawn ? one.usualSourceAmps : one.settledAmps)) / bank.capacityAh;
+  const found = stages.filter((one, i) => {
+    const amps = one.stage === 'float' ? taken(one, view, alone)?.usual : undefined;
+    if (amps === undefined) return false;
+    const onFloat = (100 * amps) / bank.capacityAh;
     const absorbed = stages.slice(0, i).filter((before) => before.stage === 'absorption');
     const endedLow = absorbed.some((before) => before.endAmps <= ENDED_LOW * fullTailAmps(bank));
     return (
@@ -96,6 +101,7 @@ export function fullOnFloat(
           (heatOf(one) === heatOf(one) ? 0 : WEATHER * view.blocks)
     );
   });
+  return found.map(({ from, to }) => ({ from, to }));
 }
 
 /**

@@ -71,10 +71,11 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
     for (const { from, to } of charge.heldFull)
       found.push({ kind: 'full', at: from, until: to, ...(lead ? FULL.lead : FULL.lithium) });
   if (!lead) found.push(...floatAnchors(charge, bank));
-  // By a long float alone: a charger that hardly ever goes off has many.
+  if (!charge.full) return found;
+  // By a long float alone: a charger that hardly ever goes off has many. Where what kept it full is no anchor, its last float tells.
   const float = charge.stages.findLast((one) => one.stage === 'float' && !isDrawnOn(one, bank));
-  const isNeeded = charge.full && float && !found.some((one) => one.kind === 'full');
-  const floats = charge.fullOnFloat.length > 0 ? charge.fullOnFloat : isNeeded ? [float] : [];
+  const isOpen = charge.fullOnFloat.length === 0 && !found.some((one) => one.kind === 'full');
+  const floats = isOpen && float ? [float] : charge.fullOnFloat;
   for (const { from, to } of floats)
     if (!found.some((one) => one.kind === 'full' && one.until >= from && one.at < to))
       found.push({

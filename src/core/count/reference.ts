@@ -9,6 +9,7 @@ import { cellOf, cellStart, type Grid } from '../log/grid';
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { type Anchor, cellOfAnchor } from './anchors';
+import { keptCells, nearTop, whileKept } from './kept';
 import { type Measurement, type Motion, smooth, type Smoother } from './smoother';
 import type { Sinking } from './sinking';
 import type { Through } from './through';
@@ -65,7 +66,9 @@ const COUNTING = { cycle: 0.03, day: 0.015 };
 /** By how much more where the log was written too seldom. */
 const COARSE = 3;
 /** Near the top part of what goes in is lost to gas, and it varies: variance for each part of the capacity that goes in there. */
-const TOP = { from: 0.9, variance: 0.004 };
+const TOP_VARIANCE = 0.004;
+/** By how much a lead battery that is kept at its tail still rises, parts of the capacity, and how soon (common practice, no source). */
+const KEPT = { rises: 0.035, within: 3 * HOUR };
 /**
  * Ah beyond what was drawn that Peukert's law takes off at a rate above that of twenty hours (W. Peukert, Elektrotechnische Zeitschrift
  * 20, 1897); how much of it a battery truly loses is open, and the log may tell: most of it comes back with time.
@@ -157,7 +160,7 @@ export function referenceOf({
       noise[k] =
         cycle ** 2 * ((into + out) / (2 * c)) +
         (COUNTING.day ** 2 * (grid.step / HOUR)) / 24 +
-        (lead && near[k] ? (TOP.variance * into) / c : 0) +
+        (lead && near[k] ? (TOP_VARIANCE * into) / c : 0) +
         (through.hiddenError[k]! / c) ** 2 +
         (blind?.[k] ? (0.05 * Math.sqrt(grid.step / HOUR)) ** 2 : 0);
     }
@@ -324,52 +327,6 @@ function meanCourse(guesses: readonly (Tried & { share: number })[]): Pick<Smoot
     deviation: Float64Array.from(means, (one) => one.deviation),
   };
 }
-
-/** Cells in which the last tenth goes in, before an anchor near the top. */
-function nearTop(anchors: readonly Anchor[], { grid, in: into }: Through, capacityAh: number): Uint8Array {
-  const near = new Uint8Array(grid.count);
-  for (const anchor of anchors) {
-    if (anchor.kind !== 'full' && anchor.kind !== 'absorption') continue;
-    let ampHours = 0;
-    for (let k = cellOfAnchor(grid, anchor); k >= 0 && ampHours < (1 - TOP.from) * capacityAh; k--) {
-      if (into[k] === 0 && ampHours > 0) break;
-      ampHours += into[k]!;
-      near[k] = 1;
-    }
-  }
-  return near;
-}
-
-/** A battery that gives this part of its capacity, and does not get it back, is not kept full, whatever its charger says. */
-const DRAWN = 0.02;
-
-/** An anchor of a full battery for as long as the battery stays so; none where it was drawn upon just before. */
-function whileKept(anchor: Anchor, { grid, in: into, out }: Through, capacityAh: number): Anchor[] {
-  if (anchor.kind !== 'full') return [anchor];
-  const first = cellOfAnchor(grid, anchor);
-  const last = Math.min(grid.count - 1, cellOf(grid, anchor.until));
-  let drawn = 0;
-  for (let k = Math.max(0, cellOf(grid, anchor.at - HOUR)); k <= last; k++) {
-    drawn = Math.max(0, drawn + out[k]! - into[k]!);
-    if (drawn <= DRAWN * capacityAh) continue;
-    return k <= first ? [] : [{ ...anchor, until: Math.max(anchor.at, cellStart(grid, k - 1)) }];
-  }
-  return [anchor];
-}
-
-/** Cells in which a charger only keeps a full battery full. */
-function keptCells(anchors: readonly Anchor[], grid: Grid): Uint8Array {
-  const kept = new Uint8Array(grid.count);
-  for (const anchor of anchors) {
-    if (anchor.kind !== 'full' || anchor.until <= anchor.at) continue;
-    const last = Math.min(grid.count - 1, cellOf(grid, anchor.until));
-    for (let k = Math.max(0, cellOf(grid, anchor.at) + 1); k <= last; k++) kept[k] = 1;
-  }
-  return kept;
-}
-
-/** By how much a lead battery that is kept at its tail still rises, parts of the capacity, and how soon (common practice, no source). */
-const KEPT = { rises: 0.035, within: 3 * HOUR };
 
 /** State of charge and its standard deviation at a moment, %; NaN before and after the log. */
 export function referenceAt(

@@ -83,15 +83,16 @@ export function openAtOneTime(
 ): number {
   if (NATURAL.shares.some((one) => Math.abs(share - one) <= NATURAL.within)) return 0;
   const steps = columns[at]!;
-  const squaresOf = (rows: readonly number[]) => rows.reduce((sum, row) => sum + steps[row]! ** 2, 0);
   const hours = times.map(hourOf);
   const all = [...hours.keys()];
+  const squaresOf = (rows: readonly number[]) => rows.reduce((sum, row) => sum + steps[row]! ** 2, 0);
   const whole = squaresOf(all);
-  const busiest = Array.from({ length: 24 }, (_, from) =>
-    all.filter((row) => isWithin(hours[row]!, from, 2)),
-  ).reduce((most, some) => (squaresOf(some) > squaresOf(most) ? some : most));
-  if (squaresOf(busiest) < AT_ONE_TIME * whole) return 0;
-  const begins = new Set(busiest.map((row) => Math.floor(2 * hours[row]!) / 2));
+  const busiest = Array.from({ length: 24 }, (_, from) => {
+    const rows = all.filter((row) => isWithin(hours[row]!, from, 2));
+    return { rows, squares: squaresOf(rows) };
+  }).reduce((most, one) => (one.squares > most.squares ? one : most));
+  if (busiest.squares < AT_ONE_TIME * whole) return 0;
+  const begins = new Set(busiest.rows.map((row) => Math.floor(2 * hours[row]!) / 2));
   return Math.max(
     0,
     ...[...begins].map((from) => {

@@ -52,14 +52,14 @@ interface Stretch extends Span {
   drawn: number[];
   part: number[];
   volts: number[];
-  /** Drawn since the last charge, before it begins, and by the end of the whole stretch, parts of the capacity; when that is. */
+  /** Drawn since the last charge, before it begins, parts of the capacity. */
   before: number;
-  inAll: number;
-  wholeTo: number;
   /** Drawn by loads that strain it, parts of the capacity; cells before the first of them, and when the last of those was. */
   strained: number;
   calmCells: number;
   calmTo: number;
+  /** Of a stretch that is the calm part of another: that one. */
+  whole?: Stretch;
 }
 
 /**
@@ -79,7 +79,8 @@ export function sinkingOf(
 ): Sinking | null {
   if (!isLead(bank.chemistry)) return null;
   const stretches = stretchesOf(bank, grid, amps, volts, celsius)
-    .flatMap((one) => (isStrained(one) ? (isFromFull(one, charging) ? [calmPart(one)] : []) : [one]))
+    .filter((one) => !isStrained(one) || isFromFull(one, charging))
+    .map((one) => (isStrained(one) ? calmPart(one) : one))
     .filter(tells);
   if (stretches.length < STRETCH.fewest) return null;
   const sums = stretches.map(sumsOf);
@@ -140,8 +141,6 @@ function stretchesOf(
         part: [],
         volts: [],
         before: drawn,
-        inAll: 0,
-        wholeTo: at,
         strained: 0,
         calmCells: 0,
         calmTo: at,
@@ -155,8 +154,7 @@ function stretchesOf(
       current.strained -= (part * grid.step) / HOUR;
     }
     if (at - strainedAt < STRAINS.settles || perBlock < EMPTY) continue;
-    current.to = current.wholeTo = at;
-    current.inAll = drawn;
+    current.to = at;
     current.drawn.push(drawn);
     current.part.push(part);
     current.volts.push(perBlock);
@@ -174,14 +172,13 @@ const isFromFull = ({ from }: Stretch, charging: readonly SourceCharging[]): boo
   );
 
 /** Of a stretch that is strained, what came before. */
-const calmPart = ({ calmCells, calmTo, ...one }: Stretch): Stretch => ({
-  ...one,
-  calmCells,
-  calmTo,
-  to: calmTo,
-  drawn: one.drawn.slice(0, calmCells),
-  part: one.part.slice(0, calmCells),
-  volts: one.volts.slice(0, calmCells),
+const calmPart = (whole: Stretch): Stretch => ({
+  ...whole,
+  whole,
+  to: whole.calmTo,
+  drawn: whole.drawn.slice(0, whole.calmCells),
+  part: whole.part.slice(0, whole.calmCells),
+  volts: whole.volts.slice(0, whole.calmCells),
 });
 
 function tells(one: Stretch): boolean {
@@ -198,12 +195,13 @@ function putBack(
   charging: readonly SourceCharging[],
 ): number {
   const charges = charging.filter((one) => one.knowsBatteryAmps).flatMap((one) => one.charges);
-  const back = stretches.map(({ wholeTo, before, inAll }) => {
-    const next = charges.find((one) => one.full && Math.abs(one.from - wholeTo) < HOUR);
+  const back = stretches.map((stretch) => {
+    const { to, before, drawn } = stretch.whole ?? stretch;
+    const next = charges.find((one) => one.full && Math.abs(one.from - to) < HOUR);
     if (!next) return NaN;
     const filling = next.stages.filter(({ stage }) => stage === 'bulk' || stage === 'absorption');
     const into = sum(filling.map((one) => one.ampHours));
-    return into / bank.capacityAh / (before + inAll);
+    return into / bank.capacityAh / (before + drawn.at(-1)!);
   });
   return median(back.filter(isNumber));
 }
