@@ -32,10 +32,12 @@ const WEIGHTS = {
   endsAt: 4,
   /** It gave nothing all along, and the battery was never as warm as it is set to ask for. */
   neverWarm: 15,
-  /** The same where it is not known what it asks for, and the battery was as cold as many chargers refuse. */
+  /** It alone charges and gave nothing all along, and two thirds of the time the battery was colder than it asks for: it may run at other hours. */
+  mostlyCold: 11,
+  /** The same of half of the time, or of one source of several. */
+  halfCold: 8,
+  /** It gave nothing all along, where it is not known what it asks for, and the battery was as cold as many chargers refuse. */
   neverQuiteWarm: 10,
-  /** It gave nothing all along, and half of the time the battery was colder than it asks for: it may run at those hours. */
-  mostlyCold: 8,
   /** Again and again. */
   again: 5,
   /** The told limit is the one seen. */
@@ -99,7 +101,7 @@ export const coldChargeBlock: Cause = {
       });
     for (const { source, coldIdle, coldEdges, neverGave, setpoints } of charging) {
       const asked = source?.profile.chargeAboveC ?? limit;
-      const never = neverGave ? weighNever(source, neverGave, asked) : [];
+      const never = neverGave ? weighNever(source, neverGave, asked, charging.length === 1) : [];
       if (never.length > 0) {
         evidence.push(...never);
         continue;
@@ -139,8 +141,9 @@ export const coldChargeBlock: Cause = {
 /** A charger that gave nothing all along, by how cold the battery was meanwhile; nothing where it was warm. */
 function weighNever(
   source: Source | null,
-  { warmestC, middleC, days }: NeverGave,
+  { warmestC, middleC, mostlyC, days }: NeverGave,
   asked: number,
+  alone: boolean,
 ): Evidence[] {
   const own = source?.profile.chargeAboveC;
   const gave = `${source?.name ?? 'The charger'} gave nothing on ${counted(Math.floor(days), 'day')}, and`;
@@ -167,11 +170,13 @@ function weighNever(
       `${gave} the battery was never warmer than ${celsius(warmestC)}: many chargers refuse lithium so cold.`,
       WEIGHTS.neverQuiteWarm,
     );
-  if (middleC < asked)
+  if (middleC < asked) {
+    const isMostly = alone && mostlyC < asked;
     return as(
-      `${gave} half of the time the battery was colder than ${celsius(middleC)}; it is to be charged above ${celsius(asked)}. When it was warmer the charger may not have run.`,
-      WEIGHTS.mostlyCold,
+      `${gave} ${isMostly ? 'two thirds' : 'half'} of the time the battery was colder than ${celsius(isMostly ? mostlyC : middleC)}; it is to be charged above ${celsius(asked)}. When it was warmer the charger may not have run.`,
+      isMostly ? WEIGHTS.mostlyCold : WEIGHTS.halfCold,
     );
+  }
   return [];
 }
 

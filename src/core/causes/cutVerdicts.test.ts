@@ -8,7 +8,9 @@ import { capacityLost } from './capacity-lost';
 import type { Judged } from './cause';
 import { coldBattery } from './cold-battery';
 import { rateExpected } from './rate-expected';
+import { cuttingOf } from './cutting';
 import { reallyEmpty } from './really-empty';
+import { surgeTrip } from './surge-trip';
 
 const cut = (part: Partial<CutOff>): CutOff =>
   ({
@@ -107,6 +109,40 @@ describe('a high inner resistance', () => {
 
   test('nor of an empty battery, which sinks whatever it has', () => {
     expect(sumOf(batteryResistance.weigh!(sagging(6, { held: 5 })), 'ohms')).toBe(0);
+  });
+});
+
+test('the battery’s voltage before a load came, from a log that missed the load, is not its voltage under the load', () => {
+  const good = bankOhms(agm);
+  const seenOne = cut({ held: 95, amps: 20, loadAmps: 20, volts: 12.6 - 6 * 20 * good, restVolts: NaN });
+  const missed = cut({ held: 95, amps: 0.1, loadAmps: 20, volts: 12.6, loadVolts: 11, restVolts: 12.6 });
+  const mixed = { list: [seenOne, seenOne, missed, missed, missed, missed] };
+  const judged = seen({}, agm, mixed);
+  expect(cuttingOf(judged)!.volts).toBeCloseTo(seenOne.volts, 6);
+  // Nor does the load stand so far under a battery that was not seen.
+  expect(cuttingOf(judged)!.apart).toBeNaN();
+  expect(sumOf(batteryResistance.weigh!(judged), 'sank')).toBeGreaterThanOrEqual(0);
+  // A run of an hour was in the log, whatever else gave the current.
+  const long = cut({ amps: 0.1, loadAmps: 20, volts: 12.6, loadVolts: 12, ranMs: 3_600_000 });
+  expect(cuttingOf(seen({}, agm, { list: [long] }))!.apart).toBeCloseTo(0.6, 6);
+});
+
+describe('a starting current', () => {
+  const spikes = (part: Partial<CutOff>, surgeA?: number) => {
+    const judged = seen({ why: 'surge', loadAmps: 50, amps: 50, ...part });
+    return sumOf(
+      surgeTrip.weigh!({
+        ...judged,
+        system: { ...judged.system, loads: [{ id: 'pump', name: 'Pump', counted: true, surgeA }] },
+      } as Judged),
+    );
+  };
+  test('over what the protection is set to, on a battery that stands well, trips it; each adds to the spikes', () => {
+    const bare = spikes({ volts: 11.2 });
+    expect(spikes({ volts: 12.1 })).toBeGreaterThan(bare);
+    expect(spikes({ volts: 11.2 }, 42)).toBeGreaterThan(bare);
+    expect(spikes({ volts: 11.2 }, 80)).toBe(bare);
+    expect(spikes({ why: 'volts', volts: 12.1 }, 42)).toBeLessThan(0);
   });
 });
 

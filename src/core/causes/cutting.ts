@@ -22,7 +22,7 @@ export interface Cutting extends Omit<CutOffs, 'celsius'> {
   restPercent: number;
   /** Points by which the count leaves more than the voltage that lead rests at an hour and more without its loads; median, NaN where not known. */
   beyondRest: number;
-  /** V a block at the battery, and at the load where that was logged, just before; medians. */
+  /** V a block at the battery, and at the load where that was logged, just before; medians of those that the battery's log saw. */
   volts: number;
   loadVolts: number;
   /** V a block by which the load stood under the battery just before, median; NaN where one of the two was not logged. */
@@ -56,12 +56,19 @@ const CHARGED = 70;
 const RESTED = HOUR;
 export const BEYOND_REST = 22;
 
+/** The battery's log saw a load that was on for longer, or of which it gave so much. */
+const SAW = { ranMs: 3 * MINUTE, gave: 0.1 };
+const isSeen = ({ amps, loadAmps, ranMs }: CutOff): boolean =>
+  !(amps < SAW.gave * loadAmps) || !(ranMs <= SAW.ranMs);
+
 /** Null where nothing was cut off. */
 export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
   if (!cutoffs || cutoffs.list.length === 0) return null;
   const { list } = cutoffs;
   const blocks = blocksInSeries(bank);
-  const middle = (of: (one: CutOff) => number) => median(list.map(of).filter(isNumber));
+  const middle = (of: (one: CutOff) => number, some: readonly CutOff[] = list) =>
+    median(some.map(of).filter(isNumber));
+  const seen = list.filter(isSeen);
   const rest = middle((one) => one.restVolts / blocks);
   const standsFor = (volts: number) => restPercent(bank.chemistry, volts / blocks);
   const usual = bankOhms(bank);
@@ -81,7 +88,7 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
     lost:
       cutoffs.paths.length > 0
         ? Math.max(...cutoffs.paths.map((one) => one.ohms * drawnAt(list, one))) / blocks
-        : middle((one) => (one.volts - one.loadVolts) / blocks),
+        : middle((one) => (one.volts - one.loadVolts) / blocks, seen),
     held: middle((one) => (one.deviation <= KNOWN || one.held + one.deviation < LOW ? one.held : NaN)),
     rest,
     restPercent: isNumber(rest) ? standsFor(rest * blocks) : NaN,
@@ -92,9 +99,9 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
             : NaN,
         )
       : NaN,
-    volts: middle((one) => one.volts / blocks),
+    volts: middle((one) => one.volts / blocks, seen),
     loadVolts: middle((one) => one.loadVolts / blocks),
-    apart: middle((one) => (one.volts - one.loadVolts) / blocks),
+    apart: middle((one) => (one.volts - one.loadVolts) / blocks, seen),
     sag,
     sagByTable,
     bySteps,

@@ -98,6 +98,21 @@ test('near the tail it matters little that a clock ended it, and that little is 
   expect(weighed(4.5, 2.9)).toBeGreaterThan(20);
 });
 
+test('near the tail a clock of three quarters of an hour counts for more than one of hours', () => {
+  const weighed = (minutes: number, endAmps = 3.9) =>
+    sumOf(
+      absorptionTooShort.weigh!(
+        seen([
+          of(times(8, [absorbed(minutes, endAmps, { endedBy: 'timer', clockMs: minutes * MINUTE }), float]), {
+            source: set({ absorptionMinutes: minutes }),
+          }),
+        ]),
+      ),
+    );
+  expect(weighed(45)).toBeGreaterThan(weighed(240) + 5);
+  expect(weighed(45)).toBeGreaterThan(weighed(45, 3.1) + 3);
+});
+
 test('a threshold that no battery asks for is too high, whatever the loads draw', () => {
   const ended = (ownAmps: number) =>
     absorbed(12, 3.9, { endedBy: 'tail', endSourceAmps: ownAmps, leastEndAmps: ownAmps });
@@ -178,6 +193,25 @@ describe('a battery that has shrunk', () => {
   test('is nearly full after hours of absorption, though it gasses above its tail', () => {
     expect(sum(15, absorbed(240, 3))).toBeGreaterThan(15);
     expect(sum(50, absorbed(240, 3))).toBeLessThan(0);
+  });
+  test('is not spoken against by a figure that only its doubts lift so high', () => {
+    // 12.42 V is about 75 % by the same table: 20 points missing, or 15 with the doubt.
+    const implied = (ampHours: number) =>
+      sumOf(
+        fakeFull.weigh!(
+          seen([
+            of(
+              Array.from({ length: 5 }, () => ({
+                ...charge([absorbed(240, 1)], { volts: 12.42, amps: -0.5 }),
+                ampHours,
+                full: true,
+              })),
+            ),
+          ]),
+        ),
+      );
+    expect(implied(18)).toBe(0);
+    expect(implied(30)).toBeLessThan(-5);
   });
   test('is told by its charges once, though two sources see them', () => {
     expect(sum(15, absorbed(240, 3), false, 2)).toBe(sum(15, absorbed(240, 3)));

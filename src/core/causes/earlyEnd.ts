@@ -67,13 +67,22 @@ const WEIGHTS = EARLY_END_WEIGHTS;
 /** A battery colder than this takes its charge slowly, °C; so long an absorption is long enough for a warm one (common practice, no source). */
 const COLD = { celsius: 5, held: 2 * HOUR };
 
-/** What ended it matters little so near the tail: up to so many tails, and for this part of its weight. */
-const NEAR_TAIL = { tails: 2, part: 0.4 };
+/**
+ * What ended it matters little so near the tail: from this part of its weight at so few tails to the whole of it at so many for a clock.
+ * An absorption of hours that comes so near is no short one, and a threshold is judged by the current itself.
+ */
+const NEAR_TAIL = { from: 1.5, to: 2, part: 0.4, short: 2 * HOUR };
 /** It ends so in this part of the charges; and a threshold of so many tails is high. */
 const MOSTLY = 0.6;
 const HIGH = 3;
 /** Less than this part of the capacity is little, however long it takes. */
 const LITTLE = 0.04;
+
+function partNearTail(tails: number, heldMs: number): number {
+  if (tails >= NEAR_TAIL.to) return 1;
+  if (heldMs >= NEAR_TAIL.short) return NEAR_TAIL.part;
+  return NEAR_TAIL.part + ((1 - NEAR_TAIL.part) * (tails - NEAR_TAIL.from)) / (NEAR_TAIL.to - NEAR_TAIL.from);
+}
 
 /** @param by what the cause says ends it */
 export function weighEarlyEnd(
@@ -119,8 +128,11 @@ export function weighEarlyEnd(
   if (early)
     evidence.push(
       ...whatEndsIt(ended, source, cellMs, by).map((one) =>
-        tails < NEAR_TAIL.tails && one.decibans > 0 && !(by === 'tail' && isHigh)
-          ? { ...one, decibans: Math.round(NEAR_TAIL.part * one.decibans) }
+        one.decibans > 0 && !(by === 'tail' && isHigh)
+          ? {
+              ...one,
+              decibans: Math.round(partNearTail(tails, by === 'timer' ? held : Infinity) * one.decibans),
+            }
           : one,
       ),
     );

@@ -14,10 +14,14 @@ import { SINKS_WEIGHTS, sinksFast } from './sinks';
 const WEIGHTS = {
   ...AGE_WEIGHTS,
   ...SINKS_WEIGHTS,
-  /** Capacity that a charge to full implies, in parts of the label: what went in over what its voltage said was missing. */
+  /**
+   * Capacity that a charge to full implies, in parts of the label: what went in over what its voltage said was missing. All doubt is the
+   * battery's, so that a good one comes out above its label.
+   */
   implied: [
-    [0.85, -12],
-    [0.75, -4],
+    [1, -12],
+    [0.85, -4],
+    [0.75, 0],
     [0.65, 5],
     [0.55, 11],
     [0.3, 15],

@@ -2,9 +2,10 @@
 
 import { median } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
-import { percent, volts } from '../quantity/text';
+import { ampHours, amps, percent, volts } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
-import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
+import type { Chemistry, Source } from '../system/schema';
+import { type Bands, type Cause, type Evidence, type Judged, shrunk, weightOf } from './cause';
 import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
 
 const WEIGHTS = {
@@ -25,6 +26,8 @@ const WEIGHTS = {
     [7, 4],
   ],
   easyTime: 2,
+  /** What it is set to is right, of another capacity than it has: the capacity makes the tail too large. */
+  byCapacity: -9,
   /** Only a replay has made them: no reading was logged. */
   replayedShare: 0.7,
 } as const;
@@ -34,6 +37,9 @@ const WEIGHTS = {
  * lithium by its flat part (common practice, no source).
  */
 const EASY = { lead: 13.4, steady: 13.2, lithium: 13.5, tail: 7, minutes: 1 };
+
+/** A capacity set so many times too large makes the tail plainly too large. */
+const TOO_LARGE = 1.4;
 
 /** Not surely full, and full enough that nobody was misled, %. */
 const GOOD = 92;
@@ -65,8 +71,7 @@ export const falseSync: Cause = {
     const { chemistry, cellsInSeries } = system.bank;
     if (method === 'voltage' || !chemistry || !cellsInSeries) return [];
     const blocks = blocksInSeries({ chemistry, cellsInSeries });
-    const steady = system.sources.length > 0 && system.sources.every((one) => one.kind === 'mains');
-    const easy = !isLead(chemistry) ? EASY.lithium : steady ? EASY.steady : EASY.lead;
+    const easy = easyVolts(chemistry, system.sources);
     const evidence: Evidence[] = [];
     const add = (text: string, decibans: number) =>
       evidence.push({ text, decibans, group: 'settings', spans: [] });
@@ -115,6 +120,7 @@ export const falseSync: Cause = {
         group: 'syncs',
         spans: wrong.map(({ at }) => around(at)),
       },
+      ...(dim > wrong.length / 2 ? [] : byCapacity(seen)),
     ];
   },
   remedy({ bank, system }) {
@@ -133,5 +139,27 @@ export const falseSync: Cause = {
     ...(seen.counting && evidence.every((one) => one.group !== 'syncs') ? ['a sync within the log'] : []),
   ],
 };
+
+/** The criteria are those of a school, but the capacity that the tail is a part of is set far too large: that is another fault. */
+function byCapacity({ system, bank }: Judged): Evidence[] {
+  const { capacityAh, chargedV, tailPercent } = system.monitor ?? {};
+  if (capacityAh === undefined || chargedV === undefined || tailPercent === undefined) return [];
+  if (chargedV < easyVolts(bank.chemistry, system.sources) * blocksInSeries(bank) || tailPercent > EASY.tail)
+    return [];
+  if (capacityAh < TOO_LARGE * bank.capacityAh) return [];
+  return [
+    {
+      text: `The tail of ${percent(tailPercent)} is a usual one, but of ${ampHours(capacityAh)} it is ${amps((tailPercent * capacityAh) / 100)}, ${percent((tailPercent * capacityAh) / bank.capacityAh)} of this bank: the capacity is set wrong, not the tail.`,
+      decibans: WEIGHTS.byCapacity,
+      group: 'capacity',
+      spans: [],
+    },
+  ];
+}
+
+function easyVolts(chemistry: Chemistry, sources: readonly Pick<Source, 'kind'>[]): number {
+  if (!isLead(chemistry)) return EASY.lithium;
+  return sources.length > 0 && sources.every((one) => one.kind === 'mains') ? EASY.steady : EASY.lead;
+}
 
 const around = (at: number) => ({ from: at - 10 * MINUTE, to: at + 10 * MINUTE });

@@ -5,6 +5,7 @@ import { capacityWrong } from './capacity-wrong';
 import { celsiusBySetting, celsiusOfLowSetting } from '../charge/bySetting';
 import { chargeVoltageHigh } from './charge-voltage-high';
 import { chargeVoltageLow } from './charge-voltage-low';
+import { falseSync } from './false-sync';
 import { floatUnsuited } from './float-unsuited';
 import { peukertWrong } from './peukert-wrong';
 
@@ -197,4 +198,23 @@ test('an exponent that makes next to nothing is idle; without a stretch between 
   };
   expect(texts(0.4, 0.6)).toEqual([expect.stringContaining('Hardly anything is drawn faster')]);
   expect(texts()).toEqual([]);
+});
+
+test('syncs that come too soon because the capacity is set far too large are the capacity’s doing, not the tail’s', () => {
+  const sync = { at: 0, afterGap: false, reference: 82, deviation: 3, judged: 'false', collapsed: false };
+  const weighed = (capacityAh: number, tailPercent = 4, collapsed = false) => {
+    const monitor = { method: 'shunt', capacityAh, chargedV: 13.9, tailPercent, detectionMinutes: 3 };
+    const judged = {
+      ...seen([]),
+      system: { ...seen([]).system, monitor },
+      counting: { syncs: Array.from({ length: 8 }, () => ({ ...sync, collapsed })), replayed: false },
+    } as unknown as Parameters<NonNullable<typeof falseSync.weigh>>[0];
+    return sumOf(falseSync.weigh!(judged));
+  };
+  // The bank has 100 Ah.
+  expect(weighed(105)).toBeGreaterThan(10);
+  expect(weighed(200)).toBeLessThan(8);
+  // A tail that is large by itself, and a supply that failed, are faults of their own.
+  expect(weighed(200, 9)).toBe(weighed(105, 9));
+  expect(weighed(200, 4, true)).toBe(weighed(105, 4, true));
 });

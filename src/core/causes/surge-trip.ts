@@ -1,7 +1,8 @@
 /** Something that starts draws so much for a moment that a protection trips. */
 
-import { median } from '../quantity/numbers';
-import { amps, counted } from '../quantity/text';
+import { isNumber, median } from '../quantity/numbers';
+import { amps, counted, volts } from '../quantity/text';
+import { isLead } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
 
@@ -13,7 +14,23 @@ const WEIGHTS = {
     [0.01, 2],
     [0, -8],
   ],
+  /** The spike was more than what its protection is set to. */
+  overSet: 4,
+  /** V a 12 V block at the battery under the spike: what runs so high was not cut for want of voltage. */
+  leadStoodAt: [
+    [11.6, 3],
+    [0, 0],
+  ],
+  lithiumStoodAt: [
+    [12.4, 3],
+    [0, 0],
+  ],
 } as const;
+
+/** Logs miss the top of a spike: this part of what it trips at is as good as that. */
+const NEARLY = 0.85;
+/** Part of the cut-offs that came with a spike. */
+const MOSTLY = 0.6;
 
 export const surgeTrip: Cause = {
   code: 'surge-trip',
@@ -36,7 +53,7 @@ export const surgeTrip: Cause = {
     const cuts = cuttingOf(seen);
     if (!cuts) return [];
     const spikes = cuts.list.filter((one) => one.why === 'surge');
-    return [
+    const evidence: Evidence[] = [
       {
         text:
           spikes.length === 0
@@ -47,6 +64,28 @@ export const surgeTrip: Cause = {
         spans: cuts.spans,
       },
     ];
+    if (cuts.share('surge') < MOSTLY) return evidence;
+    const spike = median(spikes.map((one) => one.loadAmps));
+    const sets = seen.system.loads.flatMap(({ id, surgeA }) =>
+      surgeA !== undefined && spikes.some((one) => one.by === id) ? [surgeA] : [],
+    );
+    if (sets.length > 0 && spike > NEARLY * Math.min(...sets))
+      evidence.push({
+        text: `Its protection is set to ${amps(Math.min(...sets))}.`,
+        decibans: shrunk(WEIGHTS.overSet, spikes.length),
+        group: 'set',
+        spans: [],
+      });
+    const table = isLead(seen.bank.chemistry) ? WEIGHTS.leadStoodAt : WEIGHTS.lithiumStoodAt;
+    const stood = isNumber(cuts.volts) ? shrunk(weightOf(table, cuts.volts), spikes.length) : 0;
+    if (stood > 0)
+      evidence.push({
+        text: `Under the spike the battery stood at ${volts(cuts.volts)} a 12 V block: it did not lack voltage.`,
+        decibans: stood,
+        group: 'stood',
+        spans: [],
+      });
+    return evidence;
   },
   missing: missingCuts,
   remedy: () => ({

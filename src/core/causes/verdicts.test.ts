@@ -157,7 +157,12 @@ test('seen through the battery alone, the moment of a climb and a battery that f
 });
 
 describe('a source that gave nothing', () => {
-  const idle = (warmestC: number, chargeAboveC: number | undefined, middleC = warmestC - 1) =>
+  const idle = (
+    warmestC: number,
+    chargeAboveC: number | undefined,
+    middleC = warmestC - 1,
+    mostlyC = middleC + 2,
+  ) =>
     coldChargeBlock.weigh!(
       seen(
         [
@@ -166,7 +171,7 @@ describe('a source that gave nothing', () => {
             charges: [],
             coldIdle: null,
             coldEdges: null,
-            neverGave: { warmestC, middleC, days: 9 },
+            neverGave: { warmestC, middleC, mostlyC, days: 9 },
             source: {
               ...source,
               profile: { ...profile, ...(chargeAboveC === undefined ? {} : { chargeAboveC }) },
@@ -188,6 +193,9 @@ describe('a source that gave nothing', () => {
     expect(idle(9, 5, 4)).toBeGreaterThan(5);
     expect(idle(9, 5, 4)).toBeLessThan(idle(3, 5));
     expect(idle(9, 5, 6)).toBeLessThanOrEqual(0);
+    // Two thirds of the time say more than half of it, and less than all of it.
+    expect(idle(9, 5, 2, 4)).toBeGreaterThan(idle(9, 5, 2, 6));
+    expect(idle(9, 5, 2, 4)).toBeLessThan(idle(3, 5));
   });
   test('is told from its log: nothing given, and the warmest that the battery was', () => {
     const view = drawnView({
@@ -199,6 +207,7 @@ describe('a source that gave nothing', () => {
     expect(neverGave(view, 0.3)).toEqual({
       warmestC: expect.closeTo(2, 1),
       middleC: expect.closeTo(1, 1),
+      mostlyC: expect.closeTo(1.33, 1),
       days: 4,
     });
     expect(neverGave({ ...view, amps: view.amps.map(() => 5) }, 0.3)).toBeNull();

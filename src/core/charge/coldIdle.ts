@@ -1,6 +1,6 @@
 /** A source that gives nothing whenever the battery is cold, though at those hours it usually gives. */
 
-import { isNumber, median } from '../quantity/numbers';
+import { isNumber, quantile } from '../quantity/numbers';
 import { DAY, MINUTE } from '../quantity/span';
 import { binsOfDay } from '../log/grid';
 import type { ChargeView } from './view';
@@ -19,8 +19,9 @@ export interface ColdIdle {
 export interface NeverGave {
   /** The warmest that the battery was meanwhile, °C. */
   warmestC: number;
-  /** Half of the time it was colder than this, °C. */
+  /** Half of the time it was colder than this, °C, and two thirds of it. */
   middleC: number;
+  mostlyC: number;
   days: number;
 }
 
@@ -39,7 +40,8 @@ export function neverGave({ celsius, amps, grid }: ChargeView, onAmps: number): 
     if (celsius[cell]! > warmestC) warmestC = celsius[cell]!;
   }
   if (gave > HARDLY * grid.count || warmestC === -Infinity) return null;
-  return { warmestC, middleC: median(celsius.filter(isNumber)), days };
+  const logged = celsius.filter(isNumber);
+  return { warmestC, middleC: quantile(logged, 0.5), mostlyC: quantile(logged, 2 / 3), days };
 }
 
 const BIN = 30 * MINUTE;

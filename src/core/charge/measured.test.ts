@@ -51,6 +51,19 @@ test('resistance of the path is the slope of the difference, and what is left at
   expect(Math.abs(drop.lostWatts - 8)).toBeLessThan(0.5);
 });
 
+test('what a path loses counts in its busiest hours, though a battery that is seldom low asks for little all day', () => {
+  // An hour and a half of bulk at 20 A on the first day alone; then 3 A.
+  const drop = pathDropOf(
+    viewOf((minute, day) => {
+      const amps = day === 0 && minute < 90 ? 20 : 3 + 2 * Math.sin(minute / 100);
+      return [13 + 0.05 * amps, amps, 20, 13];
+    }),
+    0.2,
+  )!;
+  expect(drop.amps).toBeCloseTo(20, 6);
+  expect(Math.abs(drop.lostVolts - 1)).toBeLessThan(0.02);
+});
+
 test('no resistance is found where there is none, nor where the battery was not logged', () => {
   const even = pathDropOf(
     viewOf((minute) => [13, bell(minute), 20, 13]),

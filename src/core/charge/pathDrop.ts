@@ -1,6 +1,7 @@
 /** Resistance between a charger and the battery: what their two voltages differ by, against the charger's current. */
 
 import { fitLine, quantile, theilSen } from '../quantity/numbers';
+import { HOUR } from '../quantity/span';
 import type { ChargeView } from './view';
 
 export interface PathDrop {
@@ -9,7 +10,7 @@ export interface PathDrop {
   error: number;
   /** What is left at no current, V: the meters disagree by it. */
   offsetVolts: number;
-  /** Current that charging runs at, at most, A, and what is lost there, V and W. */
+  /** Current of its busiest hours, A, and what is lost there, V and W. */
   amps: number;
   lostVolts: number;
   lostWatts: number;
@@ -22,6 +23,14 @@ const SWITCHED_OFF = 0.8;
 const METERS = 0.4;
 /** Pairs of points are looked at from no more than these. */
 const MOST_POINTS = 300;
+
+/** Where a battery is seldom low, bulk is an hour of the week; shorter than this a current says little of what charging loses. */
+const BUSIEST = HOUR;
+
+/** The current that a charger gave for an hour of the log at the least, A. */
+function busiestHours(amps: readonly number[], step: number): number {
+  return quantile(amps, Math.max(0, 1 - BUSIEST / step / amps.length));
+}
 
 /** Null where the battery's voltage was not logged by another, or the current hardly moved. */
 export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
@@ -62,12 +71,16 @@ export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
     0.5,
   );
   if (Math.abs(offsetVolts) > METERS * view.blocks) return null;
+  const busiest = busiestHours(
+    cells.map((cell) => amps[cell]!),
+    view.grid.step,
+  );
   return {
     ohms,
     error: slopeError,
     offsetVolts,
-    amps: top,
-    lostVolts: ohms * top,
-    lostWatts: ohms * top * top,
+    amps: busiest,
+    lostVolts: ohms * busiest,
+    lostWatts: ohms * busiest * busiest,
   };
 }

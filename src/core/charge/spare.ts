@@ -18,6 +18,8 @@ export const SPARE = 1.5;
 const AT_REST = 60 * MINUTE;
 const MOSTLY = 0.75;
 const NOTHING = 0.0015;
+/** Seen from the battery alone, loads that pause look the same: then it gives more than so many times that in these hours before or after. */
+const PAUSE = { around: 3 * HOUR, gives: 2 };
 /** Loads are seen where they take so many times that over such a stretch; seen from the battery alone, for this part of the log. */
 const CARRIED = 3;
 const LOADS = 4;
@@ -62,6 +64,7 @@ function atRest(
   const least = ampsAreBattery ? -Infinity : Math.max(onAmps, CARRIED * within);
   const isStill = (cell: number) => Math.abs(batteryAmps[cell]!) <= within && amps[cell]! < most;
   // A pump that starts takes a moment of it from the battery; and what counts is what the source gives over the whole stretch.
+  const isPause = ampsAreBattery ? pauses(batteryAmps, grid.step, PAUSE.gives * within) : () => false;
   let still = 0;
   let given = 0;
   let marked = 0;
@@ -75,10 +78,27 @@ function atRest(
       still--;
       given -= amps[left]!;
     }
-    if (left < -1 || still < MOSTLY * size || !(given > least * still)) continue;
+    if (left < -1 || still < MOSTLY * size || !(given > least * still) || isPause(left + 1, cell)) continue;
     for (let k = Math.max(left + 1, marked); k <= cell; k++) if (isStill(k)) out[k] = SPARES.somebody;
     marked = cell + 1;
   }
+}
+
+/** Whether the battery gave more than that on the mean of the hours before a stretch of cells, or of those after it. */
+function pauses(
+  batteryAmps: Float32Array,
+  step: number,
+  amps: number,
+): (from: number, to: number) => boolean {
+  const around = Math.round(PAUSE.around / step);
+  const sums = new Float64Array(batteryAmps.length + 1);
+  batteryAmps.forEach((one, cell) => (sums[cell + 1] = sums[cell]! + (one || 0)));
+  const mean = (from: number, to: number) => {
+    const first = Math.max(0, from);
+    const end = Math.min(batteryAmps.length, to);
+    return end > first ? (sums[end]! - sums[first]!) / (end - first) : 0;
+  };
+  return (from, to) => mean(from - around, from) < -amps || mean(to + 1, to + 1 + around) < -amps;
 }
 
 /** Whether loads draw so much from the battery for a good part of the log. */

@@ -134,4 +134,13 @@ describe('more to give', () => {
       )[at(2, 0)],
     ).toBe(SPARES.no);
   });
+  test('loads that pause are nobody’s doing: before and after them the battery gives', () => {
+    // A compressor draws 6 A for half an hour in every two hours, day and night; between them next to nothing flows.
+    const paused = (m: number) => (m % 120 < 30 ? -6 : 0.1);
+    const found = spare(paused, paused, { sunny: false, seenByBattery: true });
+    expect(found.every((one) => one === SPARES.no)).toBe(true);
+    // With a source that carries it from the third day on the battery rests.
+    const carried = (m: number) => (m < at(2, 0) ? paused(m) : 0.1);
+    expect(spare(carried, carried, { sunny: false, seenByBattery: true })[at(3, 0)]).toBe(SPARES.somebody);
+  });
 });

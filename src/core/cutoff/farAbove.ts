@@ -45,8 +45,10 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem, qu
       (one) => one.load === load && one.amps >= (1 - RULE.less) * amps && !alike.has(one),
     );
     // A cable only ever loses: what sinks far under the limit before it is cut says nothing of how much.
-    const limit = Math.max(...voltLimits(system, load)) + WIRING_VOLTS * blocksInSeries(system.bank);
-    const volts = others.map((one) => Math.max(endVolts(one), limit));
+    const limit = Math.max(...voltLimits(system, load));
+    const slow = others.filter((one) => endVolts(one) > limit);
+    const least = limit + WIRING_VOLTS * blocksInSeries(system.bank);
+    const volts = (slow.length >= RULE.fewest ? slow : others).map((one) => Math.max(endVolts(one), least));
     const over =
       Math.max(
         rule.above * blocksInSeries(system.bank),

@@ -328,3 +328,19 @@ test('where the voltage falls steeply, what ends a sample or two above its limit
   expect(ended(0.3, 4)).toBe(8);
   expect(ended(0.12, 4)).toBe(0);
 });
+
+test('loads that are cut as they begin end anywhere under their limit: that makes no run of them that ended by itself', () => {
+  // A start of one minute each morning, from days that are better and worse: the load stands 0.1 V to 0.9 V under its limit.
+  const starts = (m: number) => m % DAY === 360;
+  const under = (m: number) => 0.1 + 0.2 * (Math.floor(m / DAY) % 5);
+  const found = find(
+    {
+      amps: (m) => (starts(m) ? 60 : m % DAY < 300 ? 2 : 0),
+      volts: (m) => (starts(m) ? 12.6 : 12.7),
+      loadVolts: (m) => (starts(m) ? 11.5 - under(m) : 12.7),
+    },
+    { cutoffV: 11.5 },
+    { days: 10 },
+  ).filter((one) => one.loadAmps > 50);
+  expect(found.map((one) => one.why)).toEqual(Array.from({ length: 10 }, () => 'volts'));
+});

@@ -18,6 +18,7 @@ import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { busDeaths } from './deadBus';
 import { withoutFarAbove } from './farAbove';
+import { endLikeOthers } from './likeOthers';
 import { idOf, type LoadCurrent, loadOf, voltLimits, WIRING_VOLTS } from './loadCurrents';
 import { endAtOneVoltage } from './oneVoltage';
 import { type Runs, usualRuns } from './runs';
@@ -100,8 +101,19 @@ export function findCutOffs(
   for (const drop of all.filter(isSmall))
     if (staysAway(drop, system, readMoment))
       plain.push({ drop, at: drop.at, by: idOf(drop.load), why: 'percent', moment: drop.moment });
+  const same = endLikeOthers(
+    ended.filter((one) => !runs.isUsual(one) && !runs.isDone(one)),
+    plain,
+    system,
+  );
+  const left = ended.filter((drop) => !same.some((one) => one.drop === drop));
   const found = withoutFarAbove(
-    [...plain, ...endAtOneVoltage(ended, system), ...alike(open, system, loads, batteryLog(timeline, 'soc'))],
+    [
+      ...plain,
+      ...same,
+      ...endAtOneVoltage(left, system),
+      ...alike(open, system, loads, batteryLog(timeline, 'soc')),
+    ],
     system,
     quantumOf(batteryLog(timeline, 'battery_voltage')),
   );

@@ -72,7 +72,7 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
       return length === null ? isWhole(drop) : lasted(drop, length);
     },
     isRefused: (drop) =>
-      drop.ranMs <= REFUSED.samples * medianStep(drop.load.time) &&
+      isBegun(drop) &&
       like(drop.load, drop.amps).filter((one) => one.ranMs >= REFUSED.longer * drop.ranMs).length >=
         REFUSED.fewest,
     leavesWhatCutsTake: ({ load, amps, goesOn }) => goesOn && take(load, amps),
@@ -108,6 +108,9 @@ const lasted = ({ load, ranMs }: Drop, usual: number | null, spread: number = RU
 const marginOf = (load: LoadCurrent, ms: number, spread: number = RUNS.spread): number =>
   Math.max(1.5 * medianStep(load.time), spread * ms);
 
+/** It was over as it began. */
+const isBegun = ({ ranMs, load }: Drop): boolean => ranMs <= REFUSED.samples * medianStep(load.time);
+
 /** The length of runs that are alike, ms; null where they are too few or too unlike. */
 function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
   if (some.length < RUNS.fewest) return null;
@@ -119,8 +122,8 @@ function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
 /** The length that most runs have whose ends lie too far apart for a limit: they ended by themselves. */
 function ofOneLength(like: readonly Drop[], blocks: number): number | null {
   const ms = median(like.map((one) => one.ranMs));
-  // What a voltage comes to that falls at once lies anywhere under the limit.
-  const some = like.filter((one) => !one.moment.dips && lasted(one, ms, APART.spread));
+  // What a voltage comes to that falls at once, or in a run that is over as it begins, lies anywhere under the limit.
+  const some = like.filter((one) => !one.moment.dips && !isBegun(one) && lasted(one, ms, APART.spread));
   if (some.length < RUNS.fewest) return null;
   const ends = some.map(endVolts);
   const sinks = median(some.map(({ moment }) => moment.sinks.volts)) || 0;
@@ -149,8 +152,7 @@ function longest(like: readonly Drop[], load: LoadCurrent, blocks: number): numb
   const margin = marginOf(load, ms);
   const long = like.filter((one) => Math.abs(one.ranMs - ms) <= margin);
   // What is over as it begins pulls the voltage down further, and says nothing of where others end.
-  const begun = REFUSED.samples * medianStep(load.time);
-  const short = like.filter((one) => one.ranMs < ms - margin && one.ranMs > begun);
+  const short = like.filter((one) => one.ranMs < ms - margin && !isBegun(one));
   if (short.length < RUNS.fewest) return null;
   const voltsOf = (some: readonly Drop[]) => median(some.map(endVolts));
   return voltsOf(short) < voltsOf(long) - LOWER * blocks ? lengthOf(long, load) : null;
