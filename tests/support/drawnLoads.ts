@@ -3,7 +3,7 @@
 import type { Series } from '@/core/log/channels';
 import { timelineOf } from '@/core/log/timeline';
 import type { KnownSystem } from '@/core/system/known';
-import { findCutOffs } from '@/core/cutoff/findCutOffs';
+import { judgeDrops } from '@/core/cutoff/findCutOffs';
 import { loadCurrents } from '@/core/cutoff/loadCurrents';
 
 export const MINUTE = 60_000;
@@ -25,7 +25,11 @@ export interface Drawn {
 export const column = (of: (minute: number) => number, days: number) =>
   Float32Array.from({ length: days * DAY }, (_, i) => of(i));
 
-export function find(
+/** The cut-offs of a drawn log. */
+export const find = (...of: Parameters<typeof judge>) => judge(...of).list;
+
+/** The cut-offs of a drawn log, and what may be some. */
+export function judge(
   {
     amps,
     given,
@@ -64,5 +68,5 @@ export function find(
     timeZone: 'UTC',
   } as unknown as KnownSystem;
   const timeline = timelineOf([monitor, beside, ...more]);
-  return findCutOffs(system, timeline, loadCurrents(system, timeline, 0), null);
+  return judgeDrops(system, timeline, loadCurrents(system, timeline, 0), null);
 }

@@ -1,9 +1,10 @@
 /** The charge voltage is below what the battery asks for at its temperature. */
 
-import { median } from '../quantity/numbers';
+import { isNumber, median } from '../quantity/numbers';
 import { DAY, HOUR, lengthOf } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
+import { celsiusBySetting } from '../charge/bySetting';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { isConstant } from '../charge/view';
 import type { KnownBank } from '../system/known';
@@ -141,19 +142,28 @@ const topOf = ({ stages }: Charge): number => Math.max(...stages.map((one) => on
 /** V a 12 V block by which the top of charges may miss what is set: a little is lost on the way, and meters differ; °C that compensation may add. */
 const TOP = { under: 0.12, over: 0.05, colder: 10 };
 
-/** A voltage that is set too low and that the charges come up to and never pass, however short they stand there. */
-function topAsSet({ source, charges, bank }: SourceCharging): Evidence[] {
+/**
+ * A voltage that is set too low and that the charges come up to and never pass, however short they stand there: at the temperature by
+ * which the charger goes, where its float tells that.
+ */
+function topAsSet(one: SourceCharging): Evidence[] {
+  const { source, charges, bank } = one;
   const told = source?.profile.absorptionV;
   const blocks = blocksInSeries(bank);
   if (told === undefined || (1000 * (bank.chargeVolts.min - told)) / bank.cellsInSeries < SIDE.outside)
     return [];
-  const slope = Math.abs(source?.profile.compensationMvPerCellPerC ?? 0) / 1000;
-  const over = TOP.over * blocks + TOP.colder * slope * bank.cellsInSeries;
-  const there = charges.filter((one) => topOf(one) >= told - TOP.under * blocks);
-  if (there.length < 3 || there.some((one) => topOf(one) > told + over)) return [];
+  const perC = (Math.abs(source?.profile.compensationMvPerCellPerC ?? 0) * bank.cellsInSeries) / 1000;
+  const by = charges.some(({ stages }) => stages.some((stage) => isNumber(stage.celsius)))
+    ? null
+    : celsiusBySetting(one, 'float');
+  const set = by === null ? told : told + perC * (25 - by);
+  const asks = by === null ? bank.chargeVolts.min : expectedVolts(bank, 'absorption', by).min;
+  const over = TOP.over * blocks + (by === null ? TOP.colder * perC : 0);
+  const there = charges.filter((charge) => topOf(charge) >= set - TOP.under * blocks);
+  if (there.length < 3 || there.some((charge) => topOf(charge) > set + over)) return [];
   return [
     {
-      text: `${counted(there.length, 'charge')} came up to ${volts(median(there.map(topOf)))}, about what ${source!.name} is set to, and none went higher; the battery asks for ${volts(bank.chargeVolts.min)} at least.`,
+      text: `${counted(there.length, 'charge')} came up to ${volts(median(there.map(topOf)))}, about what ${source!.name} is set to${by === null ? '' : ` at ${celsius(by)}, the temperature that its float shows`}, and none went higher; the battery asks for ${volts(asks)} at least.`,
       decibans: shrunk(WEIGHTS.topAsConfigured, there.length),
       group: 'top',
       spans: there,

@@ -113,6 +113,21 @@ test('near the tail a clock of three quarters of an hour counts for more than on
   expect(weighed(45)).toBeGreaterThan(weighed(45, 3.1) + 3);
 });
 
+test('hours of absorption that leave few tails are long enough for most batteries; they are not where many are left', () => {
+  const weighed = (minutes: number, endAmps: number) =>
+    sumOf(
+      absorptionTooShort.weigh!(
+        seen([
+          of(times(8, [absorbed(minutes, endAmps, { endedBy: 'timer', clockMs: minutes * MINUTE }), float])),
+        ]),
+      ),
+      'long',
+    );
+  expect(weighed(300, 5.4)).toBeLessThan(-3);
+  expect(weighed(300, 9)).toBe(0);
+  expect(weighed(120, 5.4)).toBe(0);
+});
+
 test('a threshold that no battery asks for is too high, whatever the loads draw', () => {
   const ended = (ownAmps: number) =>
     absorbed(12, 3.9, { endedBy: 'tail', endSourceAmps: ownAmps, leastEndAmps: ownAmps });

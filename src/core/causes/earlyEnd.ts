@@ -50,6 +50,12 @@ export const EARLY_END_WEIGHTS = {
     [0.05, 0],
     [0, 3],
   ],
+  /** So many hours at its voltage, and few tails left: no clock is set longer, and something else keeps the current up. */
+  longHeld: [
+    [4.5, -6],
+    [3.8, -4],
+    [0, 0],
+  ],
   /** So many hours at its voltage, in the cold: there a lead battery takes its charge slowly. */
   slowInCold: [
     [3.5, -14],
@@ -72,6 +78,8 @@ const COLD = { celsius: 5, held: 2 * HOUR };
  * An absorption of hours that comes so near is no short one, and a threshold is judged by the current itself.
  */
 const NEAR_TAIL = { from: 1.5, to: 2, part: 0.4, short: 2 * HOUR };
+/** So few tails may be left for another reason than want of time. */
+const FEW_TAILS = 3;
 /** It ends so in this part of the charges; and a threshold of so many tails is high. */
 const MOSTLY = 0.6;
 const HIGH = 3;
@@ -180,7 +188,16 @@ export function weighEarlyEnd(
       });
   }
   const heat = median(spans.map((one) => one.celsius).filter(isNumber));
-  if (by === 'timer' && early && heat < COLD.celsius && held >= COLD.held && isLead(bank.chemistry))
+  const isCold = heat < COLD.celsius && held >= COLD.held && isLead(bank.chemistry);
+  const long = weightOf(WEIGHTS.longHeld, held / HOUR);
+  if (by === 'timer' && early && !isCold && tails < FEW_TAILS && long !== 0)
+    evidence.push({
+      text: `${duration(held)} is a long absorption: the battery itself, a load or a meter may be what keeps the current up.`,
+      decibans: shrunk(long, ended.length),
+      group: 'long',
+      spans: [],
+    });
+  if (by === 'timer' && early && isCold)
     evidence.push({
       text: `At ${celsius(heat)} a battery takes its charge slowly: ${duration(held)} would be enough for a warm one.`,
       decibans: shrunk(weightOf(WEIGHTS.slowInCold, held / HOUR), ended.length),

@@ -26,6 +26,8 @@ const WEIGHTS = {
     [7, 4],
   ],
   easyTime: 2,
+  /** All three as the trade sets them. */
+  usual: -4,
   /** What it is set to is right, of another capacity than it has: the capacity makes the tail too large. */
   byCapacity: -9,
   /** Only a replay has made them: no reading was logged. */
@@ -37,6 +39,9 @@ const WEIGHTS = {
  * lithium by its flat part (common practice, no source).
  */
 const EASY = { lead: 13.4, steady: 13.2, lithium: 13.5, tail: 7, minutes: 1 };
+
+/** The usual criteria: so far under absorption, V a 12 V block, a tail of so much of capacity at most, so long at least (common practice, no source). */
+const USUAL = { under: 0.3, tail: 5, minutes: 2 };
 
 /** A capacity set so many times too large makes the tail plainly too large. */
 const TOO_LARGE = 1.4;
@@ -87,6 +92,20 @@ export const falseSync: Cause = {
       );
     if (detectionMinutes !== undefined && detectionMinutes < EASY.minutes && evidence.length > 0)
       add('It asks for less than a minute.', WEIGHTS.easyTime);
+    const top = lowestAbsorption(system.sources);
+    if (
+      top !== undefined &&
+      chargedV !== undefined &&
+      chargedV >= top - USUAL.under * blocks &&
+      tailPercent !== undefined &&
+      tailPercent <= USUAL.tail &&
+      detectionMinutes !== undefined &&
+      detectionMinutes >= USUAL.minutes
+    )
+      add(
+        `The monitor asks for ${volts(chargedV)}, ${percent(tailPercent)} and ${detectionMinutes} min, as is usual: only clouds or loads at the wrong moment fool that.`,
+        WEIGHTS.usual,
+      );
     return evidence;
   },
   weigh(seen): Evidence[] {
@@ -125,10 +144,7 @@ export const falseSync: Cause = {
   },
   remedy({ bank, system }) {
     const varying = system.sources.some((one) => one.kind !== 'mains');
-    const tops = system.sources.flatMap(({ profile, across }) =>
-      (across ?? 'bank') === 'bank' ? (profile.absorptionV ?? []) : [],
-    );
-    const top = tops.length > 0 ? Math.min(...tops) : (bank.chargeVolts.min + bank.chargeVolts.max) / 2;
+    const top = lowestAbsorption(system.sources) ?? (bank.chargeVolts.min + bank.chargeVolts.max) / 2;
     return {
       text: `Set the charged voltage to ${volts(top - 0.2 * blocksInSeries(bank))}, 0.2 V a 12 V block under absorption${varying ? ', because clouds and engines that stop fool a lower one' : ''}; the tail to ${isLead(bank.chemistry) ? (varying ? '5 %' : '4 %') : '4 %'} of capacity, the time to 3 min.`,
       caution: null,
@@ -155,6 +171,14 @@ function byCapacity({ system, bank }: Judged): Evidence[] {
       spans: [],
     },
   ];
+}
+
+/** V, the lowest of the chargers of the whole bank; undefined where none is known. */
+function lowestAbsorption(sources: readonly Pick<Source, 'profile' | 'across'>[]): number | undefined {
+  const tops = sources.flatMap(({ profile, across }) =>
+    (across ?? 'bank') === 'bank' ? (profile.absorptionV ?? []) : [],
+  );
+  return tops.length > 0 ? Math.min(...tops) : undefined;
 }
 
 function easyVolts(chemistry: Chemistry, sources: readonly Pick<Source, 'kind'>[]): number {

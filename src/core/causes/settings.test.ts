@@ -54,6 +54,23 @@ describe('an absorption that is set too low, with no temperature logged', () => 
   });
 });
 
+test('an absorption set too low that lasts minutes is found by its tops, at the temperature that the float shows', () => {
+  // Set to 13.8 V and 13.6 V, at −4 mV per °C and cell: at 8 °C 0.41 V more of each.
+  const brief = (top: number) => {
+    const one = set(13.8, 13.6, 8);
+    for (const charge of one.charges)
+      charge.stages = charge.stages
+        .filter(({ stage }) => stage === 'float')
+        .map((stage) => ({ ...stage, topVolts: top }));
+    return chargeVoltageLow.weigh!(seen([one]));
+  };
+  const [found] = brief(14.21);
+  expect(found!.decibans).toBeGreaterThan(5);
+  expect(found!.text).toContain('at 8 °C, the temperature that its float shows');
+  // One that went up to what the battery asks for at 8 °C is not set so low.
+  expect(brief(14.8)).toEqual([]);
+});
+
 describe('a float that is set too low, with no temperature logged', () => {
   test('is found by its setting, though the weather could excuse what it held', () => {
     const evidence = floatUnsuited.weigh!(seen([set(14.4, 13.2, 10)]));
@@ -211,10 +228,28 @@ test('syncs that come too soon because the capacity is set far too large are the
     } as unknown as Parameters<NonNullable<typeof falseSync.weigh>>[0];
     return sumOf(falseSync.weigh!(judged));
   };
-  // The bank has 100 Ah.
+  // The bank has 100 Ah; no charger's settings are known.
   expect(weighed(105)).toBeGreaterThan(10);
   expect(weighed(200)).toBeLessThan(8);
   // A tail that is large by itself, and a supply that failed, are faults of their own.
   expect(weighed(200, 9)).toBe(weighed(105, 9));
   expect(weighed(200, 4, true)).toBe(weighed(105, 4, true));
+});
+
+test('syncs that came too soon though the monitor asks for what is usual are no fault of its settings', () => {
+  const says = (chargedV: number, tailPercent: number, detectionMinutes: number) =>
+    falseSync.described!({
+      system: {
+        bank: agm,
+        sources: [set(14.4, 13.7, 25).source],
+        monitor: { method: 'shunt', chargedV, tailPercent, detectionMinutes },
+      },
+    } as unknown as Parameters<NonNullable<typeof falseSync.described>>[0]);
+  expect(sumOf(says(14.2, 4, 3))).toBeLessThan(0);
+  for (const [chargedV, tail, minutes] of [
+    [13.9, 4, 3],
+    [14.2, 6, 3],
+    [14.2, 4, 1],
+  ] as const)
+    expect(says(chargedV, tail, minutes)).toEqual([]);
 });

@@ -7,7 +7,7 @@ import { isNumber, mean, quantile } from '../quantity/numbers';
 import { DAY, HOUR } from '../quantity/span';
 import type { KnownSystem } from '../system/known';
 import { aroundReader } from './around';
-import { findCutOffs } from './findCutOffs';
+import { judgeDrops } from './findCutOffs';
 import { type LoadCurrent, loadBehind, loadCurrents } from './loadCurrents';
 import { loadPaths } from './loadPath';
 import { stepResistance } from './loadSteps';
@@ -37,20 +37,23 @@ export function cutOffsOf(system: KnownSystem, logs: Timeline, counting: Countin
   const timeline = asWholeBank(system, logs);
   const loads = loadCurrents(system, timeline, counting ? sureZero(counting) : 0);
   const heat = anyLogWith(timeline, 'battery_temperature')?.channels.battery_temperature ?? [];
-  const list = findCutOffs(system, timeline, loads, counting);
+  const { list, doubtful } = judgeDrops(system, timeline, loads, counting);
   const around = aroundReader(timeline, loads);
   const promised = promisedReader(system, timeline);
-  list.forEach((one, k) => {
+  const describe = (one: CutOff, k: number) => {
     one.promisedHours = promised(one.at);
     // What was switched off for days would not have run all the while.
     const away = Math.min(one.back - one.last, MOST_AWAY);
     const volts = isNumber(one.loadVolts) ? one.loadVolts : one.volts;
     one.missedWh = (volts * drawnBefore(loads, one) * away) / HOUR;
     if (k < MOST_STRIPS) one.around = around(one.at, one.by);
-  });
+  };
+  list.forEach(describe);
+  doubtful.forEach(describe);
   return {
     hasLoads: loads.length > 0,
     list,
+    doubtful,
     nearMisses: nearMisses(system, timeline, loads, list),
     resistance: stepResistance(system.bank, timeline, (at) => heldAt(counting, at)),
     paths: loadPaths(loads, timeline),

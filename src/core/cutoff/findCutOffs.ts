@@ -17,6 +17,7 @@ import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { busDeaths } from './deadBus';
+import { doubtfulCuts } from './doubtful';
 import { withoutFarAbove } from './farAbove';
 import { endLikeOthers } from './likeOthers';
 import { idOf, type LoadCurrent, loadOf, voltLimits, WIRING_VOLTS } from './loadCurrents';
@@ -59,12 +60,14 @@ const WIRING_PART = 0.1;
 const FINE = 2 * MINUTE;
 /** Of what was lost the battery gave so much at least. */
 const GIVES = 0.1;
-export function findCutOffs(
+
+/** Cut-offs, the earliest first, and what may be some ({@link doubtfulCuts}). */
+export function judgeDrops(
   system: KnownSystem,
   timeline: Timeline,
   loads: readonly LoadCurrent[],
   counting: Counting | null,
-): CutOff[] {
+): { list: CutOff[]; doubtful: CutOff[] } {
   const readMoment = momentReader(timeline, counting);
   const { capacityAh } = system.bank;
   const hasPercent = (load: LoadCurrent) =>
@@ -127,12 +130,20 @@ export function findCutOffs(
   for (const { at, moment } of seen)
     if (!found.some((one) => one.by === 'bms' && Math.abs(one.at - at) < TOGETHER))
       found.push({ drop: null, at, by: 'bms', why: bmsReason(moment, system, false), moment });
-  return together(
-    found.sort((a, b) => a.at - b.at),
-    timeline,
-    system.bank,
-  );
+  const asOne = (some: Found[]) =>
+    together(
+      some.sort((a, b) => a.at - b.at),
+      timeline,
+      system.bank,
+    );
+  return {
+    doubtful: asOne(doubtfulCuts(drops, found, system, runs)).map((one) => ({ ...one, isDoubtful: true })),
+    list: asOne(found),
+  };
 }
+
+/** The cut-offs alone. */
+export const findCutOffs = (...of: Parameters<typeof judgeDrops>): CutOff[] => judgeDrops(...of).list;
 
 const quantumOf = (log: Series | null): number =>
   log ? resolutionOf(log.channels.battery_voltage!).quantum : 0;

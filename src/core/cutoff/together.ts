@@ -44,6 +44,7 @@ export function together(found: readonly Found[], timeline: Timeline, bank: Know
       celsius: moment.celsius,
       promisedHours: NaN,
       missedWh: NaN,
+      isDoubtful: false,
       around: null,
     });
   }

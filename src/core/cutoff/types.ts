@@ -37,6 +37,8 @@ export interface CutOff {
   promisedHours: number;
   /** Wh that the load would have drawn while it was off, going by the day before; NaN where not known. */
   missedWh: number;
+  /** A clock may have ended it as well; it counts because of the complaint. */
+  isDoubtful: boolean;
   /** Null beyond the first cut-offs of a long log. */
   around: Around | null;
 }
@@ -93,6 +95,8 @@ export interface CutOffs {
   /** A log that would show a cut-off. */
   hasLoads: boolean;
   list: CutOff[];
+  /** What may be cut-offs: they count where the complaint is of loads that go off. */
+  doubtful: CutOff[];
   nearMisses: NearMiss[];
   resistance: StepResistance | null;
   paths: LoadPath[];

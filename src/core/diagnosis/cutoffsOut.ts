@@ -35,6 +35,7 @@ export function cutoffsOut(
       minutesAway: roundedOrNull((one.back - one.last) / MINUTE, 0),
       promisedHours: roundedOrNull(one.promisedHours, 1),
       missedWh: roundedOrNull(one.missedWh, 0),
+      doubtful: one.isDoubtful,
       strip: one.around && stripOut(one.around),
     })),
     nearMisses: found.nearMisses.map(({ at, by, volts, limit }) => ({

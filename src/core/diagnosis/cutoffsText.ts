@@ -76,6 +76,11 @@ export function cutoffsText(
         ? `${counted(cutoffs.length, 'cut-off')}, by ${[...reasons.keys()][0]!}.`
         : `${counted(cutoffs.length, 'cut-off')}: ${[...reasons].map(([key, count]) => `${count} by ${key}`).join(', ')}.`,
   );
+  const doubtful = cutoffs.filter((one) => one.doubtful).length;
+  if (doubtful > 0)
+    lines.push(
+      `${doubtful === cutoffs.length ? 'They' : `${doubtful} of them`} ended a little above what the load is set to, after the same time again and again: a clock may have ended them as well. They count as cut-offs because of the complaint; ask what switches that load.`,
+    );
   if (nearMisses.length > 0) {
     const closest = nearMisses.reduce((a, b) => (b.volts - b.limit < a.volts - a.limit ? b : a));
     lines.push(

@@ -6,6 +6,7 @@
 import type { Change } from '../bundle/schema';
 import { isoSpan, overlaps, type Span } from '../quantity/span';
 import type { TrustNote } from '../log/trust';
+import { asComplained } from '../cutoff/doubtful';
 import { SAID_APART } from '../log/trust/codes';
 import type { Evidence } from '../causes/cause';
 import { asItWas, sinceSentence } from '../system/asItWas';
@@ -79,7 +80,16 @@ export function conclude(
   const rounds = judgeRounds(records['hydrometer-round'], system);
   const capacityTests = judgeTests(records['capacity-test'], system);
   const bank = knownSystem(system)?.bank ?? null;
-  const seen = { ...observed, job, system, bank, rounds, capacityTests, visits: records.visit };
+  const seen = {
+    ...observed,
+    cutoffs: asComplained(observed.cutoffs, job.complaints),
+    job,
+    system,
+    bank,
+    rounds,
+    capacityTests,
+    visits: records.visit,
+  };
   const weighed = explain(weighCauses(CAUSES, seen), job.complaints);
   const review = reviewSettings(today, job);
   const made = (job.tests ?? []).map((one) => one.test);

@@ -35,6 +35,8 @@ export const cutoff = z.object({
   promisedHours: known,
   /** Wh that it would have drawn while it was off, going by the day before. */
   missedWh: known,
+  /** A clock may have ended it as well; it counts because of the complaint. */
+  doubtful: z.boolean(),
   /** Ten minutes before and after, in even steps; null for what was not logged, and beyond the first of them. */
   strip: z
     .object({

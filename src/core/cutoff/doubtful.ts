@@ -1,0 +1,72 @@
+/**
+ * Runs that a clock or a limit may have ended: of one length on days that are alike, and each a little above what the load is set to. By
+ * the logs alone they are no cut-offs. Where the complaint is of loads that go off, they are what is complained of.
+ */
+
+import { isNumber } from '../quantity/numbers';
+import { MINUTE } from '../quantity/span';
+import { blocksInSeries, isLead } from '../system/chemistry';
+import type { KnownSystem } from '../system/known';
+import type { Found } from './alike';
+import { type Drop, endVolts, LEAST_PART } from './drops';
+import { idOf, voltLimits } from './loadCurrents';
+import type { Runs } from './runs';
+import type { CutOffs } from './types';
+
+/**
+ * So far above its limit, V a 12 V block, a cable of usual size lets the battery stand (common practice, no source: 2 % of the voltage);
+ * lithium stands little higher than that over its flat part.
+ */
+const ABOVE = { lead: 0.25, lithium: 0.15 };
+/** So many of one current end there, parts of it, and so much of all its runs. */
+const LIKE = { amps: 0.25, fewest: 3, mostly: 0.8 };
+/** Where as many were surely cut, and sank slowly, they show what the cable loses: no more than so far above the highest of them, V a 12 V block. */
+const HIGHER = 0.03;
+/** What was cut off is not back within this. */
+const AWAY = 5 * MINUTE;
+
+/** @param drops all of them @param found what is a cut-off already @param ends what is known to have ended by itself */
+export function doubtfulCuts(
+  drops: readonly Drop[],
+  found: readonly Found[],
+  system: KnownSystem,
+  ends: Pick<Runs, 'isDone' | 'isAsUncut'>,
+): Found[] {
+  const { chemistry, capacityAh } = system.bank;
+  const blocks = blocksInSeries(system.bank);
+  const above = (isLead(chemistry) ? ABOVE.lead : ABOVE.lithium) * blocks;
+  const cut = new Set(found.map((one) => one.drop));
+  // At the load's own terminals its limit is seen as it is.
+  const runs = drops.filter((one) => one.fell >= LEAST_PART * capacityAh && !isNumber(one.loadVolts));
+  const isNear = (drop: Drop): boolean => {
+    const over = endVolts(drop) - Math.max(...voltLimits(system, drop.load));
+    return over > 0 && over <= above && drop.moment.sinks.volts > 0 && !(drop.back - drop.at < AWAY);
+  };
+  return runs
+    .filter((drop) => !cut.has(drop) && isNear(drop) && !ends.isDone(drop) && !ends.isAsUncut(drop))
+    .filter((drop) => {
+      const { load, amps } = drop;
+      const end = endVolts(drop);
+      const like = runs.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= LIKE.amps);
+      const there = like.filter((one) => cut.has(one) || isNear(one));
+      const limit = Math.max(...voltLimits(system, load));
+      const sure = like.filter((one) => cut.has(one) && endVolts(one) > limit).map(endVolts);
+      if (sure.length >= LIKE.fewest && end > Math.max(...sure) + HIGHER * blocks) return false;
+      return there.length >= LIKE.fewest && there.length >= LIKE.mostly * like.length;
+    })
+    .map((drop) => ({ drop, at: drop.at, by: idOf(drop.load), why: 'volts', moment: drop.moment }));
+}
+
+/** Cut-offs as they are weighed: the doubtful ones with them, where the complaint is of loads that go off. */
+export function asComplained(cutoffs: CutOffs | null, complaints: readonly string[]): CutOffs | null {
+  if (!cutoffs || cutoffs.doubtful.length === 0 || !complaints.includes('premature-cutoff')) return cutoffs;
+  const { list, doubtful, nearMisses } = cutoffs;
+  return {
+    ...cutoffs,
+    list: [...list, ...doubtful].sort((a, b) => a.at - b.at),
+    doubtful: [],
+    nearMisses: nearMisses.filter(
+      (miss) => !doubtful.some((one) => miss.at <= one.at && miss.last >= one.at - AWAY),
+    ),
+  };
+}
