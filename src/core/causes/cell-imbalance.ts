@@ -8,6 +8,8 @@ const WEIGHTS = {
   ...FIRST_LOW,
   /** Where it stands when the others are full. */
   behind: 9,
+  /** Where it stands at the highest of each day, where no charge comes near the top. */
+  behindBelow: 6,
   level: -9,
   ahead: -12,
 } as const;
@@ -35,11 +37,12 @@ export const cellImbalance: Cause = {
     const evidence = [low.evidence];
     if (low.isSame && low.atTop !== 'unknown')
       evidence.push({
-        text:
-          low.atTop === 'behind'
+        text: low.isBelow
+          ? `No charge came near the top. At the highest of each day it is behind by nearly as much as when it is empty${lagText(low.behindAh)}: it holds as much, but starts from less.`
+          : low.atTop === 'behind'
             ? `When the others are full it is not${lagText(low.behindAh)}: it holds as much, but starts from less.`
             : `When the others are full it is so too${low.atTop === 'ahead' ? ', before them' : ''}: it has lost capacity.`,
-        decibans: shrunk(WEIGHTS[low.atTop], seen.cells!.tops),
+        decibans: shrunk(low.isBelow ? WEIGHTS.behindBelow : WEIGHTS[low.atTop], low.looked),
         group: 'high',
         spans: [],
       });

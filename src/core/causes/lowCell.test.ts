@@ -18,6 +18,7 @@ const level: CellFigures = {
   firstHigh: 0,
   firstLow: 0,
   behindAtTop: { ampHours: 0, least: 0, most: 0, times: 8 },
+  behindAtHigh: none,
   shortAtBottom: { ampHours: 0, least: 0, most: 0, times: 8 },
   fallsBehindADay: NaN,
   ohms: NaN,
@@ -78,6 +79,24 @@ test('no charge got to the top: neither is preferred', () => {
     ),
   );
   expect(weak).toBe(out);
+});
+
+test('no charge got to the top, but at the highest of each day the cell is behind by as much as at the bottom: out of step', () => {
+  const at = (behind: number) =>
+    points(
+      seen(
+        {
+          apart: { flat: -0.05, top: NaN, bottom: -0.6 },
+          behindAtTop: none,
+          behindAtHigh: lag(behind, 4),
+          shortAtBottom: lag(33),
+        },
+        { tops: 0, high: null },
+      ),
+    );
+  expect(at(29).out).toBeGreaterThan(at(29).weak + 8);
+  // One that holds less is behind by a part of it, as deep as it is: then neither is preferred.
+  expect(at(16).out).toBe(at(16).weak);
 });
 
 test('now this cell, now that one, or a few millivolts: no cell is at fault', () => {

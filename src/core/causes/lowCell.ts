@@ -25,6 +25,9 @@ export interface LowCell {
   /** Mostly one and the same, and empty well before the others. */
   isSame: boolean;
   atTop: AtTop;
+  /** How often that was looked at: near the top of charges, or at the highest of each day where none came near it. */
+  looked: number;
+  isBelow: boolean;
   /** Ah behind the others at the top, and empty before them at the bottom; NaN where not known. */
   behindAh: number;
   shortAh: number;
@@ -39,12 +42,15 @@ export function lowCell(seen: Judged): LowCell | null {
   const own = cells.figures.find((one) => one.cell === low.cell)!;
   const { times, ampHours, most } = own.shortAtBottom;
   const isOne = low.times >= 0.7 * low.of;
+  const isBelow = cells.tops === 0;
   const isHardly = isOne && times > 0 && most < APART.part * cells.capacityAh;
   return {
     cell: low.cell,
     isSame: isOne && !isHardly,
     atTop: placeAtTop(cells, own, cells.capacityAh),
-    behindAh: own.behindAtTop.ampHours,
+    looked: isBelow ? own.behindAtHigh.times : cells.tops,
+    isBelow,
+    behindAh: (isBelow ? own.behindAtHigh : own.behindAtTop).ampHours,
     shortAh: own.shortAtBottom.ampHours,
     evidence: {
       text: `Cell ${low.cell}${batteryWords(seen, cells.battery)} was the lowest ${counted(low.times, 'time')} of ${low.of}, ${Math.round(1000 * low.apart)} mV under the mean${isHardly ? `, yet empty only ${ampHours.toFixed(1)} Ah before the others` : ''}.`,

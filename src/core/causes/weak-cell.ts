@@ -11,6 +11,8 @@ const WEIGHTS = {
   ahead: 9,
   level: 8,
   behind: -11,
+  /** Where it stands at the highest of each day, where no charge comes near the top. */
+  behindBelow: -7,
 } as const;
 
 export const weakCell: Cause = {
@@ -36,13 +38,14 @@ export const weakCell: Cause = {
     const evidence = [low.evidence];
     if (low.isSame && low.atTop !== 'unknown')
       evidence.push({
-        text:
-          low.atTop === 'behind'
+        text: low.isBelow
+          ? `At the highest of each day it is behind by nearly as much as when it is empty${lagText(low.behindAh)}: it starts from less.`
+          : low.atTop === 'behind'
             ? `When the others are full it is not${lagText(low.behindAh)}: it starts from less.`
             : low.atTop === 'ahead'
               ? `It is also the first to be full, ${counted(seen.cells!.tops, 'time')} looked at: it holds less.`
               : 'It is as full as the others at the top of charges, and empty before them: it holds less.',
-        decibans: shrunk(WEIGHTS[low.atTop], seen.cells!.tops),
+        decibans: shrunk(low.isBelow ? WEIGHTS.behindBelow : WEIGHTS[low.atTop], low.looked),
         group: 'high',
         spans: [],
       });

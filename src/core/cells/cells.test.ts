@@ -118,13 +118,17 @@ test('a cell that holds less is empty first and is not behind at the top', () =>
   expect([2, 3, 4].map((cell) => verdictOf(found, cell))).toEqual(['level', 'level', 'level']);
 });
 
-test('without a full charge nobody can tell the two apart', () => {
-  for (const cell of [{ holds: 0.7 }, { under: 25 }]) {
+test('without a full charge a cell that holds less is not told from the others, one that only started from less is by how far it stays behind', () => {
+  const of = (cell: Cell) => {
     const found = seenOf(cycled(6, [{}, {}, {}, cell], { noTop: true }));
     expect(found.tops).toBe(0);
     expect(found.low).toMatchObject({ cell: '4' });
-    expect(verdictOf(found, 4)).toBe('unknown');
-  }
+    return found;
+  };
+  expect(verdictOf(of({ holds: 0.7 }), 4)).toBe('unknown');
+  const less = of({ under: 25 });
+  expect(less.figures[3]!.behindAtHigh.ampHours).toBeCloseTo(25, 0);
+  expect(verdictOf(less, 4)).toBe('out-of-step');
 });
 
 test('a cell that leaks falls behind from charge to charge', () => {

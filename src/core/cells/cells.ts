@@ -7,7 +7,7 @@ import { DAY, HOUR } from '../quantity/span';
 import { isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import { type CellLog, cellLogOf, halfLogOf } from './cellLog';
-import { type End, type Ends, endsOf, firstAt } from './ends';
+import { type End, type Ends, endsOf, firstAt, highsOf } from './ends';
 import { heatMap } from './heatMap';
 import { lagAt, type OneLag } from './lag';
 import { type Middle, middleOf } from './middle';
@@ -23,6 +23,7 @@ export function cellsOf({ bank, bms }: KnownSystem, timeline: Timeline): Cells |
   // Lead has no such ends: its cells gas, and their voltage falls slowly.
   const ends: Ends = isLead(bank.chemistry) || !ofCells ? { tops: [], bottoms: [] } : endsOf(log, seen);
   const flat = flatSamples(log, seen, isLead(bank.chemistry) || !ofCells);
+  const highs = ends.tops.length === 0 && ends.bottoms.length > 0 ? highsOf(log, seen) : [];
   const resistance = ofCells && stepOhms(ofCells, bank.capacityAh);
   const spread = (at: readonly number[]) => median(at.map((i) => seen.most[i]! - seen.least[i]!));
   return {
@@ -31,7 +32,7 @@ export function cellsOf({ bank, bms }: KnownSystem, timeline: Timeline): Cells |
     capacityAh: bank.capacityAh,
     logged: { from: log.time[0]!, to: log.time[log.time.length - 1]! },
     figures: log.names.map((_, k) => ({
-      ...figuresOf(log, seen, ends, flat, k, bank.capacityAh),
+      ...figuresOf(log, seen, ends, { flat, highs }, k, bank.capacityAh),
       ohms: resistance?.ohms[k] ?? NaN,
       ohmsError: resistance?.errors[k] ?? NaN,
     })),
@@ -67,21 +68,22 @@ function figuresOf(
   log: CellLog,
   seen: Middle,
   ends: Ends,
-  flat: readonly number[],
+  { flat, highs }: Readonly<Record<'flat' | 'highs', readonly number[]>>,
   k: number,
   capacityAh: number,
 ): Omit<CellFigures, 'ohms' | 'ohmsError'> {
   const column = log.volts[k]!;
   const apart = (at: readonly number[]) => median(at.map((i) => column[i]! - seen.middle[i]!));
   const indexes = (some: readonly End[]) => some.map((one) => one.index);
-  const tops = lags(log, seen, 'top', ends.tops, k);
-  const bottoms = lags(log, seen, 'bottom', ends.bottoms, k);
+  const tops = lags(log, seen, 'top', indexes(ends.tops), k);
+  const bottoms = lags(log, seen, 'bottom', indexes(ends.bottoms), k);
   return {
     cell: log.names[k]!,
     apart: { flat: apart(flat), top: apart(indexes(ends.tops)), bottom: apart(indexes(ends.bottoms)) },
     firstHigh: ends.tops.filter((one) => one.cell === k).length,
     firstLow: ends.bottoms.filter((one) => one.cell === k).length,
     behindAtTop: together(tops),
+    behindAtHigh: together(lags(log, seen, 'top', highs, k)),
     shortAtBottom: together(bottoms),
     fallsBehindADay: trend(log, tops, capacityAh),
   };
@@ -95,10 +97,10 @@ const lags = (
   log: CellLog,
   seen: Middle,
   end: 'top' | 'bottom',
-  ends: readonly End[],
+  at: readonly number[],
   k: number,
 ): SeenLag[] =>
-  ends.flatMap(({ index }) => {
+  at.flatMap((index) => {
     const lag = lagAt(log, seen, end, index, k);
     return lag ? [{ index, ...lag }] : [];
   });

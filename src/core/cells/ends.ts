@@ -1,7 +1,7 @@
 /** The moments at which a lithium battery comes to an end: a cell near full, or near empty. */
 
 import { median } from '../quantity/numbers';
-import { HOUR } from '../quantity/span';
+import { DAY, HOUR } from '../quantity/span';
 import type { CellLog } from './cellLog';
 import type { Middle } from './middle';
 import type { FirstAtEnd } from './types';
@@ -55,6 +55,17 @@ export function endsOf({ time }: Pick<CellLog, 'time'>, seen: Middle): Ends {
   close();
   closeLow();
   return { tops, bottoms };
+}
+
+/** The highest that the cells came on each day: of batteries that never come near full, the nearest to it. */
+export function highsOf({ time }: Pick<CellLog, 'time'>, { middle }: Pick<Middle, 'middle'>): number[] {
+  const highs = new Map<number, number>();
+  for (let i = 0; i < time.length; i++) {
+    const day = Math.floor(time[i]! / DAY);
+    const high = highs.get(day);
+    if (high === undefined ? middle[i]! === middle[i]! : middle[i]! > middle[high]!) highs.set(day, i);
+  }
+  return [...highs.values()];
 }
 
 /** The cell that was there most often; null where no end was seen. */

@@ -20,6 +20,8 @@ export interface CellFigures {
   firstLow: number;
   /** Ah by which it lags behind the middle of the cells near the top of charges (− ahead), median. */
   behindAtTop: Lag;
+  /** The same at the highest of each day, of batteries that never came near the top. */
+  behindAtHigh: Lag;
   /** Ah by which it is empty before the middle of the cells. */
   shortAtBottom: Lag;
   /** Ah a day by which it falls further behind at the top. */

@@ -23,12 +23,24 @@ const OUT_OF_STEP = 0.3;
 /** A cell that falls behind by this part of the capacity a day leaks (common practice, no source). */
 const LEAKS = 0.0008;
 
+/**
+ * Where no charge comes near the top: behind by this part of what it is short by at the bottom, and so often, it started from less. One
+ * that holds less lags by a part only of what it has given since it was full.
+ */
+const BELOW = { part: 0.7, fewest: 2 };
+
 export function placeAtTop(
   { tops }: Pick<Cells, 'tops'>,
-  { apart, behindAtTop, shortAtBottom }: CellFigures,
+  { apart, behindAtTop, behindAtHigh: high, shortAtBottom }: CellFigures,
   capacityAh: number,
 ): AtTop {
-  if (tops === 0 || !isNumber(apart.top)) return 'unknown';
+  if (tops === 0)
+    return high.times >= BELOW.fewest &&
+      high.ampHours > APART.part * capacityAh &&
+      high.ampHours >= BELOW.part * shortAtBottom.ampHours
+      ? 'behind'
+      : 'unknown';
+  if (!isNumber(apart.top)) return 'unknown';
   const { ampHours, least, most, times } = behindAtTop;
   if (times > 0) {
     // In the flat part cells that differ by millivolts may be level.
