@@ -10,7 +10,7 @@ import type { KnownSystem } from '../system/known';
 import type { Found } from './alike';
 import { type Drop, endVolts, LEAST_PART } from './drops';
 import { idOf, voltLimits } from './loadCurrents';
-import type { Runs } from './runs';
+import { perClass, type Runs } from './runs';
 import type { CutOffs } from './types';
 
 /**
@@ -42,18 +42,18 @@ export function doubtfulCuts(
     const over = endVolts(drop) - Math.max(...voltLimits(system, drop.load));
     return over > 0 && over <= above && drop.moment.sinks.volts > 0 && !(drop.back - drop.at < AWAY);
   };
+  /** V up to which runs of a load and a current count; nothing where too few of them end near their limit. */
+  const highest = perClass((load, amps) => {
+    const like = runs.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= LIKE.amps);
+    const there = like.filter((one) => cut.has(one) || isNear(one));
+    if (there.length < LIKE.fewest || there.length < LIKE.mostly * like.length) return -Infinity;
+    const limit = Math.max(...voltLimits(system, load));
+    const sure = like.filter((one) => cut.has(one) && endVolts(one) > limit).map(endVolts);
+    return sure.length >= LIKE.fewest ? Math.max(...sure) + HIGHER * blocks : Infinity;
+  });
   return runs
     .filter((drop) => !cut.has(drop) && isNear(drop) && !ends.isDone(drop) && !ends.isAsUncut(drop))
-    .filter((drop) => {
-      const { load, amps } = drop;
-      const end = endVolts(drop);
-      const like = runs.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= LIKE.amps);
-      const there = like.filter((one) => cut.has(one) || isNear(one));
-      const limit = Math.max(...voltLimits(system, load));
-      const sure = like.filter((one) => cut.has(one) && endVolts(one) > limit).map(endVolts);
-      if (sure.length >= LIKE.fewest && end > Math.max(...sure) + HIGHER * blocks) return false;
-      return there.length >= LIKE.fewest && there.length >= LIKE.mostly * like.length;
-    })
+    .filter((drop) => endVolts(drop) <= highest(drop.load, drop.amps))
     .map((drop) => ({ drop, at: drop.at, by: idOf(drop.load), why: 'volts', moment: drop.moment }));
 }
 

@@ -90,7 +90,9 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
 }
 
 /** Made once for each load and class, with the amperes at the middle of the class. */
-function perClass<T>(make: (load: LoadCurrent, amps: number) => T): (load: LoadCurrent, amps: number) => T {
+export function perClass<T>(
+  make: (load: LoadCurrent, amps: number) => T,
+): (load: LoadCurrent, amps: number) => T {
   const made = new Map<LoadCurrent, Map<number, T>>();
   return (load, amps) => {
     const step = Math.log1p(CLASS);
