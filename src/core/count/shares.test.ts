@@ -266,3 +266,16 @@ test('a charger that begins as a far larger load does tells nothing of its share
   expect(one!.share).toBeCloseTo(1, 1);
   expect(one!.error).toBeLessThan(0.1);
 });
+
+test('nothing told of a charger whose meter trembles about a current that never moves: the tremble is in no other meter', () => {
+  // Two meters that tremble apart, by half a hundredth of the capacity.
+  const tremble = (minute: number, by: number) =>
+    0.005 * capacityAh * (((Math.sin(minute * by) * 43758.5453) % 1) - 0.5);
+  const steady = (minute: number) => 0.03 * capacityAh + tremble(minute, 12.9898);
+  const shown = (minute: number) => 0.02 * capacityAh + tremble(minute, 78.233);
+  expect(sharesOfDrawn([steady], shown, 1440)).toEqual([]);
+  // One that moves by far more than it trembles is seen.
+  const moving = (minute: number) => (minute % 240 < 120 ? 0.1 * capacityAh : 0) + tremble(minute, 12.9898);
+  const [all] = sharesOfDrawn([moving], (minute) => moving(minute) + tremble(minute, 78.233), 1440);
+  expect(all!.share).toBeCloseTo(1, 1);
+});

@@ -1,6 +1,6 @@
 /** How much of each device's current the monitor shows: by steps against the device's own log, or beside the BMS's meter. */
 
-import { isNumber, mean, quantile } from '../quantity/numbers';
+import { isNumber, mean, quantile, robustDeviation } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { cellStart, type Grid, medianStep, toGrid } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
@@ -42,6 +42,11 @@ const APART = 2;
 const LEAST_STEP = 0.02;
 const LEAST_DIGITS = 4;
 const FEWEST = 4;
+/**
+ * What a device's meter trembles by is in no other meter, and looks like a current that is not seen: a step is so many deviations of it at
+ * the least, and what moves by less than so many in all does not move.
+ */
+const NOISE = { step: 5, moves: 6 };
 /**
  * A charger that gives less than this part of a step was off before it, or is after it, where the voltage rises or falls with it by so much,
  * V a 12 V block: one that answers a load at the voltage that it holds moves no voltage.
@@ -119,11 +124,16 @@ export function sharesOf(
     // What moves little is judged by what it moves.
     const range = quantile(average, 0.98) - quantile(average, 0.02);
     const digit = Math.max(shown, lastDigit(own.channels[channel]!));
-    const least = Math.max(
-      0.002 * capacityAh,
-      Math.min(LEAST_STEP * capacityAh, 0.3 * range),
-      LEAST_DIGITS * digit,
-    );
+    const noise = noiseOf(average);
+    const least =
+      range < NOISE.moves * noise
+        ? Infinity
+        : Math.max(
+            0.002 * capacityAh,
+            Math.min(LEAST_STEP * capacityAh, 0.3 * range),
+            LEAST_DIGITS * digit,
+            NOISE.step * noise,
+          );
     return [{ id, kind, amps: average, moment, least }];
   });
   if (devices.length === 0) return [];
@@ -154,6 +164,16 @@ export function sharesOf(
       const differs = other && apart > APART * Math.hypot(one.error, other.error);
       return differs ? { ...one, error: Math.hypot(one.error, apart) } : one;
     });
+}
+
+/** What a current trembles by from cell to cell, one standard deviation, A. */
+function noiseOf(amps: Float32Array): number {
+  const moves: number[] = [];
+  for (let i = 1; i < amps.length; i++) {
+    const move = amps[i]! - amps[i - 1]!;
+    if (move === move) moves.push(move);
+  }
+  return moves.length === 0 ? 0 : robustDeviation(moves) / Math.SQRT2;
 }
 
 /** Shares by steps over so many cells. */

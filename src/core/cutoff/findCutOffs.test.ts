@@ -66,6 +66,19 @@ test('the voltage at the load decides, where it was logged', () => {
   expect(find({ ...drawn, loadVolts: (m) => (off(m) ? 12.8 : 12.5) }, { cutoffV: 11.5 })).toEqual([]);
 });
 
+test('a spike between a charger and a battery that it charges is two meters read apart; one that the battery gave is a spike', () => {
+  // The charger begins at 30 A; for a minute the battery's meter shows a part of it.
+  const spikes = (m: number) => m % DAY === 360;
+  const charging: Drawn = {
+    amps: (m) => (spikes(m) ? 25 : m % DAY > 300 && m % DAY < 340 ? 3 : 0),
+    given: (m) => (m % DAY >= 360 ? 60 : 0),
+    volts: (m) => (m % DAY >= 360 ? 13.8 : 12.6),
+  };
+  expect(find(charging, {}, { days: 6 })).toEqual([]);
+  const drawn: Drawn = { ...charging, amps: (m) => (spikes(m) ? 85 : charging.amps(m)) };
+  expect(find(drawn, {}, { days: 6 }).map((one) => one.why)).toContain('surge');
+});
+
 test('a spike before it, at a healthy voltage; a low voltage goes before a spike that nobody set a limit for', () => {
   const amps = (m: number) => (off(m) ? 0 : m % DAY === 359 ? 80 : 5);
   expect(find({ amps, volts: () => 12.7 }, { surgeA: 75 }).map((one) => one.why)).toEqual(['surge', 'surge']);

@@ -180,7 +180,8 @@ function reasonOf(
   // A bus that has lost its voltage: whatever stood before it has let go.
   const dead = deadVolts(system.bank);
   const isDead = giving && !(moment.highestV < dead) && moment.after < dead;
-  const surges = isSurge(drop, system);
+  // Between a source and a battery that it charges, two meters read apart make a spike out of nothing.
+  const surges = giving && isSurge(drop, system);
   if (isStopped || isDead || cells) return { by: 'bms', why: bmsReason(moment, system, surges) };
   const own = loadOf(system, load);
   for (const { cutoffPercent } of own)
