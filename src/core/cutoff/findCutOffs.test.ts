@@ -75,7 +75,12 @@ test('a spike between a charger and a battery that it charges is two meters read
     volts: (m) => (m % DAY >= 360 ? 13.8 : 12.6),
   };
   expect(find(charging, {}, { days: 6 })).toEqual([]);
-  const drawn: Drawn = { ...charging, amps: (m) => (spikes(m) ? 85 : charging.amps(m)) };
+  // One that it gives itself pulls its voltage down.
+  const drawn: Drawn = {
+    ...charging,
+    amps: (m) => (spikes(m) ? 85 : charging.amps(m)),
+    volts: (m) => (spikes(m) ? 12.2 : charging.volts(m)),
+  };
   expect(find(drawn, {}, { days: 6 }).map((one) => one.why)).toContain('surge');
 });
 
