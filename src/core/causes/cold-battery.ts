@@ -2,8 +2,10 @@
 
 import { isNumber } from '../quantity/numbers';
 import { celsius as degrees, volts } from '../quantity/text';
+import { isLead } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { atCuts, CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
+import { LEAD_COLD, LITHIUM_COLD } from './remedy';
 
 const WEIGHTS = {
   /** Degrees under ten at the cut-offs. */
@@ -108,8 +110,8 @@ export const coldBattery: Cause = {
     return evidence;
   },
   missing: missingCuts,
-  remedy: () => ({
-    text: 'Keep it warmer: insulation, a place indoors, a heater that runs from the charger. Until then count on less: at freezing a lead battery gives about three quarters.',
-    caution: 'Never charge lithium below freezing, however short.',
+  remedy: ({ bank }) => ({
+    text: `Keep it warmer: insulation, a place indoors, a heater that runs from the charger. Until then count on less${isLead(bank.chemistry) ? ': at freezing a lead battery gives about three quarters' : ''}.`,
+    caution: isLead(bank.chemistry) ? LEAD_COLD : LITHIUM_COLD,
   }),
 };

@@ -53,5 +53,8 @@ test('what raises the voltage warns of gas, what opens joints of the current, wh
   expect(remedyOf('charge-voltage-low').caution).toMatch(/explosive gas/);
   expect(remedyOf('charge-path-drop').caution).toMatch(/isolate first/);
   expect(remedyOf('cold-charge-block', demoSite('weather-mast').system).caution).toMatch(/below freezing/);
+  expect(remedyOf('cold-battery', demoSite('weather-mast').system).caution).toMatch(/^Never charge lithium/);
+  expect(remedyOf('cold-battery').caution).toMatch(/empty lead battery freezes/);
+  expect(remedyOf('cold-battery').caution).not.toMatch(/lithium/);
   expect(remedyOf('runner-stops-charge').caution).toMatch(/hide a fault/);
 });

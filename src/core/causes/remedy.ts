@@ -16,6 +16,8 @@ export const GAS =
 export const LIVE =
   'A battery can deliver thousands of amperes: isolate first, insulated tools, no jewellery; tighten to the maker’s torque.';
 export const MAINS = 'The mains side belongs to licensed people, and local codes come first.';
+export const LEAD_COLD =
+  'An empty lead battery freezes: keep it charged through the cold, and never charge one that has frozen.';
 export const LITHIUM_COLD = 'Never charge lithium below freezing, however short.';
 export const NO_HIDING =
   'Do not raise a limit or a voltage to hide a fault: the BMS stops the charge for a reason.';

@@ -42,3 +42,34 @@ test('cut-offs that take all loads are found, whatever zero counting takes for p
   // Of a zero that it is sure of, what is left is a load that stays on.
   expect(cuts(0.9, 0.1)).not.toEqual(daily);
 });
+
+test('of one load among several what its own runs took was not delivered; of the first hours of a log nothing is known', () => {
+  // 2 A all the time, 40 A more from six in the morning for 20 min and more, until the voltage is at the limit.
+  const days = 4;
+  const minutes = (m: number) => 20 + 7 * Math.floor(m / DAY);
+  const left = (m: number) => 360 + minutes(m) - 1 - (m % DAY);
+  const runs = (m: number) => m % DAY >= 360 && left(m) >= 0;
+  const time = Float64Array.from({ length: days * DAY }, (_, i) => i * MINUTE);
+  const system = {
+    bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 200, capacityHours: 20 },
+    sources: [],
+    loads: [{ id: 'load', name: 'Load', kind: 'dc', counted: true, cutoffV: 11.5 }],
+    timeZone: 'UTC',
+  } as unknown as KnownSystem;
+  const logs = [
+    {
+      device: 'monitor',
+      time,
+      channels: {
+        battery_voltage: column((m) => (runs(m) ? 11.55 + 0.01 * left(m) : 12.6), days),
+        battery_current: column((m) => (runs(m) ? -42 : -2), days),
+      },
+    },
+    { device: 'load', time, channels: { load_current: column((m) => (runs(m) ? 42 : 2), days) } },
+  ];
+  const [first, second] = cutOffsOf(system, timelineOf(logs), null).list;
+  expect(first!.missedWh).toBeNaN();
+  // Worked by hand: 27 min of 42 A in the day before, spread over that day, for the time that it was off.
+  const hours = (second!.back - second!.at) / 3_600_000;
+  expect(second!.missedWh / (((42 * 27) / 60 / 24) * second!.volts * hours)).toBeCloseTo(1, 1);
+});

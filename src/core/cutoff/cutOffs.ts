@@ -22,11 +22,18 @@ const MOST_STRIPS = 30;
 /** A load that is away for longer is counted for so long. */
 const MOST_AWAY = DAY;
 
-/** A that the load drew on the mean of the day before, its pauses with it; NaN where it is not known which load it was. */
-function drawnBefore(loads: readonly LoadCurrent[], { at, by }: CutOff): number {
+/** A log that goes back less far says nothing of a day. */
+const LEAST_BEFORE = DAY / 2;
+
+/**
+ * A that was cut off on the mean of the day before, its pauses with it: of one load among several what its runs took. NaN where it is not
+ * known which load it was, or what the day before was like.
+ */
+function drawnBefore(loads: readonly LoadCurrent[], { at, by, loadAmps, othersGoOn }: CutOff): number {
   const load = loadBehind(loads, by);
-  if (!load) return NaN;
-  return mean(load.amps.subarray(firstAtOrAfter(load.time, at - DAY), firstAtOrAfter(load.time, at)));
+  if (!load || at - load.time[0]! < LEAST_BEFORE) return NaN;
+  const before = load.amps.subarray(firstAtOrAfter(load.time, at - DAY), firstAtOrAfter(load.time, at));
+  return mean(othersGoOn ? before.map((one) => (one < loadAmps / 2 ? 0 : one)) : before);
 }
 
 /** The error of the zero that counting is sure of, A: taken off where it is not, it makes a load out of nothing. */

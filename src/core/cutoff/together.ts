@@ -36,6 +36,7 @@ export function together(found: readonly Found[], timeline: Timeline, bank: Know
       loadVolts: drop?.loadVolts ?? NaN,
       loadAmps: drop?.peak ?? NaN,
       amps: moment.amps,
+      othersGoOn: drop?.goesOn ?? false,
       ranMs: drop?.ranMs ?? NaN,
       restVolts: NaN,
       lowestV: moment.lowestV,

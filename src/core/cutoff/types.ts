@@ -24,6 +24,8 @@ export interface CutOff {
   loadVolts: number;
   loadAmps: number;
   amps: number;
+  /** Other loads of the same log went on. */
+  othersGoOn: boolean;
   /** How long the load had drawn at least half of that, ms; NaN where not logged. */
   ranMs: number;
   /** V to which the battery came back with the load away; NaN where it was charged at once, or drawn on. */
