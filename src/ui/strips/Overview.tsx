@@ -30,7 +30,7 @@ export function Overview({ lane, source, full, view, width, tick, onView }: Prop
 
   useEffect(() => {
     if (!canvas.current || width <= 0) return;
-    const extent = extentOf(lane, source, full, width, lane.id === 'volts' ? 0.6 : -Infinity) ?? [0, 1];
+    const extent = extentOf(lane, source, full, width, lane.id === 'volts' ? 0.6 : null) ?? [0, 1];
     const y = scaleLinear(extent, [HEIGHT - 4, 4]);
     drawLane(canvas.current, { ...lane, traces: lane.traces.slice(0, 1) }, source, {
       view: full,

@@ -152,7 +152,7 @@ function FilledStrips({ jobId, job, jobVersion, system, changes, recordings, dia
   );
   function domainOf(lane: Lane): [number, number] {
     // A bus that a BMS has switched off reads nothing: drawn to scale, all else would be a line.
-    const least = lane.id === 'volts' || lane.id === 'cells' ? LOWEST_SHOWN : -Infinity;
+    const least = lane.id === 'volts' || lane.id === 'cells' ? LOWEST_SHOWN : null;
     const found = extentOf(lane, source, full, Math.max(1, width), least) ?? [0, 1];
     // The band that the battery asks for is to be seen even when the voltage never gets there.
     if (lane.id === 'volts' && bank && !lane.name)

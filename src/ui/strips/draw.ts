@@ -164,21 +164,21 @@ export function drawLane(
 
 /**
  * Least and greatest value of a lane over a span, from tiles that are there; null before any has come.
- * @param leastShare values below this share of the greatest are left out
+ * @param leastShare values below this share of the greatest are left out; null leaves out none
  */
 export function extentOf(
   lane: Lane,
   source: TileSource,
   view: Span,
   width: number,
-  leastShare = -Infinity,
+  leastShare: number | null = null,
 ): [number, number] | null {
   const over = (visit: (min: number, max: number) => void) => {
     for (const trace of lane.traces) eachBucket(source, trace, view, width, (_, min, max) => visit(min, max));
   };
   let high = -Infinity;
   over((_, max) => (high = Math.max(high, max)));
-  const least = leastShare * high;
+  const least = leastShare === null ? -Infinity : leastShare * high;
   let low = Infinity;
   over((min, max) => {
     if (min >= least) low = Math.min(low, min);

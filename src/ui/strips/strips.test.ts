@@ -77,14 +77,15 @@ describe('lanes', () => {
 });
 
 /** A server of tiles over VOLTS for every channel. */
-function serve(answer: { fail?: boolean } = {}): string[] {
+function serve(answer: { fail?: boolean; lower?: number } = {}): string[] {
   const asked: string[] = [];
   globalThis.fetch = (async (url: string) => {
     asked.push(url);
     if (answer.fail) return new Response('', { status: 503 });
     const query = new URL(url, 'http://here').searchParams;
     const { from, to } = tileSpan(Number(query.get('level')), Number(query.get('index')));
-    const { min, max } = sliceExtent(TIME, { min: VOLTS, max: VOLTS }, from, to, TILE_BUCKETS);
+    const values = VOLTS.map((one) => one - (answer.lower ?? 0));
+    const { min, max } = sliceExtent(TIME, { min: values, max: values }, from, to, TILE_BUCKETS);
     const channels = query.get('channels')!.split(',');
     const out = new Float32Array(channels.length * 2 * TILE_BUCKETS);
     channels.forEach((_, i) => {
@@ -274,6 +275,19 @@ describe('tiles', () => {
     const [low, high] = extentOf(lane!, source, view, 600)!;
     expect(low).toBeCloseTo(11, 2);
     expect(high).toBeCloseTo(13, 2);
+  });
+
+  test('a winter below freezing and a night of discharge have their range too', async () => {
+    serve({ lower: 40 });
+    const source = tileSource(
+      () => undefined,
+      () => undefined,
+    );
+    extentOf(lane!, source, view, 600);
+    await settle();
+    const [low, high] = extentOf(lane!, source, view, 600)!;
+    expect(low).toBeCloseTo(-29, 2);
+    expect(high).toBeCloseTo(-27, 2);
   });
 
   test('until a finer tile comes, a coarser one is drawn', async () => {
