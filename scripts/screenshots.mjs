@@ -25,6 +25,10 @@ start(async () => {
   /** @param {import('@playwright/test').Page} page @param {string} name */
   const shoot = async (page, name) => {
     await page.waitForLoadState('networkidle');
+    // A strip is drawn once it knows its width.
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('canvas')].every((one) => one.clientWidth > 1),
+    );
     await page.waitForTimeout(600);
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
