@@ -92,6 +92,8 @@ test.describe('on a phone', () => {
     await page.getByRole('button', { name: 'Sign and keep' }).click();
     await expect(page.getByText(/signed by the duty technician/)).toBeVisible();
     await expect(page.getByText(/waiting to be sent/)).toHaveCount(0, { timeout: 30_000 });
+    // The page moves once more as it says so: a click before that may land beside the link.
+    await expect(page.getByText('Everything that was kept is on the server')).toBeVisible();
 
     await page.getByRole('link', { name: /^Sheet of/ }).click();
     const sheet = page.getByRole('article');
