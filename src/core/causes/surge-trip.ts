@@ -3,6 +3,7 @@
 import { isNumber, median } from '../quantity/numbers';
 import { amps, counted, volts } from '../quantity/text';
 import { isLead } from '../system/chemistry';
+import { NEARLY_TRIPS } from '../cutoff/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
 
@@ -27,8 +28,6 @@ const WEIGHTS = {
   ],
 } as const;
 
-/** Logs miss the top of a spike: this part of what it trips at is as good as that. */
-const NEARLY = 0.85;
 /** Part of the cut-offs that came with a spike. */
 const MOSTLY = 0.6;
 
@@ -65,11 +64,11 @@ export const surgeTrip: Cause = {
       },
     ];
     if (cuts.share('surge') < MOSTLY) return evidence;
-    const spike = median(spikes.map((one) => one.loadAmps));
     const sets = seen.system.loads.flatMap(({ id, surgeA }) =>
       surgeA !== undefined && spikes.some((one) => one.by === id) ? [surgeA] : [],
     );
-    if (sets.length > 0 && spike > NEARLY * Math.min(...sets))
+    const spike = median(spikes.map((one) => one.loadAmps));
+    if (sets.length > 0 && spike >= NEARLY_TRIPS * Math.min(...sets))
       evidence.push({
         text: `Its protection is set to ${amps(Math.min(...sets))}.`,
         decibans: shrunk(WEIGHTS.overSet, spikes.length),

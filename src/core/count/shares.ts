@@ -166,7 +166,10 @@ export function sharesOf(
     });
 }
 
-/** What a current trembles by from cell to cell, one standard deviation, A. */
+/**
+ * What a current trembles by from cell to cell, one standard deviation, A. The resolution of a meter is found otherwise: of a load that is on
+ * or off it would be the whole load.
+ */
 function noiseOf(amps: Float32Array): number {
   const moves: number[] = [];
   for (let i = 1; i < amps.length; i++) {

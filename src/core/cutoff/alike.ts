@@ -21,7 +21,7 @@ const SAME = { fewest: 3, volts: 0.08, points: 0.7, lowest: 0.1 };
  */
 const PAIR = { volts: 0.02, lowest: 0.02, under: 0.25 };
 /** What was cut off is not back within this. */
-const AWAY = 5 * MINUTE;
+export const AWAY = 5 * MINUTE;
 /** Above these no disconnect lets go without a setting that says so, V a 12 V block (common practice, no source). */
 const HIGHEST = { lead: 12.6, lithium: 12.8 };
 /** Few limits of lead lie above this, V a 12 V block (common practice, no source): what runs as long each day and ends higher was ended by a clock. */

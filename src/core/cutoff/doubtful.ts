@@ -4,11 +4,11 @@
  */
 
 import { isNumber } from '../quantity/numbers';
-import { MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
-import type { Found } from './alike';
-import { type Drop, endVolts, LEAST_PART } from './drops';
+import type { Complaint } from '../system/schema';
+import { AWAY, type Found } from './alike';
+import { type Drop, endVolts, isOfCurrent, LEAST_PART } from './drops';
 import { idOf, voltLimits } from './loadCurrents';
 import { perClass, type Runs } from './runs';
 import type { CutOffs } from './types';
@@ -18,12 +18,10 @@ import type { CutOffs } from './types';
  * lithium stands little higher than that over its flat part.
  */
 const ABOVE = { lead: 0.25, lithium: 0.15 };
-/** So many of one current end there, parts of it, and so much of all its runs. */
-const LIKE = { amps: 0.25, fewest: 3, mostly: 0.8 };
+/** So many of one current end there, and so much of all its runs. */
+const LIKE = { fewest: 3, mostly: 0.8 };
 /** Where as many were surely cut, and sank slowly, they show what the cable loses: no more than so far above the highest of them, V a 12 V block. */
 const HIGHER = 0.03;
-/** What was cut off is not back within this. */
-const AWAY = 5 * MINUTE;
 
 /** @param drops all of them @param found what is a cut-off already @param ends what is known to have ended by itself */
 export function doubtfulCuts(
@@ -44,7 +42,7 @@ export function doubtfulCuts(
   };
   /** V up to which runs of a load and a current count; nothing where too few of them end near their limit. */
   const highest = perClass((load, amps) => {
-    const like = runs.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= LIKE.amps);
+    const like = runs.filter((one) => one.load === load && isOfCurrent(one, amps));
     const there = like.filter((one) => cut.has(one) || isNear(one));
     if (there.length < LIKE.fewest || there.length < LIKE.mostly * like.length) return -Infinity;
     const limit = Math.max(...voltLimits(system, load));
@@ -58,7 +56,7 @@ export function doubtfulCuts(
 }
 
 /** Cut-offs as they are weighed: the doubtful ones with them, where the complaint is of loads that go off. */
-export function asComplained(cutoffs: CutOffs | null, complaints: readonly string[]): CutOffs | null {
+export function asComplained(cutoffs: CutOffs | null, complaints: readonly Complaint[]): CutOffs | null {
   if (!cutoffs || cutoffs.doubtful.length === 0 || !complaints.includes('premature-cutoff')) return cutoffs;
   const { list, doubtful, nearMisses } = cutoffs;
   return {

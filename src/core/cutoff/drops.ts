@@ -33,6 +33,10 @@ export interface Drop {
   moment: Moment;
 }
 
+/** Runs of about one current are compared: within this part of it. */
+const ONE_CURRENT = 0.25;
+export const isOfCurrent = (one: Drop, amps: number): boolean => Math.abs(one.amps / amps - 1) <= ONE_CURRENT;
+
 /** Volts that it ended at: its own where they were logged, else the battery's. */
 export const endVolts = ({ loadVolts, moment }: Drop): number =>
   loadVolts === loadVolts ? loadVolts : moment.volts;

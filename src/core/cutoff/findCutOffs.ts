@@ -25,7 +25,7 @@ import { endAtOneVoltage } from './oneVoltage';
 import { type Runs, usualRuns } from './runs';
 import { LONG, momentReader, type Moment } from './moment';
 import { together, TOGETHER } from './together';
-import type { CutOff, CutReason } from './types';
+import { type CutOff, type CutReason, NEARLY_TRIPS } from './types';
 
 /** How near a setting the log must come, V a 12 V block: at the load's own terminals, and seen from the battery. */
 const NEAR = { load: 0.12, battery: 0.25 };
@@ -49,8 +49,6 @@ const AT_PERCENT = { over: 0.8, under: 2.5, falls: 3 };
 /** A load whose percentage is known draws so much at least, parts of the capacity in A; back so many points higher where that is not known. */
 const PERCENT_PART = 0.004;
 const BACK = 3;
-/** A spike of this part of what a protection trips at may have tripped it: logs miss the top. */
-const NEARLY = 0.85;
 /**
  * It comes to its limit within so many samples, in a log with at most so much between two. What the wiring up to the load loses, V a
  * 12 V block, is not seen from the battery: it comes on top where it is sunk through within those samples, or within this part of the run.
@@ -258,7 +256,7 @@ function reasonOfPart(
   const blocks = blocksInSeries(system.bank);
   const by = idOf(load);
   for (const { cutoffPercent, cutoffV, surgeA } of loadOf(system, load)) {
-    if (surgeA !== undefined && peak >= NEARLY * surgeA) return { by, why: 'surge' };
+    if (surgeA !== undefined && peak >= NEARLY_TRIPS * surgeA) return { by, why: 'surge' };
     if (cutoffPercent !== undefined && isAtPercent(drop, cutoffPercent, runs)) return { by, why: 'percent' };
     if (cutoffV === undefined) continue;
     const own = loadVolts === loadVolts;
@@ -309,7 +307,7 @@ const reaches = ({ shown, shownBefore, shownFalls }: Moment, percent: number): b
 
 function isSurge({ peak, most, ranMs, load }: Drop, system: KnownSystem): boolean {
   const limits = loadOf(system, load).flatMap((one) => (one.surgeA === undefined ? [] : [one.surgeA]));
-  if (limits.length > 0) return peak >= NEARLY * Math.min(...limits);
+  if (limits.length > 0) return peak >= NEARLY_TRIPS * Math.min(...limits);
   // What ran for minutes was no start.
   return (
     peak > START * most && peak > 0.1 * system.bank.capacityAh && ranMs <= STARTS * medianStep(load.time)

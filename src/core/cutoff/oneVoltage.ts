@@ -8,13 +8,11 @@ import { median, robustDeviation } from '../quantity/numbers';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Found } from './alike';
-import { type Drop, LEAST_PART } from './drops';
+import { type Drop, isOfCurrent, LEAST_PART } from './drops';
 import { idOf, voltLimits } from './loadCurrents';
 
 /** So far above its limit the battery may stand, V a 12 V block: more no cable that was laid for its load loses (common practice, no source). */
 const ABOVE = 0.5;
-/** Runs of about one current: within these parts of it. */
-const LIKE = 0.25;
 const FEWEST = 5;
 /** The ends agree in voltage: within this part of what their lengths would part them by as the voltage sank, and that is so much at least, V a 12 V block. */
 const AGREE = { part: 0.35, least: 0.08 };
@@ -41,7 +39,7 @@ export function endAtOneVoltage(drops: readonly Drop[], system: KnownSystem): Fo
         at - ranMs + step < sinks.since,
     );
     const amps = median(near.map((one) => one.amps));
-    const isLike = (one: Drop) => Math.abs(one.amps / amps - 1) <= LIKE;
+    const isLike = (one: Drop) => isOfCurrent(one, amps);
     const runs = near.filter(isLike);
     const close = runs.filter((one) => one.moment.volts <= limit + CLOSE * blocks);
     const whole = wholeLength(

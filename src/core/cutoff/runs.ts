@@ -2,12 +2,12 @@
 
 import { medianStep } from '../log/grid';
 import { median, quantile } from '../quantity/numbers';
-import { type Drop, endVolts } from './drops';
+import { type Drop, endVolts, isOfCurrent } from './drops';
 import type { LoadCurrent } from './loadCurrents';
 import { LONG } from './moment';
 
-/** So many runs of one length, and so alike: parts of it between a fifth and four fifths of them; and of its amperes. */
-const RUNS = { fewest: 4, spread: 0.05, amps: 0.25 };
+/** So many runs of one length, and so alike: parts of it between a fifth and four fifths of them. */
+const RUNS = { fewest: 4, spread: 0.05 };
 /** Cut runs are shorter than those that end by themselves, and end at a lower voltage, V a 12 V block. */
 const LOWER = 0.04;
 
@@ -26,7 +26,7 @@ const LEAVES = 0.2;
 /** Over within so many samples, where so many others ran so many times as long. */
 const REFUSED = { samples: 2, fewest: 3, longer: 5 };
 
-/** Runs of this load with about these amperes are compared; so fine are the classes of amperes, parts. */
+/** So fine are the classes of amperes, parts. */
 const CLASS = 0.05;
 
 export interface Runs {
@@ -51,9 +51,7 @@ export interface Runs {
  * @param drops of all loads. @param isUncut ends that no limit can have brought. @param blocks 12 V blocks in series
  */
 export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boolean, blocks: number): Runs {
-  const like = perClass((load, amps) =>
-    drops.filter((one) => one.load === load && Math.abs(one.amps / amps - 1) <= RUNS.amps),
-  );
+  const like = perClass((load, amps) => drops.filter((one) => one.load === load && isOfCurrent(one, amps)));
   const uncut = perClass((load, amps) => lengthOf(like(load, amps).filter(isUncut), load));
   const usual = perClass((load, amps) => lengthOf(like(load, amps), load));
   const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));

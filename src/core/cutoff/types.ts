@@ -5,6 +5,9 @@ import type { ResistanceTrend } from './trend';
 export const CUT_REASONS = ['volts', 'percent', 'surge', 'cell-low', 'cold', 'unknown'] as const;
 export type CutReason = (typeof CUT_REASONS)[number];
 
+/** A spike of this part of what a protection trips at may have tripped it: logs miss the top. */
+export const NEARLY_TRIPS = 0.85;
+
 export interface CutOff {
   /** First trip, epoch ms, and the last of them within half an hour of each other. */
   at: number;
