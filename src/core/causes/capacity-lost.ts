@@ -1,8 +1,8 @@
 /** The battery holds less than it is rated for. */
 
-import { isNumber, median } from '../quantity/numbers';
+import { isNumber, median, robustDeviation } from '../quantity/numbers';
 import { DAY } from '../quantity/span';
-import { counted, percent } from '../quantity/text';
+import { counted, percent, points } from '../quantity/text';
 import type { Discharge } from '../capacity/discharges';
 import { testText } from '../capacity/text';
 import { isLead } from '../system/chemistry';
@@ -31,6 +31,8 @@ const WEIGHTS = {
     [0.6, 14],
     [0, 15],
   ],
+  /** Three discharges or more that gave alike, and plainly too little: no accident of one charge. */
+  again: 3,
   /** Points by which the count by the label leaves more at the cut-offs than the voltage that it comes back to. */
   beyondRest: [
     [40, 15],
@@ -47,6 +49,9 @@ const WEIGHTS = {
     [0, 15],
   ],
 } as const;
+
+/** A battery under this is at its end, % of its rating (IEEE Std 450, from memory). */
+const LOST = 80;
 
 /** What is left at the cut-offs, %, of a battery that is as good as empty. */
 const EMPTY = 30;
@@ -75,6 +80,8 @@ function ofDischarges(all: readonly Discharge[], bank: KnownBank): Evidence[] {
   if (complete.length === 0) return [];
   const percentHeld = median(complete.map((one) => one.holds!.percent));
   const band = median(complete.map((one) => one.holds!.band));
+  const spread = robustDeviation(complete.map((one) => one.holds!.percent));
+  const isAlike = complete.length >= 3 && spread < band / 2 && percentHeld + band < LOST;
   return [
     {
       text: `${counted(complete.length, 'discharge')} from full until it was empty gave ${percent(percentHeld)} of its ${bank.capacityAh} Ah, corrected for rate and temperature (give or take ${Math.round(band)} points).`,
@@ -82,6 +89,16 @@ function ofDischarges(all: readonly Discharge[], bank: KnownBank): Evidence[] {
       group: 'holds',
       spans: complete.map(({ from, to }) => ({ from, to })),
     },
+    ...(isAlike
+      ? [
+          {
+            text: `They gave the same each time, within ${points(2 * spread)}.`,
+            decibans: WEIGHTS.again,
+            group: 'again',
+            spans: [],
+          },
+        ]
+      : []),
   ];
 }
 

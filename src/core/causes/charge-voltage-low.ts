@@ -4,7 +4,7 @@ import { isNumber, median } from '../quantity/numbers';
 import { DAY, HOUR, lengthOf } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
-import { celsiusBySetting } from '../charge/bySetting';
+import { celsiusBySetting, voltSettings } from '../charge/bySetting';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { isConstant } from '../charge/view';
 import type { KnownBank } from '../system/known';
@@ -148,11 +148,11 @@ const TOP = { under: 0.12, over: 0.05, colder: 10 };
  */
 function topAsSet(one: SourceCharging): Evidence[] {
   const { source, charges, bank } = one;
-  const told = source?.profile.absorptionV;
+  const { absorptionV: told, compensationMvPerCellPerC: slope } = voltSettings(one);
   const blocks = blocksInSeries(bank);
   if (told === undefined || (1000 * (bank.chargeVolts.min - told)) / bank.cellsInSeries < SIDE.outside)
     return [];
-  const perC = (Math.abs(source?.profile.compensationMvPerCellPerC ?? 0) * bank.cellsInSeries) / 1000;
+  const perC = (Math.abs(slope ?? 0) * bank.cellsInSeries) / 1000;
   const by = charges.some(({ stages }) => stages.some((stage) => isNumber(stage.celsius)))
     ? null
     : celsiusBySetting(one, 'float');
@@ -163,7 +163,7 @@ function topAsSet(one: SourceCharging): Evidence[] {
   if (there.length < 3 || there.some((charge) => topOf(charge) > set + over)) return [];
   return [
     {
-      text: `${counted(there.length, 'charge')} came up to ${volts(median(there.map(topOf)))}, about what ${source!.name} is set to${by === null ? '' : ` at ${celsius(by)}, the temperature that its float shows`}, and none went higher; the battery asks for ${volts(asks)} at least.`,
+      text: `${counted(there.length, 'charge')} came up to ${volts(median(there.map(topOf)))}, about what ${source?.name ?? 'each charger'} is set to${by === null ? '' : ` at ${celsius(by)}, the temperature that its float shows`}, and none went higher; the battery asks for ${volts(asks)} at least.`,
       decibans: shrunk(WEIGHTS.topAsConfigured, there.length),
       group: 'top',
       spans: there,

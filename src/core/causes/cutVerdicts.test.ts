@@ -213,6 +213,35 @@ describe('a load that is large for its battery', () => {
   });
 });
 
+describe('a battery that was emptied from full', () => {
+  const gave = (...percents: number[]) => {
+    const discharges = percents.map((percent, k) => ({
+      from: k,
+      to: k + 1,
+      ampHours: percent,
+      holds: { percent, band: 6 },
+    }));
+    const counting = {
+      wrong: { gain: 1, unseen: [] },
+      capacityAh: { value: 100, deviation: 30 },
+      discharges,
+    };
+    return capacityLost.weigh!({ ...seen({ held: 8, restVolts: 11.9 }), counting } as unknown as Judged);
+  };
+
+  // 80 % of the rating is a battery's end (IEEE Std 450, from memory); what repeats is no accident (common practice, no source).
+  test('is poor the surer the more often it gave the same', () => {
+    expect(sumOf(gave(61), 'holds')).toBeGreaterThan(11);
+    expect(sumOf(gave(61), 'again')).toBe(0);
+    expect(sumOf(gave(61, 60, 62, 61), 'again')).toBeGreaterThan(0);
+  });
+  test('is not surer where they differ, or where it may be good', () => {
+    expect(sumOf(gave(61, 40, 75, 52), 'again')).toBe(0);
+    expect(sumOf(gave(78, 78, 77, 78), 'again')).toBe(0);
+    expect(sumOf(gave(98, 97, 98, 99))).toBeLessThan(-5);
+  });
+});
+
 describe('the count by the label leaves far more than the voltage that a battery rests at', () => {
   const judged = (
     held: number,

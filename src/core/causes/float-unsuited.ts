@@ -5,7 +5,7 @@ import { median } from '../quantity/numbers';
 import { celsius, duration, share, volts } from '../quantity/text';
 import { bankOf } from '../system/bankOf';
 import { expectedVolts, isLead } from '../system/chemistry';
-import { celsiusBySetting } from '../charge/bySetting';
+import { celsiusBySetting, voltSettings } from '../charge/bySetting';
 import type { SourceCharging, Stage } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { floatRange } from './remedy';
@@ -99,7 +99,7 @@ export const floatUnsuited: Cause = {
       // Where no temperature was logged, settings and what was held of them tell one; else the weather excuses much.
       const told = celsiusConfigured(seen);
       const logged = median(floats.map((one) => one.celsius));
-      const { floatV } = source?.profile ?? {};
+      const { floatV } = voltSettings(seen);
       const at25 = expectedVolts(bank, 'float', 25);
       // Held as it is set, by the temperature that was logged: the setting itself is judged, at 25 °C.
       const byFloat = celsiusBySetting(seen, 'float');

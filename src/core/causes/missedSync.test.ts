@@ -1,6 +1,7 @@
 /** Charges that left the reading as it was, and what they are called. */
 
 import type { Judged } from './cause';
+import { neverStarted } from './never-started';
 import { tailUnreached } from './tail-unreached';
 
 const missed = (full: boolean) => ({
@@ -28,4 +29,23 @@ test('charges that the charger called done are not called full', () => {
   expect(said(seen(true, true)).text).toMatch(/^All 2 full charges left the reading as it was: .*6\.0 A/);
   expect(said(seen(true, false)).text).toMatch(/^All 2 completed charges left the reading/);
   expect(said(seen(false, false)).decibans).toBeGreaterThan(7);
+});
+
+test('a reading that was full after a gap may have counted its way there: it was not seen to be set', () => {
+  const at = (...afterGap: boolean[]) =>
+    neverStarted
+      .weigh!({
+        system: { monitor: { method: 'shunt' } },
+        counting: {
+          logged: { from: 0, to: 1 },
+          fulls: [],
+          off: null,
+          syncs: afterGap.map((one) => ({ at: 1, from: 92, to: 100, afterGap: one })),
+          hourly: { reported: [] },
+        },
+      } as unknown as Judged)
+      .find((one) => one.group === 'syncs')!.decibans;
+  expect(at(true)).toBeGreaterThan(0);
+  expect(at()).toBe(at(true));
+  expect(at(true, false)).toBeLessThan(-10);
 });

@@ -58,7 +58,9 @@ export const neverStarted: Cause = {
   weigh(seen): Evidence[] {
     const count = countOf(seen);
     if (!count) return [];
-    const { syncs, fulls, hourly, off } = count;
+    const { fulls, hourly, off } = count;
+    // How a reading got to full in a gap nobody saw: it may have counted its way up.
+    const syncs = count.syncs.filter((one) => !one.afterGap);
     if (syncs.length > 0)
       return [
         {
@@ -70,7 +72,7 @@ export const neverStarted: Cause = {
       ];
     const evidence: Evidence[] = [];
     evidence.push({
-      text: `In the whole log nothing set the reading to full, ${fulls.length === 0 ? 'and no charge could have' : `though ${counted(fulls.length, 'charge')} filled the battery`}.`,
+      text: `Nothing was seen to set the reading to full in the whole log, ${fulls.length === 0 ? 'and no charge could have' : `though ${counted(fulls.length, 'charge')} filled the battery`}.`,
       decibans: WEIGHTS.noSync,
       group: 'syncs',
       spans: [count.logged],

@@ -6,7 +6,7 @@ import { blocksInSeries, expectedVolts, isLead, type Range } from '../system/che
 import { bankOf } from '../system/bankOf';
 import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
-import { celsiusBySetting, LEAST_HELD } from '../charge/bySetting';
+import { celsiusBySetting, LEAST_HELD, voltSettings } from '../charge/bySetting';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
@@ -66,16 +66,17 @@ export function plateausOf(one: SourceCharging, system: System): Plateaus | null
   const perCell = 1000 / bank.cellsInSeries;
   const byFloat = celsiusBySetting(one, 'float');
   const byAbsorption = celsiusBySetting(one, 'absorption');
-  const setV = source?.profile.absorptionV;
+  const setV = voltSettings(one).absorptionV;
   // Held as it is set, by the temperature that was logged or that the float tells: the setting itself is judged, at 25 °C.
   const logged = median(stages.map((one) => one.celsius));
   const heat = logged === logged ? logged : byFloat;
   // Where none tells, a setting that is itself below the range may.
-  const implied = heat === null ? (stages[0]!.impliedC ?? null) : null;
+  const bySeason = heat === null ? (stages[0]!.impliedC ?? null) : null;
   const isAsSet =
-    implied !== null ||
+    bySeason !== null ||
     (heat !== null && byAbsorption !== null && Math.abs(heat - byAbsorption) <= FLOAT_TELLS);
   const asSet = isAsSet ? median(stages.map(heldVolts)) - setV! : null;
+  const implied = logged === logged ? null : (bySeason ?? (isAsSet ? byAbsorption : null));
   const rangeOf = (stage: Stage): Range => {
     if (asSet !== null) {
       const shift = stage.celsius === stage.celsius ? heldVolts(stage) - setV! : asSet;
@@ -93,7 +94,7 @@ export function plateausOf(one: SourceCharging, system: System): Plateaus | null
     const { min: coldest, max: warmest } = celsiusAt(system, stage.from);
     const usual = expectedVolts(bank, 'absorption', NaN);
     // Where the setting itself is above the range, the weather is no excuse.
-    const colder = (source?.profile.absorptionV ?? 0) > bank.chargeVolts.max + 10 / perCell ? 0 : COLDER_MV;
+    const colder = (setV ?? 0) > bank.chargeVolts.max + 10 / perCell ? 0 : COLDER_MV;
     return {
       min:
         warmest === undefined

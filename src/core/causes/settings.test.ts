@@ -2,7 +2,7 @@
 
 import { agm, held, profile, seen, source, sumOf } from '../../../tests/support/drawnCharges';
 import { capacityWrong } from './capacity-wrong';
-import { celsiusBySetting, celsiusOfLowSetting } from '../charge/bySetting';
+import { celsiusBySetting, celsiusOfLowSetting, setAlike } from '../charge/bySetting';
 import { chargeVoltageHigh } from './charge-voltage-high';
 import { chargeVoltageLow } from './charge-voltage-low';
 import { falseSync } from './false-sync';
@@ -36,6 +36,21 @@ test('a charger that holds what it is set to tells the temperature that it goes 
   // No battery is so warm; without a setting nothing is told.
   expect(celsiusBySetting(set(14.4, 13.7, 80), 'float')).toBeNull();
   expect(celsiusBySetting(set(14.4, undefined, 10), 'float')).toBeNull();
+});
+
+test('chargers that are all set alike tell it too, though only the battery was logged; ones that differ do not', () => {
+  const two = (other: object) => {
+    const { profile: own } = { profile: { ...profile, absorptionV: 13.7, floatV: 13.5 } };
+    return {
+      ...set(13.7, 13.5, 12),
+      source: null,
+      setAlike: setAlike([{ profile: own }, { profile: { ...own, ...other } }]),
+    };
+  };
+  expect(celsiusOfLowSetting(two({}), place)).toBeCloseTo(12, 6);
+  expect(sumOf(chargeVoltageLow.weigh!(seen([two({})])))).toBeGreaterThan(15);
+  expect(celsiusOfLowSetting(two({ absorptionV: 14.4 }), place)).toBeNull();
+  expect(setAlike([{ profile, across: 'lower' }]).absorptionV).toBeUndefined();
 });
 
 describe('an absorption that is set too low, with no temperature logged', () => {

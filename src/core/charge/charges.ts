@@ -13,7 +13,7 @@ import { coldEdgesOf } from './coldEdges';
 import { coldIdleOf, neverGave } from './coldIdle';
 import { fullOnFloat, heldFullBy, isFull } from './full';
 import { leftEarlyOf } from './leftEarly';
-import { celsiusOfLowSetting } from './bySetting';
+import { celsiusOfLowSetting, setAlike } from './bySetting';
 import { findLimits } from './limit';
 import { ampHoursIn, ampsAfter, before, measureStage } from './measure';
 import { missingOf } from './missing';
@@ -72,7 +72,8 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     const charges = groupRuns(runs, view.grid.step).map((group) =>
       chargeOf(group, view, setpoints, timeline, bank),
     );
-    const impliedC = celsiusOfLowSetting({ source, charges, bank }, system);
+    const alike = source ? null : setAlike(system.sources);
+    const impliedC = celsiusOfLowSetting({ source, setAlike: alike, charges, bank }, system);
     if (impliedC !== null)
       for (const stage of charges.flatMap((one) => one.stages)) stage.impliedC = impliedC;
     whatEnded(charges, view, source, system, setpoints);
@@ -85,6 +86,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     const asksBelow = (setpoints.absorption?.volts ?? bank.chargeVolts.min) - 0.2 * view.blocks;
     return {
       source,
+      setAlike: alike,
       bank,
       setpoints,
       charges,

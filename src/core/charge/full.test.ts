@@ -42,6 +42,38 @@ describe('while others hold the voltage', () => {
     expect(fullBy(14.4, (minute) => (minute % 20 < 5 ? 1 : 8))).toBeUndefined();
   });
 
+  // A monitor that writes every twenty minutes beside a charger that writes every ten shows the current of before.
+  test('one sample of a slow log is none', () => {
+    const slow = (high: (minute: number) => boolean) =>
+      heldFullBy(
+        [hold()],
+        agm,
+        drawnView({
+          minutes: 240,
+          step: 10 * MINUTE,
+          volts: (minute) => (high(minute) ? 14.4 : 13.6),
+          amps: () => 0,
+          battery: (minute) => (high(minute - 10) ? 8 : 1),
+        }),
+        setpoints,
+      );
+    expect(slow((minute) => minute >= 120)).toEqual([]);
+    expect(
+      heldFullBy(
+        [hold()],
+        agm,
+        drawnView({
+          minutes: 240,
+          step: 10 * MINUTE,
+          volts: () => 14.4,
+          amps: () => 0,
+          battery: (minute) => (minute < 120 ? 8 : 1),
+        }),
+        setpoints,
+      ),
+    ).toHaveLength(1);
+  });
+
   test('not in stages of its own', () => {
     expect(heldFullBy([hold({ stage: 'float' })], agm, view(14.4), setpoints)).toEqual([]);
   });

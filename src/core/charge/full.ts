@@ -176,7 +176,8 @@ export function heldFullBy(
   const tail = fullTailAmps(bank);
   const lithium = !isLead(bank.chemistry);
   const gives = Math.max(3 * batteryNoise, lithium ? ABOUT_NOTHING * bank.capacityAh : 0);
-  const atTailFor = lithium ? Math.max(2 * grid.step, AT_TAIL.lithium) : AT_TAIL.lead;
+  // Two samples at least: between logs of different steps one shows the voltage of now beside a current of before.
+  const atTailFor = Math.max(2 * grid.step, lithium ? AT_TAIL.lithium : AT_TAIL.lead);
   const found: Span[] = [];
   for (const stage of stages) {
     const others = stage.stage === 'hold';

@@ -2,7 +2,7 @@
 
 import type { Span } from '../quantity/span';
 import type { KnownBank } from '../system/known';
-import type { Source } from '../system/schema';
+import type { Profile, Source } from '../system/schema';
 import type { ColdEdges } from './coldEdges';
 import type { ColdIdle, NeverGave } from './coldIdle';
 import type { LeftEarly } from './leftEarly';
@@ -93,6 +93,8 @@ export interface Charge extends Span {
 /** What the log says of one source's charging. No samples in it: what weighs causes reads this. */
 export interface SourceCharging {
   source: Source | null;
+  /** What all the chargers are set to alike that may be behind it, where it is not known which; null where it is. */
+  setAlike: Pick<Profile, 'absorptionV' | 'floatV' | 'compensationMvPerCellPerC'> | null;
   /** The cells that it is across: the whole bank, or a half of it. */
   bank: KnownBank;
   setpoints: Setpoints;

@@ -97,6 +97,18 @@ describe('full charges', () => {
     expect(kinds(-3)).toEqual(['absorption']);
   });
 
+  test('not by a short float at a small current that has not put in what absorption left missing', () => {
+    const above = { endAmps: 4, settledAmps: 4, fallsPerHour: 1 };
+    const kinds = (hours: number, ampHours: number) =>
+      chargeAnchors([by(absorbed(2, 3, above), float(3, 3 + hours, { settledAmps: 0.2, ampHours }))]).map(
+        ({ kind }) => kind,
+      );
+    // Two amperes over its tail lead lacks some three ampere-hours of its hundred.
+    expect(kinds(5, 0.9)).toEqual(['absorption']);
+    expect(kinds(5, 2.5)).toEqual(['absorption', 'full']);
+    expect(kinds(10, 0.9)).toEqual(['absorption', 'full']);
+  });
+
   test('by each long float of a charger that hardly ever goes off, not by the last alone', () => {
     const one = by(absorbed(0, 3, { endAmps: 4, settledAmps: 4, atTailFrom: NaN, fallsPerHour: 1 }));
     one.charges[0]!.fullOnFloat = [float(3, 13), float(14, 37), float(38, 61)];

@@ -1,7 +1,7 @@
 /** What charges tell of the state: those that got the battery full, and what was missing at the end of the others. */
 
 import { clamp, isNumber } from '../quantity/numbers';
-import { HOUR, MINUTE } from '../quantity/span';
+import { HOUR, lengthOf, MINUTE } from '../quantity/span';
 import { heatOf } from '../charge/bySetting';
 import { fills, isSteady, WEATHER } from '../charge/full';
 import { forecastTail } from '../charge/tail';
@@ -75,7 +75,9 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
   // By a long float alone: a charger that hardly ever goes off has many. Where what kept it full is no anchor, its last float tells.
   const float = charge.stages.findLast((one) => one.stage === 'float' && !isDrawnOn(one, bank));
   const isOpen = charge.fullOnFloat.length === 0 && !found.some((one) => one.kind === 'full');
-  const floats = isOpen && float ? [float] : charge.fullOnFloat;
+  const floats = (isOpen && float ? [float] : charge.fullOnFloat).filter(
+    (one) => !(lead && stillLacks(one, charge, found, bank)),
+  );
   for (const { from, to } of floats)
     if (!found.some((one) => one.kind === 'full' && one.until >= from && one.at < to))
       found.push({
@@ -85,6 +87,26 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
         ...(lead ? LONG_FLOAT.lead : LONG_FLOAT.lithium),
       });
   return found;
+}
+
+/**
+ * Part of the capacity that is still to be put in, for the small current of a float to be that of its low voltage and not of a full battery;
+ * after so long on float it is full all the same (common practice, no source).
+ */
+const STILL_LACKS = { part: 0.02, within: 8 * HOUR };
+
+/** Whether the absorption before a float left more missing than the float has put in since. */
+function stillLacks(
+  float: Pick<Stage, 'from' | 'to'>,
+  { stages }: Charge,
+  found: readonly Anchor[],
+  bank: KnownBank,
+): boolean {
+  const left = found.findLast((one) => one.kind === 'absorption' && one.at <= float.to);
+  if (!left || lengthOf(float) > STILL_LACKS.within) return false;
+  const since = stages.filter((one) => one.from >= left.at && one.to <= float.to && one.ampHours > 0);
+  const put = since.reduce((total, one) => total + one.ampHours, 0);
+  return (left.lacks ?? 0) - put / bank.capacityAh > STILL_LACKS.part;
 }
 
 /**

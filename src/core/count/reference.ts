@@ -13,6 +13,7 @@ import { keptCells, nearTop, whileKept } from './kept';
 import { type Measurement, type Motion, smooth, type Smoother } from './smoother';
 import type { Sinking } from './sinking';
 import type { Through } from './through';
+import { unevenly } from './uneven';
 import { withinBounds } from './withinBounds';
 
 /** A value with one standard deviation. */
@@ -240,10 +241,11 @@ export function referenceOf({
     value: -one.smoothed.state[3]! * one.c,
     deviation: deviationOf(one, 3) * one.c,
   }));
+  const uneven = unevenly(offsetA.value, zero, anchors, grid);
   return {
     grid,
     percent: course.level.map((one) => 100 * clamp(one, 0, 1)),
-    deviation: course.deviation.map((one) => 100 * Math.hypot(one, shared)),
+    deviation: course.deviation.map((one, k) => 100 * Math.hypot(one, shared, (uneven?.[k] ?? 0) / label)),
     capacityAh: {
       value: label / inverse.value,
       deviation: (label / inverse.value) * (inverse.deviation / inverse.value),
