@@ -15,6 +15,7 @@ const jump = (at: number, from: number, to: number) => ({
   silentMs: 0,
   sinceMs: 60_000,
   mayBeSync: false,
+  drawn: false,
 });
 const counting = (told: number, explained: number, jumps = [] as Counting['jumps']) =>
   ({
@@ -57,6 +58,19 @@ test('what was told of the monitor goes behind a reading that plainly jumps alon
     voltageGuess.described!(seen(counting(volts, flow), 'shunt')).map(({ decibans }) => decibans);
   expect(describes(0.9, 0.5)).toEqual([]);
   expect(describes(0.9, 0.75)).toEqual([-2]);
+});
+
+test('a reading that falls to one value while the battery is drawn on is not reset there: no bulk ends', () => {
+  const falls = (drawn: boolean) =>
+    resetsIn(
+      counting(
+        0.5,
+        0.5,
+        [1, 2, 3].map((at) => ({ ...jump(at, 95 + at, 87), drawn })),
+      ),
+    ).same.length;
+  expect(falls(true)).toBe(0);
+  expect(falls(false)).toBe(3);
 });
 
 test('jumps to one value are a reset of a count, and not where the voltage brings the reading there', () => {

@@ -13,7 +13,12 @@ const FROM_FULL = 99.5;
 /** Jumps to a value under full, and those that go to one and the same; none of these where they are few of them, or all from full. */
 export function resetsIn({ jumps }: Counting): { within: Jump[]; same: Jump[] } {
   const within = jumps.filter(
-    (one) => one.to >= BETWEEN.least && one.to <= BETWEEN.most && one.silentMs === 0,
+    (one) =>
+      one.to >= BETWEEN.least &&
+      one.to <= BETWEEN.most &&
+      one.silentMs === 0 &&
+      // No bulk ends, and sets the reading down, while the battery is drawn on.
+      !(one.drawn && one.to < one.from),
   );
   const middle = median(within.map((one) => one.to));
   const same = within.filter((one) => Math.abs(one.to - middle) <= SAME);

@@ -19,6 +19,9 @@ const UNSEEN_RATE = 0.06;
  */
 const CHARGED = { ms: HOUR, least: 90, rises: 0.01 };
 
+/** Drawn on by more than this, parts of the capacity in A. */
+const DRAWN = 0.005;
+
 /** As far as this part of it. */
 const AS_FAR = 0.85;
 
@@ -39,29 +42,47 @@ export function jumpsIn(
   const found: Jump[] = [];
   const small: Jump[] = [];
   let last = -1;
+  /** Points by which the reading went further from one row to another than what flowed accounts for, with their sign; 0 if it did not. */
+  const beyond = (from: number, to: number, unseen = 0): number => {
+    const went = reading[to]! - reading[from]!;
+    // What flows in makes no reading fall, and what flows out none rise.
+    const way = Math.sign(went);
+    const flowed = Math.max(0, way * amps[to]!, way * amps[from]!) || 0;
+    const hours = (time[to]! - time[from]!) / HOUR;
+    const counted = 100 * Math.max(unseen, (1.5 * flowed * hours) / capacityAh);
+    return way * Math.max(0, Math.abs(went) - 2 * quantum - counted);
+  };
+  // A mean over a jump stands at neither of its ends: the next row goes on the same way.
+  const isMidway = (from: number, i: number): boolean => {
+    const next = i + 1;
+    return (
+      next < time.length &&
+      time[next]! - time[from]! <= limit &&
+      beyond(from, i) * beyond(i, next) > SMALL.least ** 2
+    );
+  };
   for (let i = 0; i < time.length; i++) {
     const now = reading[i]!;
     if (now !== now) continue;
+    if (last >= 0 && isMidway(last, i)) continue;
     // Most steps are far too small, whatever flowed.
     if (last >= 0 && Math.abs(now - reading[last]!) > SMALL.least + 2 * quantum) {
       const sinceMs = time[i]! - time[last]!;
       const hours = sinceMs / HOUR;
       const silent = sinceMs > limit;
       const from = reading[last]!;
-      // What flows in makes no reading fall, and what flows out none rise.
       const way = Math.sign(now - from);
-      const flowed = Math.max(0, way * amps[i]!, way * amps[last]!) || 0;
       const given = silent && way > 0 ? givenIn({ from: time[last]!, to: time[i]! }) : null;
       const unseen = given === null ? UNSEEN_RATE * hours : (1.5 * given) / capacityAh;
-      const counted = 100 * Math.max(silent ? unseen : 0, (1.5 * flowed * hours) / capacityAh);
+      const further = Math.abs(beyond(last, i, silent ? unseen : 0));
       const rises = now >= 99.5;
-      const beyond = Math.abs(now - from) - 2 * quantum - counted;
       const jump = {
         at: time[i]!,
         from,
         to: now,
         silentMs: silent ? sinceMs : 0,
         sinceMs,
+        drawn: Math.max(amps[last]!, amps[i]!) < -DRAWN * capacityAh,
         mayBeSync:
           volts !== null &&
           ((rises && Math.max(volts[i]!, volts[last]!) >= chargedV) ||
@@ -72,8 +93,8 @@ export function jumpsIn(
               now >= CHARGED.least &&
               volts[i]! - volts[last]! >= CHARGED.rises * chargedV)),
       };
-      if (beyond <= LEAST) {
-        if (beyond > SMALL.least && !silent && !rises) small.push(jump);
+      if (further <= LEAST) {
+        if (further > SMALL.least && !silent && !rises) small.push(jump);
       } else if (silent ? rises || !goesAsFar(log, last, i, limit) : !rises) found.push(jump);
     }
     last = i;

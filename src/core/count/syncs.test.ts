@@ -54,7 +54,14 @@ test('several on one charge are one; after a discharge there is another', () => 
 test('after a silence it is marked: nobody saw how the reading got there', () => {
   const silent = log([60, 60, 100, 100], 0, [0, 1, 61, 62]);
   expect(syncsIn(silent, 100)[0]).toMatchObject({ afterGap: true });
-  const jump = { at: 61 * MINUTE, from: 60, to: 100, silentMs: 60 * MINUTE, sinceMs: 60 * MINUTE };
+  const jump = {
+    at: 61 * MINUTE,
+    from: 60,
+    to: 100,
+    silentMs: 60 * MINUTE,
+    sinceMs: 60 * MINUTE,
+    drawn: false,
+  };
   expect(jumpsIn(silent, COUNTS)).toEqual([{ ...jump, mayBeSync: false }]);
   const charged = (volts: number[]) => jumpsIn({ ...silent, volts: Float32Array.from(volts) }, COUNTS);
   expect(charged([26, 26.5, 28.5, 28.5])).toEqual([{ ...jump, mayBeSync: true }]);
@@ -65,9 +72,20 @@ test('after a silence it is marked: nobody saw how the reading got there', () =>
 describe('jumps', () => {
   test('a fall that no current explains; a rise to full is a sync', () => {
     expect(jumpsIn(log([70, 70, 50, 50]), COUNTS)).toEqual([
-      { at: 2 * MINUTE, from: 70, to: 50, silentMs: 0, sinceMs: MINUTE, mayBeSync: false },
+      { at: 2 * MINUTE, from: 70, to: 50, silentMs: 0, sinceMs: MINUTE, mayBeSync: false, drawn: false },
     ]);
     expect(jumpsIn(log([70, 70, 100, 100]), COUNTS)).toEqual([]);
+  });
+
+  // A logger that writes means shows a jump over two rows, and the moving reading about it.
+  test('a mean over a jump is no value that it went to; what goes on by what flows is one', () => {
+    const every = [0, 25, 50, 75, 100];
+    const ends = (readings: number[], amps: number) =>
+      jumpsIn(log(readings, amps, every), COUNTS).map((one) => [one.from, one.to].map(Math.round));
+    // 8 A for 25 minutes are 3.3 points of 100 Ah.
+    expect(ends([70, 73.3, 87, 100, 100], 8)).toEqual([]);
+    expect(ends([95, 92, 80, 60, 57], -8)).toEqual([[92, 60]]);
+    expect(ends([70, 73.3, 85, 88.3, 91.6], 8)).toEqual([[73, 85]]);
   });
 
   test('what could have flowed in a silence is none', () => {

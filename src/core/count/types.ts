@@ -89,6 +89,8 @@ export interface Jump {
   sinceMs: number;
   /** It went to full with the battery at the charged voltage: in the silence it may have been set there as usual. */
   mayBeSync: boolean;
+  /** The battery was drawn on before and after. */
+  drawn: boolean;
 }
 
 /** The reading beside the truth over the log, where the truth is known within 8 points; %. */

@@ -70,12 +70,13 @@ export function dropsOf(
       if (amps[k]! > peak) peak = amps[k]!;
       if (volts && !(volts[k]! >= loadVolts)) loadVolts = volts[k]!;
     }
-    const began = startOfRun(load, ran);
+    const whole = isHalfway(amps, ran) ? ran - 1 : ran;
+    const began = startOfRun(load, whole);
     return {
       load,
       at: time[i]!,
       back: end < time.length ? time[end]! : NaN,
-      amps: amps[ran]!,
+      amps: amps[whole]!,
       peak,
       ranMs: time[i]! - time[began]!,
       beginSeen: began > 0,
@@ -83,7 +84,7 @@ export function dropsOf(
       loadVolts,
       goesOn: rest === 'goes on',
       takesAll: rest === 'gone',
-      fell: amps[ran]! - (amps[i]! || 0),
+      fell: amps[whole]! - (amps[i]! || 0),
       moment: readMoment(time[i]!),
     };
   };
@@ -91,10 +92,13 @@ export function dropsOf(
   for (let i = 0; i < time.length; i++) {
     if (amps[i]! > on) last = i;
     if (last < 0) continue;
-    const lets = i > 0 && time[i]! - time[i - 1]! <= limit && letsGo(load, i, LEAST_PART * capacityAh);
+    const isBeyond = i > 0 && time[i]! - time[i - 1]! <= limit && jumps(load, i, LEAST_PART * capacityAh);
+    // With something charging the battery it is not known what is left.
+    const lets = isBeyond && amps[i]! !== amps[i]!;
     if (!(amps[i]! <= off) && !lets) {
       // One load of several that lets go leaves what the others draw.
-      if (i > 0 && time[i]! - time[i - 1]! <= limit && fallsByHalf(amps, i, leastPart * capacityAh)) {
+      const isNext = i > 0 && time[i]! - time[i - 1]! <= limit;
+      if (isNext && fallsByHalf(amps, i, leastPart * capacityAh) && !(amps[i + 1]! < amps[i]! / 2)) {
         const level = amps[i - 1]! / 2;
         let end = i;
         while (end < time.length && !(amps[end]! > level)) end++;
@@ -112,7 +116,7 @@ export function dropsOf(
       continue;
     }
     // A sun that rises takes the loads over by and by, and soon charges.
-    if (lets || !(load.hidden && isTakenOver(load, i))) {
+    if (isBeyond || !(load.hidden && isTakenOver(load, i))) {
       const rest = restOf(load, startOfRun(load, ran), i, noise);
       // A source that nobody logged may carry the rest of them.
       found.push(dropAt(ran, i, end, load.hidden && rest === 'gone' ? 'none' : rest));
@@ -121,6 +125,13 @@ export function dropsOf(
   }
   return found;
 }
+
+/** A mean over the sample in which a load let go stands between what it drew, under this part of it, and nothing. */
+const HALFWAY = 0.8;
+const isHalfway = (amps: Float32Array, last: number): boolean =>
+  last > 1 &&
+  amps[last]! < HALFWAY * amps[last - 1]! &&
+  Math.abs(amps[last - 2]! / amps[last - 1]! - 1) < 1 - HALFWAY;
 
 /** What lets go alone draws so much at least, parts of the capacity in A, and so many samples stay low. */
 export const LEAST_PART = 0.03;
@@ -202,9 +213,9 @@ function isCarried({ amps, given }: LoadCurrent, ran: number, at: number): boole
 /** A current that jumps by so many times what the sources without a log can give lost a load. */
 const BEYOND = 1.3;
 
-/** Whether the battery's current jumps to a charge by more than sources without a log can give: a load let go. */
-function letsGo({ amps, hidden }: LoadCurrent, at: number, least: number): boolean {
-  if (!hidden || amps[at]! === amps[at]!) return false;
+/** Whether the battery's current rises at once by more than sources without a log can give: a load let go. */
+function jumps({ hidden }: LoadCurrent, at: number, least: number): boolean {
+  if (!hidden) return false;
   // A mean over the sample in which it let go stands halfway.
   const before = Math.min(hidden.into[at - 1]!, hidden.into[at - 2] ?? Infinity);
   return hidden.into[at]! - before > Math.max(least, BEYOND * hidden.mostA);

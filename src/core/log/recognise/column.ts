@@ -2,7 +2,7 @@
 
 import { median } from '../../quantity/numbers';
 import { type Channel, isReadChannel, type ReadChannel, stageNumber } from '../channels';
-import { type Dialect, isFlag, isMissing, isNumber } from '../sniff';
+import { type Dialect, isFlag, isMissing, isNumber, numberOf } from '../sniff';
 import { timeColumnOf } from '../timeFormat';
 import type { ColumnReading, DeviceKind } from './reading';
 import {
@@ -38,9 +38,13 @@ export function recogniseColumn(
   if (timed || (!numeric && asTime !== null))
     return { ...nothing, role: 'time', sure: timed ? 'certain' : 'likely' };
 
-  // A switch of the BMS may be written as words.
+  // A switch of the BMS may be written as words; a logger that writes means shows for which part of the time it was on.
   const flag = flagOf(words);
-  if (flag && filled.filter((cell) => isFlag(cell)).length >= 0.8 * filled.length)
+  const isSwitched = (cell: string): boolean => {
+    const part = numberOf(cell, dialect.decimalChar);
+    return isFlag(cell) || (part >= 0 && part <= 1);
+  };
+  if (flag && filled.filter(isSwitched).length >= 0.8 * filled.length)
     return { ...nothing, role: flag, sure: 'certain' };
 
   if (!numeric) {

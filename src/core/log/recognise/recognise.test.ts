@@ -252,6 +252,7 @@ describe('a BMS log', () => {
     ['CHG MOS,DSG MOS', 'ON,OFF'],
     ['Charging switch,Discharging switch', 'closed,open'],
     ['charge enable,discharge enable', 'yes,no'],
+    ['Charge allowed,Discharge allowed', '1.00,0.00'],
   ])('switches under %s, written as %s', (headings, cells) => {
     const bytes = log(headings, cells);
     const roles = recognise(bytes, 'bms').columns.map((one) => one.role);
@@ -260,6 +261,18 @@ describe('a BMS log', () => {
     expect(problemCount).toBe(0);
     expect([...series.channels.bms_charge_allowed!]).toEqual(new Array(30).fill(1));
     expect([...series.channels.bms_discharge_allowed!]).toEqual(new Array(30).fill(0));
+  });
+
+  test('a mean of a switch is the part of the time for which it was on', () => {
+    const { series, problemCount } = readLog(
+      log('Charge allowed,Discharge allowed', '0.60,1.00'),
+      'bms',
+      { device: 'bms' },
+      'UTC',
+    );
+    expect(problemCount).toBe(0);
+    expect(series.channels.bms_charge_allowed![3]).toBeCloseTo(0.6, 6);
+    expect(recognise(log('Charge allowed,Discharge allowed', '40,1'), 'bms').columns[3]!.role).toBeNull();
   });
 
   test('a word that is no position of a switch is told, and the cell is missing', () => {
