@@ -13,6 +13,7 @@ import type { Channel, Series } from '../log/channels';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
 import type { Current } from './moves';
+import { halfVolts, isOfBoth } from '../log/halfVolts';
 import { currentOfOtherHalf } from '../log/otherHalf';
 import { resolutionOf } from '../log/resolution';
 import { anyLogWith, batteryCurrent, logOf, type Timeline } from '../log/timeline';
@@ -92,15 +93,14 @@ function viewOf(
   const onGrid = (log: Series | null, channel: Channel) =>
     log ? toGrid(log.time, log.channels[channel]!, grid) : null;
 
-  // Across one half of the bank, what the monitor sees is the same current only where it sits in that half, and never the same voltage.
+  // Across one half of the bank, what the monitor sees is the same current only where it sits in that half.
   const across = system.sources.find((one) => one.id === source)?.across ?? 'bank';
   const sees = system.monitor?.sees ?? 'bank';
   const battery =
     own && across !== 'bank' && sees !== across
       ? currentOfOtherHalf(system, timeline)
       : batteryCurrent(timeline);
-  const voltLog =
-    own && across !== 'bank' && sees !== across ? null : anyLogWith(timeline, 'battery_voltage');
+  const voltLog = anyLogWith(timeline, 'battery_voltage');
   const heat =
     anyLogWith(timeline, 'battery_temperature') ??
     (anyLogWith(timeline, 'ambient_temperature') as Series | null);
@@ -109,6 +109,12 @@ function viewOf(
   const voltGrid = toGrid(series.time, volts, grid);
   const ampGrid = toGrid(series.time, amps, grid);
   const blocks = blocksInSeries(bankOf(system, { across }));
+  const batteryVolts = (logged: Float32Array): Float32Array | null =>
+    !own || across === 'bank'
+      ? logged
+      : sees === across || isOfBoth(logged, blocks)
+        ? halfVolts(logged, across, blocks, timeline, grid)
+        : null;
   return {
     source,
     grid,
@@ -117,7 +123,8 @@ function viewOf(
     ampsAreBattery,
     batteryAmps: ampsAreBattery ? ampGrid : battery ? toGrid(battery.time, battery.amps, grid) : null,
     batteryNoise: ampsAreBattery ? noiseOf(amps, system) : battery ? noiseOf(battery.amps, system) : 0,
-    batteryVolts: voltLog && voltLog.device !== source ? onGrid(voltLog, 'battery_voltage') : null,
+    batteryVolts:
+      voltLog && voltLog.device !== source ? batteryVolts(onGrid(voltLog, 'battery_voltage')!) : null,
     celsius: carried(
       onGrid(heat, heat?.channels.battery_temperature ? 'battery_temperature' : 'ambient_temperature'),
       Math.round(SLOW / grid.step),

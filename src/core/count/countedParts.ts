@@ -2,9 +2,9 @@
 
 import type { SourceCharging } from '../charge/types';
 import { type Grid, toGrid } from '../log/grid';
+import { halfVolts, isOfBoth } from '../log/halfVolts';
 import { currentOfOtherHalf, unseenHalf } from '../log/otherHalf';
-import { anyLogWith, logOf, type Timeline } from '../log/timeline';
-import { quantile } from '../quantity/numbers';
+import { logOf, type Timeline } from '../log/timeline';
 import { bankOf } from '../system/bankOf';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
@@ -72,8 +72,6 @@ export function countedParts(
   };
 }
 
-/** V a 12 V block above which a voltage is that of both halves. */
-const BOTH = 18;
 /** A charger that shows less has switched its meter off, V a 12 V block. */
 const METER_ON = 8;
 
@@ -82,16 +80,9 @@ function voltsOf({ system, timeline, log }: Given, part: Across): Float32Array |
   const { grid, volts } = onGrid(log);
   if (part === 'bank') return volts;
   const blocks = blocksInSeries(bankOf(system, { across: part }));
-  const isWhole = volts !== null && quantile(volts, 0.5) > BOTH * blocks;
-  if (volts && !isWhole && part === system.monitor?.sees) return volts;
-  const middle = onCells(timeline, grid);
-  if (volts && isWhole && middle) return part === 'lower' ? middle : middle.map((one, i) => volts[i]! - one);
-  return byCharger(system, timeline, part, grid, METER_ON * blocks);
-}
-
-function onCells(timeline: Timeline, grid: Grid): Float32Array | null {
-  const log = anyLogWith(timeline, 'midpoint_voltage');
-  return log && toGrid(log.time, log.channels.midpoint_voltage!, grid);
+  const shows = volts !== null && (part === system.monitor?.sees || isOfBoth(volts, blocks));
+  const half = shows ? halfVolts(volts, part, blocks, timeline, grid) : null;
+  return half ?? byCharger(system, timeline, part, grid, METER_ON * blocks);
 }
 
 function byCharger(

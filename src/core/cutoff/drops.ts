@@ -70,13 +70,12 @@ export function dropsOf(
       if (amps[k]! > peak) peak = amps[k]!;
       if (volts && !(volts[k]! >= loadVolts)) loadVolts = volts[k]!;
     }
-    const whole = isHalfway(amps, ran) ? ran - 1 : ran;
-    const began = startOfRun(load, whole);
+    const began = startOfRun(load, ran);
     return {
       load,
       at: time[i]!,
       back: end < time.length ? time[end]! : NaN,
-      amps: amps[whole]!,
+      amps: amps[ran]!,
       peak,
       ranMs: time[i]! - time[began]!,
       beginSeen: began > 0,
@@ -84,7 +83,7 @@ export function dropsOf(
       loadVolts,
       goesOn: rest === 'goes on',
       takesAll: rest === 'gone',
-      fell: amps[whole]! - (amps[i]! || 0),
+      fell: amps[ran]! - (amps[i]! || 0),
       moment: readMoment(time[i]!),
     };
   };
@@ -98,17 +97,18 @@ export function dropsOf(
     if (!(amps[i]! <= off) && !lets) {
       // One load of several that lets go leaves what the others draw.
       const isNext = i > 0 && time[i]! - time[i - 1]! <= limit;
-      if (isNext && fallsByHalf(amps, i, leastPart * capacityAh) && !(amps[i + 1]! < amps[i]! / 2)) {
+      if (isNext && fallsByHalf(amps, i, leastPart * capacityAh) && !isBetween(amps, i)) {
         const level = amps[i - 1]! / 2;
         let end = i;
         while (end < time.length && !(amps[end]! > level)) end++;
-        found.push(dropAt(i - 1, i, end, 'goes on'));
+        found.push(dropAt(lastWhole(amps, i - 1), i, end, 'goes on'));
       }
       continue;
     }
-    const ran = last;
+    const ran = lastWhole(amps, last);
+    const fades = i - last;
     last = -1;
-    if (time[i]! - time[i - 1]! > limit || i - ran > FADES) continue;
+    if (time[i]! - time[i - 1]! > limit || fades > FADES) continue;
     let end = i;
     while (end < time.length && !(amps[end]! > on)) end++;
     if (isCarried(load, ran, i)) {
@@ -128,10 +128,20 @@ export function dropsOf(
 
 /** A mean over the sample in which a load let go stands between what it drew, under this part of it, and nothing. */
 const HALFWAY = 0.8;
-const isHalfway = (amps: Float32Array, last: number): boolean =>
-  last > 1 &&
-  amps[last]! < HALFWAY * amps[last - 1]! &&
-  Math.abs(amps[last - 2]! / amps[last - 1]! - 1) < 1 - HALFWAY;
+
+/** Less of it than this is what others draw. */
+const HARDLY = 0.1;
+const isBetween = (amps: Float32Array, i: number): boolean =>
+  amps[i]! > HARDLY * amps[i - 1]! && amps[i + 1]! < amps[i]! / 2;
+
+/** The last sample of a run in which it drew all that it draws. */
+function lastWhole(amps: Float32Array, last: number): number {
+  const isHalfway =
+    last > 1 &&
+    amps[last]! < HALFWAY * amps[last - 1]! &&
+    Math.abs(amps[last - 2]! / amps[last - 1]! - 1) < 1 - HALFWAY;
+  return isHalfway ? last - 1 : last;
+}
 
 /** What lets go alone draws so much at least, parts of the capacity in A, and so many samples stay low. */
 export const LEAST_PART = 0.03;
