@@ -258,6 +258,16 @@ test('a charger that came down to the tail itself saw it', () => {
   expect(sum(0.6)).toBeLessThan(0);
 });
 
+test('a threshold that the loads hide counts from where the battery is down to it, though that is under its tail', () => {
+  const hidden = (pastToldMs: number) =>
+    charge([absorbed(480, 0.7, { pastTailMs: 0.4 * HOUR, pastToldMs, endSourceAmps: 2.4 })]);
+  const sum = (hours: number) =>
+    sumOf(loadThroughAbsorption.weigh!(seen([of(times(6, hidden(hours * HOUR).stages))])));
+  expect(sum(2.8)).toBeGreaterThan(13);
+  expect(sum(0.3)).toBeLessThan(0);
+  expect(sum(NaN)).toBeLessThan(0);
+});
+
 test('absorptions of eight days on a charger that is never off are eight, and each only a little long', () => {
   const day = (k: number, pastHours: number) =>
     absorbed(300, 0.5, {

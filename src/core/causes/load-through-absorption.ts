@@ -79,9 +79,10 @@ export const loadThroughAbsorption: Cause = {
         .flatMap(({ stages }) => timesApart(stages.filter(isTold)))
         .map((absorbed) => {
           const stage = absorbed.at(-1)!;
-          const total = absorbed.reduce((sum, one) => sum + one.pastTailMs, 0);
+          const total = absorbed.reduce((sum, one) => sum + Math.max(one.pastTailMs, one.pastToldMs || 0), 0);
           // A charger that came down to the tail itself in the end saw it.
-          return { ms: stage.endSourceAmps > fullTailAmps(bank) ? total : 0, stage };
+          const tailA = Math.min(fullTailAmps(bank), source?.profile.tailA ?? Infinity);
+          return { ms: stage.endSourceAmps > tailA ? total : 0, stage };
         });
       if (past.length === 0) return [];
       const long = past.filter((one) => one.ms > HOUR);

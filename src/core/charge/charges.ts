@@ -70,7 +70,7 @@ export function findCharges(system: KnownSystem, timeline: Timeline): SourceChar
     });
     const runs = runsOf(path);
     const charges = groupRuns(runs, view.grid.step).map((group) =>
-      chargeOf(group, view, setpoints, timeline, bank),
+      chargeOf(group, view, setpoints, timeline, bank, source?.profile.tailA),
     );
     const alike = source ? null : setAlike(system.sources);
     const impliedC = celsiusOfLowSetting({ source, setAlike: alike, charges, bank }, system);
@@ -126,9 +126,10 @@ function chargeOf(
   setpoints: Setpoints,
   timeline: Timeline,
   bank: KnownBank,
+  toldTailA?: number,
 ): Charge {
   const stages = stagesOf(group, view.grid.step).map((one) =>
-    measureStage(one, view, setpoints, timeline, bank),
+    measureStage(one, view, setpoints, timeline, bank, toldTailA),
   );
   const span = { from: stages[0]!.from, to: stages[stages.length - 1]!.to };
   return {

@@ -24,13 +24,17 @@ export function ampHoursIn(span: Span, view: ChargeView, timeline: Timeline): nu
 const medianOver = (cells: readonly number[], column: Float32Array): number =>
   median(cells.map((cell) => column[cell]!));
 
-/** A stage as it was. Its dips are in its span, but not in the time held, nor in its medians. */
+/**
+ * A stage as it was. Its dips are in its span, but not in the time held, nor in its medians.
+ * @param toldTailA A at which its charger is set to end absorption, where that is known
+ */
 export function measureStage(
   { stage: name, runs, dips, cutOff }: StageRuns,
   view: ChargeView,
   setpoints: Setpoints,
   timeline: Timeline,
   bank: KnownBank,
+  toldTailA?: number,
 ): Stage {
   const { grid } = view;
   const first = runs[0]!.from;
@@ -77,6 +81,10 @@ export function measureStage(
         .reduce((sum, one) => sum + one.to - one.from, 0) * grid.step,
     dips,
     pastTailMs: battery ? pastTail(known, view, battery, bank) * grid.step : NaN,
+    pastToldMs:
+      battery && toldTailA !== undefined
+        ? pastTold(known, view, battery, Math.min(toldTailA, fullTailAmps(bank)), toldTailA) * grid.step
+        : NaN,
     atTailFrom: battery ? atTailFrom(known, view, battery, bank) : NaN,
     clockMs: NaN,
     tail: name === 'absorption' ? tailOf(known, view, bank) : null,
@@ -120,6 +128,22 @@ const ABOVE = { lead: 1.5, lithium: 1.2 };
 
 /** So long at its tail a battery is full, whatever it gasses away. */
 const CAREFUL = 3 * HOUR;
+
+/** A charger's own current is plainly above what it is set to end at: so many times that, and so many deviations of its meter. */
+const PLAINLY = { times: 1.25, noise: 3 };
+
+/** Cells in which the battery was down to what its charger is set to end at, while the loads kept the charger's own current above that. */
+const pastTold = (
+  cells: readonly number[],
+  view: ChargeView,
+  battery: Float32Array,
+  tailA: number,
+  toldA: number,
+): number =>
+  cells.filter(
+    (cell) =>
+      battery[cell]! <= tailA && view.amps[cell]! > PLAINLY.times * toldA + PLAINLY.noise * view.ampNoise,
+  ).length;
 
 /** Cells in which the battery was at its tail while the charger, for the loads, still gave far more. */
 function pastTail(
