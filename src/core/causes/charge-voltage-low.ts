@@ -4,7 +4,8 @@ import { isNumber, median } from '../quantity/numbers';
 import { DAY, HOUR, lengthOf } from '../quantity/span';
 import { celsius, counted, share, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
-import { celsiusBySetting, voltSettings } from '../charge/bySetting';
+import { celsiusBySetting } from '../charge/bySetting';
+import { settingsOf } from '../charge/setAlike';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { isConstant } from '../charge/view';
 import type { KnownBank } from '../system/known';
@@ -148,7 +149,7 @@ const TOP = { under: 0.12, over: 0.05, colder: 10 };
  */
 function topAsSet(one: SourceCharging): Evidence[] {
   const { source, charges, bank } = one;
-  const { absorptionV: told, compensationMvPerCellPerC: slope } = voltSettings(one);
+  const { absorptionV: told, compensationMvPerCellPerC: slope } = settingsOf(one);
   const blocks = blocksInSeries(bank);
   if (told === undefined || (1000 * (bank.chargeVolts.min - told)) / bank.cellsInSeries < SIDE.outside)
     return [];

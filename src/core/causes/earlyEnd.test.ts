@@ -57,6 +57,18 @@ test('a clock that is set far longer did not end it: a threshold did', () => {
   );
 });
 
+test('chargers that are all set to one clock, with only the battery logged, were not stopped by it either', () => {
+  const alike = of(times(6, [absorbed(34, 6), float]), {
+    source: null,
+    setAlike: { absorptionMinutes: 360 },
+  });
+  const by = tailThresholdHigh.weigh!(seen([alike]));
+  expect(sumOf(by)).toBeGreaterThan(sumOf(absorptionTooShort.weigh!(seen([alike]))) + 10);
+  expect(by.map((one) => one.text)).toContain(
+    'Each charger is set to 360 min of absorption and ended it after 34 min: that clock did not.',
+  );
+});
+
 test('a log of ten-minute cells shows no clock to be longer than it is, where two of them are half of it', () => {
   const slow = (cellMs: number) =>
     tailThresholdHigh.weigh!(

@@ -5,6 +5,7 @@ import { isNumber, median, quantile } from '../quantity/numbers';
 import { ampHours, amps, celsius, duration, percent, share, volts } from '../quantity/text';
 import { CHEMISTRY, fullTailAmps, isLead } from '../system/chemistry';
 import { isTooShortForClock } from '../charge/ended';
+import { settingsOf } from '../charge/setAlike';
 import type { SourceCharging, Stage } from '../charge/types';
 import { type Evidence, shrunk, weightOf } from './cause';
 import { brokeOff, type Ended, endedByCharger, leftAtOnce } from './endOfAbsorption';
@@ -93,10 +94,8 @@ function partNearTail(tails: number, heldMs: number): number {
 }
 
 /** @param by what the cause says ends it */
-export function weighEarlyEnd(
-  { source, charges, bank, missing, leftEarly, cellMs }: SourceCharging,
-  by: 'timer' | 'tail',
-): Evidence[] {
+export function weighEarlyEnd(charging: SourceCharging, by: 'timer' | 'tail'): Evidence[] {
+  const { source, charges, bank, missing, leftEarly, cellMs } = charging;
   const { fullTailPercent, earlyTailPercent } = CHEMISTRY[bank.chemistry];
   const absorbing = charges.filter((charge) => charge.stages.some((stage) => stage.stage === 'absorption'));
   const ended = absorbing.length > 0 ? absorbing.flatMap(endedByCharger) : charges.flatMap(leftAtOnce);
@@ -123,7 +122,7 @@ export function weighEarlyEnd(
   const held = median(ended.map((one) => one.heldMs));
   const known = ended.filter((one) => one.stage.endAmpsAreBattery).length >= ended.length / 2;
   evidence.push({
-    text: `${held > 0 ? `Absorption held ${volts(median(spans.map((one) => one.volts)))} for ${duration(held)}` : `It went from bulk to float at ${volts(median(spans.map((one) => one.volts)))}, with no absorption that shows,`} and ended at ${percent(endPercent)} of capacity (${amps((endPercent * bank.capacityAh) / 100)})${known ? '' : ', loads taken off as they show on float'}; it was above ${percent(1.5 * fullTailPercent)} in ${share(above.length, ended.length, 'charge')}. A full battery takes ${percent(fullTailPercent)} or less.`,
+    text: `${held > 0 ? `Absorption held ${volts(median(spans.map((one) => one.volts)))} for ${heldText(held, cellMs)}` : `It went from bulk to float at ${volts(median(spans.map((one) => one.volts)))}, with no absorption that shows,`} and ended at ${percent(endPercent)} of capacity (${amps((endPercent * bank.capacityAh) / 100)})${known ? '' : ', loads taken off as they show on float'}; it was above ${percent(1.5 * fullTailPercent)} in ${share(above.length, ended.length, 'charge')}. A full battery takes ${percent(fullTailPercent)} or less.`,
     decibans: shrunk(weightOf(WEIGHTS.endCurrentInTails, tails) * (known ? 1 : 0.7), ended.length),
     group: 'current',
     spans,
@@ -135,7 +134,7 @@ export function weighEarlyEnd(
   const isHigh = byTail.length >= MOSTLY * ended.length && ownPercent >= HIGH * fullTailPercent;
   if (early)
     evidence.push(
-      ...whatEndsIt(ended, source, cellMs, by).map((one) =>
+      ...whatEndsIt(ended, charging, by).map((one) =>
         one.decibans > 0 && !(by === 'tail' && isHigh)
           ? {
               ...one,
@@ -222,18 +221,19 @@ export function weighEarlyEnd(
 const RIGHT_THRESHOLD = 1.1;
 const OWN_PART = 0.92;
 
+/** What fits between two samples of the log is not known any better. */
+const heldText = (ms: number, cellMs: number): string =>
+  ms >= cellMs ? duration(ms) : `${duration(cellMs)} at most`;
+
 /** What repeats, and what was told: which of the two it is. */
-function whatEndsIt(
-  ended: Ended[],
-  source: SourceCharging['source'],
-  cellMs: number,
-  by: 'timer' | 'tail',
-): Evidence[] {
+function whatEndsIt(ended: Ended[], charging: SourceCharging, by: 'timer' | 'tail'): Evidence[] {
+  const { source, cellMs } = charging;
   const of = (what: 'timer' | 'tail') => ended.filter((one) => one.stage.endedBy === what);
   const held = median(ended.map((one) => one.heldMs));
   const ownAmps = median(ended.map((one) => one.stage.endSourceAmps));
-  const { absorptionMinutes: minutes, tailA } = source?.profile ?? {};
-  const name = source?.name ?? 'The charger';
+  const minutes = settingsOf(charging).absorptionMinutes;
+  const tailA = source?.profile.tailA;
+  const name = source?.name ?? 'Each charger';
   const clock = median(of('timer').map((one) => one.stage.clockMs)) || held;
   // Clouds cut some short; a clock is seen in those that they left alone.
   const longest = quantile(
@@ -283,7 +283,7 @@ function whatEndsIt(
     );
   if (configuredLonger && timers.length < most)
     add(
-      `${name} is set to ${minutes} min of absorption and ended it after ${duration(held)}: that clock did not.`,
+      `${name} is set to ${minutes} min of absorption and ended it after ${heldText(held, cellMs)}: that clock did not.`,
       by === 'timer' ? WEIGHTS.configuredLonger : -WEIGHTS.configuredLonger,
     );
   if (asClock && !asThreshold)

@@ -1,6 +1,7 @@
 /** The criteria are too easy: the monitor calls the battery full when it is not. */
 
 import { median } from '../quantity/numbers';
+import type { JudgedSync } from '../count/types';
 import { MINUTE } from '../quantity/span';
 import { ampHours, amps, percent, volts } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
@@ -45,6 +46,11 @@ const USUAL = { under: 0.3, tail: 5, minutes: 2 };
 
 /** A capacity set so many times too large makes the tail plainly too large. */
 const TOO_LARGE = 1.4;
+
+/** In deviations of the reference. */
+const surenessOf = ({ reference, deviation }: Pick<JudgedSync, 'reference' | 'deviation'>): number =>
+  (90 - reference) / Math.max(2.5, deviation);
+const plainly = (wrong: readonly JudgedSync[]): JudgedSync[] => wrong.filter((one) => surenessOf(one) > 1.5);
 
 /** Not surely full, and full enough that nobody was misled, %. */
 const GOOD = 92;
@@ -126,11 +132,13 @@ export const falseSync: Cause = {
             },
           ];
     }
-    // Again and again is surer than once.
-    const sureness =
-      median(wrong.map((one) => (90 - one.reference) / Math.max(2.5, one.deviation))) *
-      Math.min(2, Math.sqrt(wrong.length));
-    const by = shrunk(weightOf(WEIGHTS.surely, sureness), wrong.length);
+    // Again and again is surer than once; and syncs that fell just under the line take nothing from those that fell far under it.
+    const by = Math.max(
+      ...[wrong, plainly(wrong)].map((some) => {
+        const sureness = median(some.map(surenessOf)) * Math.min(2, Math.sqrt(some.length));
+        return some.length === 0 ? 0 : shrunk(weightOf(WEIGHTS.surely, sureness), some.length);
+      }),
+    );
     const dim = wrong.filter((one) => one.collapsed).length;
     return [
       {

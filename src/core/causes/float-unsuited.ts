@@ -5,7 +5,8 @@ import { median } from '../quantity/numbers';
 import { celsius, duration, share, volts } from '../quantity/text';
 import { bankOf } from '../system/bankOf';
 import { expectedVolts, isLead } from '../system/chemistry';
-import { celsiusBySetting, voltSettings } from '../charge/bySetting';
+import { celsiusBySetting } from '../charge/bySetting';
+import { settingsOf } from '../charge/setAlike';
 import type { SourceCharging, Stage } from '../charge/types';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { floatRange } from './remedy';
@@ -99,7 +100,7 @@ export const floatUnsuited: Cause = {
       // Where no temperature was logged, settings and what was held of them tell one; else the weather excuses much.
       const told = celsiusConfigured(seen);
       const logged = median(floats.map((one) => one.celsius));
-      const { floatV } = voltSettings(seen);
+      const { floatV } = settingsOf(seen);
       const at25 = expectedVolts(bank, 'float', 25);
       // Held as it is set, by the temperature that was logged: the setting itself is judged, at 25 °C.
       const byFloat = celsiusBySetting(seen, 'float');

@@ -33,18 +33,16 @@ test('charges that the charger called done are not called full', () => {
 
 test('a reading that was full after a gap may have counted its way there: it was not seen to be set', () => {
   const at = (...afterGap: boolean[]) =>
-    neverStarted
-      .weigh!({
-        system: { monitor: { method: 'shunt' } },
-        counting: {
-          logged: { from: 0, to: 1 },
-          fulls: [],
-          off: null,
-          syncs: afterGap.map((one) => ({ at: 1, from: 92, to: 100, afterGap: one })),
-          hourly: { reported: [] },
-        },
-      } as unknown as Judged)
-      .find((one) => one.group === 'syncs')!.decibans;
+    neverStarted.weigh!({
+      system: { monitor: { method: 'shunt' } },
+      counting: {
+        logged: { from: 0, to: 1 },
+        fulls: [],
+        off: null,
+        syncs: afterGap.map((one) => ({ at: 1, from: 92, to: 100, afterGap: one })),
+        hourly: { reported: [] },
+      },
+    } as unknown as Judged).find((one) => one.group === 'syncs')!.decibans;
   expect(at(true)).toBeGreaterThan(0);
   expect(at()).toBe(at(true));
   expect(at(true, false)).toBeLessThan(-10);

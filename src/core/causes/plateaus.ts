@@ -6,7 +6,8 @@ import { blocksInSeries, expectedVolts, isLead, type Range } from '../system/che
 import { bankOf } from '../system/bankOf';
 import { celsiusAt } from '../system/climate';
 import type { System } from '../system/schema';
-import { celsiusBySetting, LEAST_HELD, voltSettings } from '../charge/bySetting';
+import { celsiusBySetting, LEAST_HELD } from '../charge/bySetting';
+import { settingsOf } from '../charge/setAlike';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
@@ -36,16 +37,17 @@ export const topStage = ({ stages }: Pick<Charge, 'stages'>): Stage | null =>
 const heldVolts = (stage: Stage): number =>
   stage.batteryVolts === stage.batteryVolts ? Math.max(stage.volts, stage.batteryVolts) : stage.volts;
 
-/** V a 12 V block by which bulk goes beyond what is no setting; in so many charges, and this part of them, it is no accident. */
+/** V a 12 V block by which a charge goes beyond what is no setting; in so many charges, and this part of them, it is no accident. */
 const EXCEEDED = { volts: 0.25, charges: 3, part: 0.3 };
 
 /**
  * Whether a voltage that was held may be what the source is set to. In bulk it holds nothing back: what it takes the battery to is under its
- * setting, and what stood still further down was a flat curve, or a sun that gave no more.
+ * setting, and what stood still further down was a flat curve, or a sun that gave no more. Nor does an absorption come down by itself: there
+ * the battery settles, with the charger held back by something else.
  */
 function isNotExceeded({ charges, bank }: SourceCharging): (stage: Stage) => boolean {
   const tops = charges
-    .flatMap(({ stages }) => stages.filter((one) => one.stage === 'bulk'))
+    .flatMap(({ stages }) => stages.filter((one) => one.stage === 'bulk' || one.stage === 'absorption'))
     .map((one) => one.topVolts + (one.volts25 - one.volts || 0));
   const enough = Math.max(EXCEEDED.charges, EXCEEDED.part * charges.length);
   const over = EXCEEDED.volts * blocksInSeries(bank);
@@ -55,18 +57,22 @@ function isNotExceeded({ charges, bank }: SourceCharging): (stage: Stage) => boo
   };
 }
 
-/** Null where nothing was held for long enough. */
-export function plateausOf(one: SourceCharging, system: System): Plateaus | null {
+/**
+ * Null where nothing was held for long enough.
+ * @param side on which they are held against the range: what the battery came down to while its BMS let nothing in is no low setting
+ */
+export function plateausOf(one: SourceCharging, system: System, side: Side = 'above'): Plateaus | null {
   const { source, charges, bank } = one;
   const stages = charges
     .flatMap((charge) => charge.stages)
     .filter((one) => one.stage === 'absorption' && one.heldMs >= LEAST_HELD && one.volts === one.volts)
+    .filter((stage) => side === 'above' || !stage.blocked)
     .filter(isNotExceeded(one));
   if (stages.length === 0) return null;
   const perCell = 1000 / bank.cellsInSeries;
   const byFloat = celsiusBySetting(one, 'float');
   const byAbsorption = celsiusBySetting(one, 'absorption');
-  const setV = voltSettings(one).absorptionV;
+  const setV = settingsOf(one).absorptionV;
   // Held as it is set, by the temperature that was logged or that the float tells: the setting itself is judged, at 25 °C.
   const logged = median(stages.map((one) => one.celsius));
   const heat = logged === logged ? logged : byFloat;
@@ -141,7 +147,7 @@ export function weighConfigured(
   weights: Omit<SideWeights, 'plateau'>,
 ): Evidence[] {
   if (!bank) return [];
-  const measured = charging.some((one) => median(plateausOf(one, system)?.[side] ?? []) > weights.outside);
+  const measured = charging.some((one) => median(plateausOf(one, system, side)?.[side] ?? []) > weights.outside);
   return system.sources.flatMap((source): Evidence[] => {
     const { absorptionV } = source.profile;
     if (absorptionV === undefined) return [];
@@ -167,7 +173,7 @@ export function weighPlateaus(
   side: Side,
   weights: SideWeights,
 ): Evidence[] {
-  const plateaus = plateausOf(one, system);
+  const plateaus = plateausOf(one, system, side);
   if (!plateaus) return [];
   const { stages, text } = plateaus;
   const off = plateaus[side];

@@ -20,6 +20,7 @@ const WEIGHTS = {
   manySteps: 15,
   /** What it calls a charge stands so far under what it calls a discharge, V a 12 V block, over some hours of both. */
   levels: [
+    [1.5, 15],
     [1, 12],
     [0.6, 7],
     [0.35, 3],

@@ -1,8 +1,9 @@
 /** What settings tell of a temperature that nobody logged, and what is judged by them: charges set down by hand. */
 
-import { agm, held, profile, seen, source, sumOf } from '../../../tests/support/drawnCharges';
+import { agm, held, lithium, profile, seen, source, sumOf } from '../../../tests/support/drawnCharges';
 import { capacityWrong } from './capacity-wrong';
-import { celsiusBySetting, celsiusOfLowSetting, setAlike } from '../charge/bySetting';
+import { celsiusBySetting, celsiusOfLowSetting } from '../charge/bySetting';
+import { setAlike } from '../charge/setAlike';
 import { chargeVoltageHigh } from './charge-voltage-high';
 import { chargeVoltageLow } from './charge-voltage-low';
 import { falseSync } from './false-sync';
@@ -230,6 +231,40 @@ test('an exponent that makes next to nothing is idle; without a stretch between 
   };
   expect(texts(0.4, 0.6)).toEqual([expect.stringContaining('Hardly anything is drawn faster')]);
   expect(texts()).toEqual([]);
+});
+
+test('syncs that fell just under the line take nothing from those that fell far under it', () => {
+  const weighed = (...references: number[]) => {
+    const syncs = references.map((reference) => ({
+      at: 0,
+      afterGap: false,
+      reference,
+      deviation: 2.5,
+      judged: reference < 90 ? 'false' : 'unsure',
+      collapsed: true,
+    }));
+    const judged = { ...seen([]), counting: { syncs, replayed: false } };
+    return sumOf(
+      falseSync.weigh!(judged as unknown as Parameters<NonNullable<typeof falseSync.weigh>>[0]),
+      'syncs',
+    );
+  };
+  expect(weighed(76, 84, 89.8, 89.9, 89.9, 89.9)).toBeGreaterThanOrEqual(weighed(76, 84));
+  expect(weighed(76, 84)).toBeGreaterThan(8);
+  expect(weighed(89.8, 89.9, 89.9, 89.9)).toBeLessThan(4);
+});
+
+test('what lithium comes down to while its BMS lets nothing in is no charge voltage that is set too low', () => {
+  const at = (blocked: boolean) => {
+    const one = held(13.65, 13.5, 25, {
+      bank: lithium,
+      source: { ...source, profile: { absorptionV: 14.4 } },
+    });
+    for (const { stages } of one.charges) for (const stage of stages) Object.assign(stage, { blocked });
+    return sumOf(chargeVoltageLow.weigh!(seen([one], lithium)), 'plateau');
+  };
+  expect(at(false)).toBeGreaterThan(8);
+  expect(at(true)).toBe(0);
 });
 
 test('syncs that come too soon because the capacity is set far too large are the capacity’s doing, not the tail’s', () => {

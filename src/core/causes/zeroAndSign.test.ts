@@ -104,6 +104,24 @@ describe('a voltage that moves against the current', () => {
       ),
       'voltage',
     );
+  test('by two volts a block between what it calls charge and what it calls discharge it is turned', () => {
+    const byLevels = (chargingV: number, drawingV: number, correlation = -0.3) =>
+      sumOf(
+        sensorReversed.weigh!(
+          judged({
+            meters: {
+              ...noMeters,
+              voltageFollows: { correlation, steps: 2, chargingV, drawingV, bothHours: 5 },
+            },
+          }),
+        ),
+        'levels',
+      );
+    expect(byLevels(12.6, 14.7)).toBeGreaterThan(13);
+    expect(byLevels(12.6, 13.3)).toBeLessThan(10);
+    // A charger that nobody counts holds the voltage up too, but there the steps go the right way.
+    expect(byLevels(12.6, 14.7, 0.4)).toBe(0);
+  });
   test('by many steps is no chance, if not closely; by few it may be', () => {
     // r = −0.7: artanh is 0.87, with a scatter of 1 in the root of n − 3 (R. A. Fisher, Metron 1, 1921).
     expect(against(-0.7, 48)).toBeGreaterThan(13);

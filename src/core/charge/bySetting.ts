@@ -4,7 +4,8 @@ import { median } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { isLead, type Range } from '../system/chemistry';
 import { celsiusAt } from '../system/climate';
-import type { Profile, Source, System } from '../system/schema';
+import type { System } from '../system/schema';
+import { settingsOf } from './setAlike';
 import type { SourceCharging, Stage } from './types';
 
 /** A shorter plateau may be the top of a climb. */
@@ -12,29 +13,7 @@ export const LEAST_HELD = 10 * MINUTE;
 /** A slope under this, mV per °C and cell, tells no temperature. */
 export const LEAST_SLOPE = -2;
 
-/** What voltages go by. */
-type VoltSettings = Pick<Profile, 'absorptionV' | 'floatV' | 'compensationMvPerCellPerC'>;
-
 type Held = Pick<SourceCharging, 'source' | 'charges' | 'bank'> & Partial<Pick<SourceCharging, 'setAlike'>>;
-
-/** What all of several chargers across the bank are set to alike: whichever of them holds the voltage, it is that. */
-export function setAlike(sources: readonly Pick<Source, 'profile' | 'across'>[]): VoltSettings {
-  const alike = (name: keyof VoltSettings): number | undefined =>
-    sources.every(
-      ({ profile, across = 'bank' }) => across === 'bank' && profile[name] === sources[0]!.profile[name],
-    )
-      ? sources[0]?.profile[name]
-      : undefined;
-  return {
-    absorptionV: alike('absorptionV'),
-    floatV: alike('floatV'),
-    compensationMvPerCellPerC: alike('compensationMvPerCellPerC'),
-  };
-}
-
-/** By what the voltages of a charging are set: its charger's profile, or what all chargers that may be behind it are set to. */
-export const voltSettings = ({ source, setAlike }: Pick<Held, 'source' | 'setAlike'>): VoltSettings =>
-  source?.profile ?? setAlike ?? {};
 
 /** Temperature by which a charger goes that is set to a voltage and holds another. @param slope mV per °C and cell */
 export const celsiusAtVolts = (held: number, told: number, slope: number, cells: number): number =>
@@ -50,7 +29,7 @@ const POSSIBLE = { min: -10, max: 45 };
  */
 export function celsiusBySetting(one: Held, name: 'absorption' | 'float'): number | null {
   const { charges, bank } = one;
-  const { absorptionV, floatV, compensationMvPerCellPerC: slope } = voltSettings(one);
+  const { absorptionV, floatV, compensationMvPerCellPerC: slope } = settingsOf(one);
   const told = name === 'float' ? floatV : absorptionV;
   if (told === undefined || slope === undefined || slope > LEAST_SLOPE) return null;
   const held = charges
@@ -73,7 +52,7 @@ const USUAL_C: Range = { min: 0, max: 35 };
  */
 export function celsiusOfLowSetting(one: Held, place: Pick<System, 'site' | 'timeZone'>): number | null {
   const { charges, bank } = one;
-  const setV = voltSettings(one).absorptionV;
+  const setV = settingsOf(one).absorptionV;
   const stages = charges.flatMap((charge) => charge.stages);
   if (!isLead(bank.chemistry) || stages.length === 0 || stages.some(({ celsius }) => celsius === celsius))
     return null;

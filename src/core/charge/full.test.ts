@@ -44,32 +44,19 @@ describe('while others hold the voltage', () => {
 
   // A monitor that writes every twenty minutes beside a charger that writes every ten shows the current of before.
   test('one sample of a slow log is none', () => {
-    const slow = (high: (minute: number) => boolean) =>
+    const slow = (volts: (minute: number) => number, battery: (minute: number) => number) =>
       heldFullBy(
         [hold()],
         agm,
-        drawnView({
-          minutes: 240,
-          step: 10 * MINUTE,
-          volts: (minute) => (high(minute) ? 14.4 : 13.6),
-          amps: () => 0,
-          battery: (minute) => (high(minute - 10) ? 8 : 1),
-        }),
+        drawnView({ minutes: 240, step: 10 * MINUTE, volts, amps: () => 0, battery }),
         setpoints,
       );
-    expect(slow((minute) => minute >= 120)).toEqual([]);
+    const rises = (minute: number) => (minute < 120 ? 13.6 : 14.4);
+    expect(slow(rises, (minute) => (minute < 130 ? 1 : 8))).toEqual([]);
     expect(
-      heldFullBy(
-        [hold()],
-        agm,
-        drawnView({
-          minutes: 240,
-          step: 10 * MINUTE,
-          volts: () => 14.4,
-          amps: () => 0,
-          battery: (minute) => (minute < 120 ? 8 : 1),
-        }),
-        setpoints,
+      slow(
+        () => 14.4,
+        (minute) => (minute < 120 ? 8 : 1),
       ),
     ).toHaveLength(1);
   });

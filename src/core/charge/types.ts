@@ -2,7 +2,8 @@
 
 import type { Span } from '../quantity/span';
 import type { KnownBank } from '../system/known';
-import type { Profile, Source } from '../system/schema';
+import type { Source } from '../system/schema';
+import type { SetAlike } from './setAlike';
 import type { ColdEdges } from './coldEdges';
 import type { ColdIdle, NeverGave } from './coldIdle';
 import type { LeftEarly } from './leftEarly';
@@ -96,7 +97,7 @@ export interface Charge extends Span {
 export interface SourceCharging {
   source: Source | null;
   /** What all the chargers are set to alike that may be behind it, where it is not known which; null where it is. */
-  setAlike: Pick<Profile, 'absorptionV' | 'floatV' | 'compensationMvPerCellPerC'> | null;
+  setAlike: SetAlike | null;
   /** The cells that it is across: the whole bank, or a half of it. */
   bank: KnownBank;
   setpoints: Setpoints;

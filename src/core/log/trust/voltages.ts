@@ -1,6 +1,6 @@
 /** Can the voltages be believed: against each other, and against a current that moves while they do not? */
 
-import { fitLine } from '../../quantity/numbers';
+import { fitLine, median, quantile } from '../../quantity/numbers';
 import { HOUR, lengthOf, type Span } from '../../quantity/span';
 import { duration, volts as asVolts } from '../../quantity/text';
 import { blocksInSeries, isLead } from '../../system/chemistry';
@@ -48,6 +48,10 @@ export function voltageDisagrees({ timeline, system, bank }: TrustInput): TrustN
       : difference.reduce((a, b) => a + b, 0) / difference.length;
     // Clocks apart make the difference scatter: then it is no constant.
     if (Math.abs(constant) <= AGREE * blocks || residualDeviation > Math.abs(constant)) return [];
+    // A constant is there at the smallest currents too: a few samples between on and off bend a line, and move its end far.
+    const least = quantile(amps, 0.25);
+    const there = median(difference.filter((_, i) => amps[i]! <= least));
+    if (!(Math.sign(constant) * there > AGREE * blocks)) return [];
     return [
       {
         code: 'voltage-disagrees',
