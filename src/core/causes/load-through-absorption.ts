@@ -2,7 +2,7 @@
 
 import type { Stage } from '../charge/types';
 import { HOUR } from '../quantity/span';
-import { median } from '../quantity/numbers';
+import { median, sum } from '../quantity/numbers';
 import { amps, duration, share } from '../quantity/text';
 import { fullTailAmps, isLead } from '../system/chemistry';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
@@ -82,7 +82,7 @@ export const loadThroughAbsorption: Cause = {
           const total = absorbed.reduce((sum, one) => sum + Math.max(one.pastTailMs, one.pastToldMs || 0), 0);
           // A charger that came down to the tail itself in the end saw it.
           const tailA = Math.min(fullTailAmps(bank), source?.profile.tailA ?? Infinity);
-          return { ms: stage.endSourceAmps > tailA ? total : 0, stage };
+          return { ms: stage.endSourceAmps > tailA ? total : 0, stage, absorbed };
         });
       if (past.length === 0) return [];
       const long = past.filter((one) => one.ms > HOUR);
@@ -113,9 +113,11 @@ export const loadThroughAbsorption: Cause = {
         });
       const tailA = source?.profile.tailA;
       const own = median(past.map((one) => one.stage.endSourceAmps));
+      // What counts by the told threshold alone has said so already.
+      const pastTail = median(past.map(({ absorbed }) => sum(absorbed.map((one) => one.pastTailMs))));
       if (
         tailA !== undefined &&
-        usual > HOUR &&
+        pastTail > HOUR &&
         own > tailA &&
         median(past.map((one) => one.stage.endAmps)) < tailA
       )

@@ -147,7 +147,9 @@ export function weighConfigured(
   weights: Omit<SideWeights, 'plateau'>,
 ): Evidence[] {
   if (!bank) return [];
-  const measured = charging.some((one) => median(plateausOf(one, system, side)?.[side] ?? []) > weights.outside);
+  const measured = charging.some(
+    (one) => median(plateausOf(one, system, side)?.[side] ?? []) > weights.outside,
+  );
   return system.sources.flatMap((source): Evidence[] => {
     const { absorptionV } = source.profile;
     if (absorptionV === undefined) return [];
