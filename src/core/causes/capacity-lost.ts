@@ -2,7 +2,7 @@
 
 import { isNumber, median, robustDeviation } from '../quantity/numbers';
 import { DAY } from '../quantity/span';
-import { counted, percent, points } from '../quantity/text';
+import { counted, percent } from '../quantity/text';
 import type { Discharge } from '../capacity/discharges';
 import { testText } from '../capacity/text';
 import { isLead } from '../system/chemistry';
@@ -92,7 +92,7 @@ function ofDischarges(all: readonly Discharge[], bank: KnownBank): Evidence[] {
     ...(isAlike
       ? [
           {
-            text: `They gave the same each time, within ${points(2 * spread)}.`,
+            text: `They gave the same each time, within ${counted(Math.max(1, Math.ceil(2 * spread)), 'point')}.`,
             decibans: WEIGHTS.again,
             group: 'again',
             spans: [],

@@ -2,7 +2,7 @@
 
 import { median } from '../quantity/numbers';
 import type { Span } from '../quantity/span';
-import type { Counting, DriftInterval, DriftPart } from '../count/types';
+import type { Counting, DriftInterval, DriftPart, JudgedSync } from '../count/types';
 import { percent, points } from '../quantity/text';
 import { type Bands, type Evidence, type Observations, shrunk, weightOf } from './cause';
 
@@ -16,6 +16,10 @@ export const over = (value: number): string => (value > 0 ? 'too high' : 'too lo
 /** The count of a monitor that counts; null where none was logged, or its reading is no count. */
 export const countOf = ({ counting, system }: Observations): Counting | null =>
   system.monitor?.method === 'voltage' ? null : counting;
+
+/** Syncs whose rise was logged: how a reading got to full in a gap is not known, it may have counted its way up. */
+export const seenSyncs = ({ syncs }: Pick<Counting, 'syncs'>): JudgedSync[] =>
+  syncs.filter((one) => !one.afterGap);
 
 export interface DriftBy {
   /** Points that this error alone makes over an interval, median. */

@@ -271,8 +271,8 @@ test('a charger that came down to the tail itself saw it', () => {
 });
 
 test('a threshold that the loads hide counts from where the battery is down to it, though that is under its tail', () => {
-  const hidden = (pastToldMs: number) =>
-    charge([absorbed(480, 0.7, { pastTailMs: 0.4 * HOUR, pastToldMs, endSourceAmps: 2.4 })]);
+  const hidden = (pastSettingMs: number) =>
+    charge([absorbed(480, 0.7, { pastTailMs: 0.4 * HOUR, pastSettingMs, endSourceAmps: 2.4 })]);
   const sum = (hours: number) =>
     sumOf(loadThroughAbsorption.weigh!(seen([of(times(6, hidden(hours * HOUR).stages))])));
   expect(sum(2.8)).toBeGreaterThan(13);

@@ -7,7 +7,7 @@ import { ampHours, amps, percent, volts } from '../quantity/text';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { Chemistry, Source } from '../system/schema';
 import { type Bands, type Cause, type Evidence, type Judged, shrunk, weightOf } from './cause';
-import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
+import { countOf, DRIFT_PRIOR, missingMonitor, seenSyncs } from './drifting';
 
 const WEIGHTS = {
   /** How sure a sync is false: points under 90 % in standard deviations of the truth. */
@@ -47,10 +47,16 @@ const USUAL = { under: 0.3, tail: 5, minutes: 2 };
 /** A capacity set so many times too large makes the tail plainly too large. */
 const TOO_LARGE = 1.4;
 
-/** In deviations of the reference. */
+/** By how much a sync fell under the line, in deviations of the reference; from so many on, plainly. */
 const surenessOf = ({ reference, deviation }: Pick<JudgedSync, 'reference' | 'deviation'>): number =>
   (90 - reference) / Math.max(2.5, deviation);
-const plainly = (wrong: readonly JudgedSync[]): JudgedSync[] => wrong.filter((one) => surenessOf(one) > 1.5);
+const PLAINLY = 1.5;
+
+/** dB of false syncs by all of them. */
+function byAll(wrong: readonly JudgedSync[]): number {
+  const sureness = median(wrong.map(surenessOf)) * Math.min(2, Math.sqrt(wrong.length));
+  return shrunk(weightOf(WEIGHTS.surely, sureness), wrong.length);
+}
 
 /** Not surely full, and full enough that nobody was misled, %. */
 const GOOD = 92;
@@ -117,7 +123,7 @@ export const falseSync: Cause = {
   weigh(seen): Evidence[] {
     const count = countOf(seen);
     if (!count) return [];
-    const syncs = count.syncs.filter((one) => !one.afterGap && one.reference === one.reference);
+    const syncs = seenSyncs(count).filter((one) => one.reference === one.reference);
     const wrong = syncs.filter((one) => one.judged === 'false');
     if (wrong.length === 0) {
       const right = syncs.filter((one) => one.reference >= GOOD);
@@ -133,12 +139,8 @@ export const falseSync: Cause = {
           ];
     }
     // Again and again is surer than once; and syncs that fell just under the line take nothing from those that fell far under it.
-    const by = Math.max(
-      ...[wrong, plainly(wrong)].map((some) => {
-        const sureness = median(some.map(surenessOf)) * Math.min(2, Math.sqrt(some.length));
-        return some.length === 0 ? 0 : shrunk(weightOf(WEIGHTS.surely, sureness), some.length);
-      }),
-    );
+    const plain = wrong.filter((one) => surenessOf(one) > PLAINLY);
+    const by = Math.max(byAll(wrong), plain.length > 0 ? byAll(plain) : 0);
     const dim = wrong.filter((one) => one.collapsed).length;
     return [
       {

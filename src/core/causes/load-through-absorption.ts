@@ -79,7 +79,7 @@ export const loadThroughAbsorption: Cause = {
         .flatMap(({ stages }) => timesApart(stages.filter(isTold)))
         .map((absorbed) => {
           const stage = absorbed.at(-1)!;
-          const total = absorbed.reduce((sum, one) => sum + Math.max(one.pastTailMs, one.pastToldMs || 0), 0);
+          const total = sum(absorbed.map((one) => Math.max(one.pastTailMs, one.pastSettingMs || 0)));
           // A charger that came down to the tail itself in the end saw it.
           const tailA = Math.min(fullTailAmps(bank), source?.profile.tailA ?? Infinity);
           return { ms: stage.endSourceAmps > tailA ? total : 0, stage, absorbed };
@@ -113,7 +113,7 @@ export const loadThroughAbsorption: Cause = {
         });
       const tailA = source?.profile.tailA;
       const own = median(past.map((one) => one.stage.endSourceAmps));
-      // What counts by the told threshold alone has said so already.
+      // What counts by the threshold that is set has said so already.
       const pastTail = median(past.map(({ absorbed }) => sum(absorbed.map((one) => one.pastTailMs))));
       if (
         tailA !== undefined &&

@@ -6,7 +6,7 @@ import { MINUTE } from '../quantity/span';
 import type { Counting, MissedSync } from '../count/types';
 import type { Evidence, Observations } from './cause';
 import { shrunk } from './cause';
-import { countOf } from './drifting';
+import { countOf, seenSyncs } from './drifting';
 
 export const MISSED_WEIGHTS = {
   /** On (nearly) all full charges one and the same criterion failed. */
@@ -27,7 +27,7 @@ export function weighMissed(seen: Observations, reasons: readonly Reason[]): Evi
   if (!count || count.assumed.includes('chargedV') || count.assumed.includes('tailPercent')) return [];
   const { missed, settings } = count;
   const own = missed.filter((one) => reasons.includes(one.reason));
-  const synced = count.syncs.filter((one) => !one.afterGap);
+  const synced = seenSyncs(count);
   const evidence: Evidence[] = [];
   if (synced.length > 0)
     evidence.push({

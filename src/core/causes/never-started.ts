@@ -2,7 +2,7 @@
 
 import { counted, percent, points } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, weightOf } from './cause';
-import { countOf, DRIFT_PRIOR, missingMonitor, over } from './drifting';
+import { countOf, DRIFT_PRIOR, missingMonitor, over, seenSyncs } from './drifting';
 
 const WEIGHTS = {
   /** The reading is off by so many points from the first hours on, in standard deviations of the truth. */
@@ -59,8 +59,7 @@ export const neverStarted: Cause = {
     const count = countOf(seen);
     if (!count) return [];
     const { fulls, hourly, off } = count;
-    // How a reading got to full in a gap nobody saw: it may have counted its way up.
-    const syncs = count.syncs.filter((one) => !one.afterGap);
+    const syncs = seenSyncs(count);
     if (syncs.length > 0)
       return [
         {

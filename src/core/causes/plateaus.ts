@@ -37,17 +37,16 @@ export const topStage = ({ stages }: Pick<Charge, 'stages'>): Stage | null =>
 const heldVolts = (stage: Stage): number =>
   stage.batteryVolts === stage.batteryVolts ? Math.max(stage.volts, stage.batteryVolts) : stage.volts;
 
-/** V a 12 V block by which a charge goes beyond what is no setting; in so many charges, and this part of them, it is no accident. */
+/** V a 12 V block by which bulk goes beyond what is no setting; in so many charges, and this part of them, it is no accident. */
 const EXCEEDED = { volts: 0.25, charges: 3, part: 0.3 };
 
 /**
  * Whether a voltage that was held may be what the source is set to. In bulk it holds nothing back: what it takes the battery to is under its
- * setting, and what stood still further down was a flat curve, or a sun that gave no more. Nor does an absorption come down by itself: there
- * the battery settles, with the charger held back by something else.
+ * setting, and what stood still further down was a flat curve, or a sun that gave no more.
  */
 function isNotExceeded({ charges, bank }: SourceCharging): (stage: Stage) => boolean {
   const tops = charges
-    .flatMap(({ stages }) => stages.filter((one) => one.stage === 'bulk' || one.stage === 'absorption'))
+    .flatMap(({ stages }) => stages.filter((one) => one.stage === 'bulk'))
     .map((one) => one.topVolts + (one.volts25 - one.volts || 0));
   const enough = Math.max(EXCEEDED.charges, EXCEEDED.part * charges.length);
   const over = EXCEEDED.volts * blocksInSeries(bank);

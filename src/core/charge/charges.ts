@@ -127,10 +127,10 @@ function chargeOf(
   setpoints: Setpoints,
   timeline: Timeline,
   bank: KnownBank,
-  toldTailA?: number,
+  setTailA?: number,
 ): Charge {
   const stages = stagesOf(group, view.grid.step).map((one) =>
-    measureStage(one, view, setpoints, timeline, bank, toldTailA),
+    measureStage(one, view, setpoints, timeline, bank, setTailA),
   );
   const span = { from: stages[0]!.from, to: stages[stages.length - 1]!.to };
   return {

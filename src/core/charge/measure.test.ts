@@ -37,15 +37,15 @@ test('loads that ran as a stage began show soon after, where the current is stea
 test('time at the current that the charger is set to end at, while loads keep its own above that', () => {
   // The battery comes down to 0.9 A after four hours; the loads draw 0.8 A beside it.
   const battery = (minute: number) => Math.max(0.7, 5 - minute / 58.5);
-  const past = (loads: number, toldTailA?: number) =>
+  const past = (loads: number, setTailA?: number) =>
     measureStage(
       { stage: 'absorption', runs: [{ state: 'absorption', from: 0, to: 480 }], dips: 0, cutOff: false },
       drawnView({ minutes: 480, volts: () => 14.4, amps: (m) => battery(m) + loads, battery }),
       setpoints,
       timelineOf([]),
       agm,
-      toldTailA,
-    ).pastToldMs / HOUR;
+      setTailA,
+    ).pastSettingMs / HOUR;
   expect(past(0.8, 0.9)).toBeGreaterThan(3.7);
   expect(past(0.8, 0.9)).toBeLessThan(4.1);
   // Without loads it sees the battery's own; what is hardly above is the meters'.

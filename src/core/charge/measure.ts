@@ -26,7 +26,7 @@ const medianOver = (cells: readonly number[], column: Float32Array): number =>
 
 /**
  * A stage as it was. Its dips are in its span, but not in the time held, nor in its medians.
- * @param toldTailA A at which its charger is set to end absorption, where that is known
+ * @param setTailA A at which its charger is set to end absorption, where that is known
  */
 export function measureStage(
   { stage: name, runs, dips, cutOff }: StageRuns,
@@ -34,7 +34,7 @@ export function measureStage(
   setpoints: Setpoints,
   timeline: Timeline,
   bank: KnownBank,
-  toldTailA?: number,
+  setTailA?: number,
 ): Stage {
   const { grid } = view;
   const first = runs[0]!.from;
@@ -81,10 +81,8 @@ export function measureStage(
         .reduce((sum, one) => sum + one.to - one.from, 0) * grid.step,
     dips,
     pastTailMs: battery ? pastTail(known, view, battery, bank) * grid.step : NaN,
-    pastToldMs:
-      battery && toldTailA !== undefined
-        ? pastTold(known, view, battery, Math.min(toldTailA, fullTailAmps(bank)), toldTailA) * grid.step
-        : NaN,
+    pastSettingMs:
+      battery && setTailA !== undefined ? pastSetting(known, view, battery, bank, setTailA) * grid.step : NaN,
     atTailFrom: battery ? atTailFrom(known, view, battery, bank) : NaN,
     clockMs: NaN,
     tail: name === 'absorption' ? tailOf(known, view, bank) : null,
@@ -133,17 +131,17 @@ const CAREFUL = 3 * HOUR;
 const PLAINLY = { times: 1.25, noise: 3 };
 
 /** Cells in which the battery was down to what its charger is set to end at, while the loads kept the charger's own current above that. */
-const pastTold = (
+function pastSetting(
   cells: readonly number[],
   view: ChargeView,
   battery: Float32Array,
-  tailA: number,
-  toldA: number,
-): number =>
-  cells.filter(
-    (cell) =>
-      battery[cell]! <= tailA && view.amps[cell]! > PLAINLY.times * toldA + PLAINLY.noise * view.ampNoise,
-  ).length;
+  bank: KnownBank,
+  setTailA: number,
+): number {
+  const tail = Math.min(setTailA, fullTailAmps(bank));
+  const above = PLAINLY.times * setTailA + PLAINLY.noise * view.ampNoise;
+  return cells.filter((cell) => battery[cell]! <= tail && view.amps[cell]! > above).length;
+}
 
 /** Cells in which the battery was at its tail while the charger, for the loads, still gave far more. */
 function pastTail(

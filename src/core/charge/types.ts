@@ -66,7 +66,7 @@ export interface Stage extends Span {
   /** Time in it with the battery already at its tail, ms: the charger did not see it. NaN where its current is not known. */
   pastTailMs: number;
   /** The same of the current that the charger is set to end at; NaN where that is not known. */
-  pastToldMs: number;
+  pastSettingMs: number;
   /** From when to its end the battery stood at its tail: what flows from there on only keeps it full. NaN where it never came there. */
   atTailFrom: number;
   /** By the clock that ended it, where one did: it may have started before this stage, at a touch between clouds. NaN else. */

@@ -13,7 +13,7 @@ import type { Channel, Series } from '../log/channels';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
 import type { Current } from './moves';
-import { halfVolts, isOfBoth } from '../log/halfVolts';
+import { halfVolts } from '../log/halfVolts';
 import { currentOfOtherHalf } from '../log/otherHalf';
 import { resolutionOf } from '../log/resolution';
 import { anyLogWith, batteryCurrent, logOf, type Timeline } from '../log/timeline';
@@ -110,11 +110,7 @@ function viewOf(
   const ampGrid = toGrid(series.time, amps, grid);
   const blocks = blocksInSeries(bankOf(system, { across }));
   const batteryVolts = (logged: Float32Array): Float32Array | null =>
-    !own || across === 'bank'
-      ? logged
-      : sees === across || isOfBoth(logged, blocks)
-        ? halfVolts(logged, across, blocks, timeline, grid)
-        : null;
+    !own || across === 'bank' ? logged : halfVolts(logged, across, system, timeline, grid);
   return {
     source,
     grid,

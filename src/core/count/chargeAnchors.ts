@@ -1,6 +1,6 @@
 /** What charges tell of the state: those that got the battery full, and what was missing at the end of the others. */
 
-import { clamp, isNumber } from '../quantity/numbers';
+import { clamp, isNumber, sum } from '../quantity/numbers';
 import { HOUR, lengthOf, MINUTE } from '../quantity/span';
 import { heatOf } from '../charge/bySetting';
 import { fills, isSteady, WEATHER } from '../charge/full';
@@ -105,7 +105,7 @@ function stillLacks(
   const left = found.findLast((one) => one.kind === 'absorption' && one.at <= float.to);
   if (!left || lengthOf(float) > STILL_LACKS.within) return false;
   const since = stages.filter((one) => one.from >= left.at && one.to <= float.to && one.ampHours > 0);
-  const put = since.reduce((total, one) => total + one.ampHours, 0);
+  const put = sum(since.map((one) => one.ampHours));
   return (left.lacks ?? 0) - put / bank.capacityAh > STILL_LACKS.part;
 }
 

@@ -2,7 +2,7 @@
 
 import type { SourceCharging } from '../charge/types';
 import { type Grid, toGrid } from '../log/grid';
-import { halfVolts, isOfBoth } from '../log/halfVolts';
+import { halfVolts } from '../log/halfVolts';
 import { currentOfOtherHalf, unseenHalf } from '../log/otherHalf';
 import { logOf, type Timeline } from '../log/timeline';
 import { bankOf } from '../system/bankOf';
@@ -80,8 +80,7 @@ function voltsOf({ system, timeline, log }: Given, part: Across): Float32Array |
   const { grid, volts } = onGrid(log);
   if (part === 'bank') return volts;
   const blocks = blocksInSeries(bankOf(system, { across: part }));
-  const shows = volts !== null && (part === system.monitor?.sees || isOfBoth(volts, blocks));
-  const half = shows ? halfVolts(volts, part, blocks, timeline, grid) : null;
+  const half = volts && halfVolts(volts, part, system, timeline, grid);
   return half ?? byCharger(system, timeline, part, grid, METER_ON * blocks);
 }
 

@@ -19,7 +19,7 @@ const UNSEEN_RATE = 0.06;
  */
 const CHARGED = { ms: HOUR, least: 90, rises: 0.01 };
 
-/** Drawn on by more than this, parts of the capacity in A. */
+/** Drawn on, or charged, by more than this, parts of the capacity in A. */
 const DRAWN = 0.005;
 
 /** As far as this part of it. */
@@ -55,18 +55,16 @@ export function jumpsIn(
   // A mean over a jump stands at neither of its ends: the next row goes on the same way.
   const isMidway = (from: number, i: number): boolean => {
     const next = i + 1;
-    return (
-      next < time.length &&
-      time[next]! - time[from]! <= limit &&
-      beyond(from, i) * beyond(i, next) > SMALL.least ** 2
-    );
+    if (!(next < time.length && time[next]! - time[from]! <= limit)) return false;
+    const [first, second] = [beyond(from, i), beyond(i, next)];
+    return first > 0 === second > 0 && Math.min(Math.abs(first), Math.abs(second)) > SMALL.least;
   };
   for (let i = 0; i < time.length; i++) {
     const now = reading[i]!;
     if (now !== now) continue;
-    if (last >= 0 && isMidway(last, i)) continue;
     // Most steps are far too small, whatever flowed.
     if (last >= 0 && Math.abs(now - reading[last]!) > SMALL.least + 2 * quantum) {
+      if (isMidway(last, i)) continue;
       const sinceMs = time[i]! - time[last]!;
       const hours = sinceMs / HOUR;
       const silent = sinceMs > limit;
@@ -82,7 +80,7 @@ export function jumpsIn(
         to: now,
         silentMs: silent ? sinceMs : 0,
         sinceMs,
-        drawn: Math.max(amps[last]!, amps[i]!) < -DRAWN * capacityAh,
+        drawn: amps[last]! < -DRAWN * capacityAh && amps[i]! < DRAWN * capacityAh,
         mayBeSync:
           volts !== null &&
           ((rises && Math.max(volts[i]!, volts[last]!) >= chargedV) ||

@@ -85,6 +85,13 @@ describe('jumps', () => {
     // 8 A for 25 minutes are 3.3 points of 100 Ah.
     expect(ends([70, 73.3, 87, 100, 100], 8)).toEqual([]);
     expect(ends([95, 92, 80, 60, 57], -8)).toEqual([[92, 60]]);
+    // Drawn on before it; in its last row the load has gone, or a charger has begun.
+    const drawn = (after: number) =>
+      jumpsIn(
+        { ...log([95, 95, 80, 60, 60], 0, every), amps: Float32Array.of(-8, -8, -8, after, after) },
+        COUNTS,
+      ).map((one) => one.drawn);
+    expect([drawn(-0.2), drawn(6)]).toEqual([[true], [false]]);
     expect(ends([70, 73.3, 85, 88.3, 91.6], 8)).toEqual([[73, 85]]);
   });
 

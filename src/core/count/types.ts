@@ -89,7 +89,7 @@ export interface Jump {
   sinceMs: number;
   /** It went to full with the battery at the charged voltage: in the silence it may have been set there as usual. */
   mayBeSync: boolean;
-  /** The battery was drawn on before and after. */
+  /** The battery was drawn on before, and not charged after. */
   drawn: boolean;
 }
 

@@ -7,7 +7,7 @@ import { type Anchor, cellOfAnchor } from './anchors';
 
 /**
  * A zero that is off by more than so many times what is usual may be a load or a charger that nobody counts, on for hours and off for hours:
- * how much of it may be away from where an even flow has it, parts, over so many hours at most (common practice, no source).
+ * how much of it may be away from where an even flow has it, parts, over so many hours at most (an estimate, no source).
  */
 const UNEVEN = { zeros: 4, part: 0.3, most: 12 };
 

@@ -91,12 +91,12 @@ export function dropsOf(
   for (let i = 0; i < time.length; i++) {
     if (amps[i]! > on) last = i;
     if (last < 0) continue;
-    const isBeyond = i > 0 && time[i]! - time[i - 1]! <= limit && jumps(load, i, LEAST_PART * capacityAh);
+    const isNext = i > 0 && time[i]! - time[i - 1]! <= limit;
+    const isBeyond = isNext && jumps(load, i, LEAST_PART * capacityAh);
     // With something charging the battery it is not known what is left.
     const lets = isBeyond && amps[i]! !== amps[i]!;
     if (!(amps[i]! <= off) && !lets) {
       // One load of several that lets go leaves what the others draw.
-      const isNext = i > 0 && time[i]! - time[i - 1]! <= limit;
       if (isNext && fallsByHalf(amps, i, leastPart * capacityAh) && !isBetween(amps, i)) {
         const level = amps[i - 1]! / 2;
         let end = i;
@@ -108,7 +108,7 @@ export function dropsOf(
     const ran = lastWhole(amps, last);
     const fades = i - last;
     last = -1;
-    if (time[i]! - time[i - 1]! > limit || fades > FADES) continue;
+    if (!isNext || fades > FADES) continue;
     let end = i;
     while (end < time.length && !(amps[end]! > on)) end++;
     if (isCarried(load, ran, i)) {

@@ -13,22 +13,24 @@ const middle = timelineOf([
   { device: 'monitor', time, channels: { battery_voltage: all(26.4), midpoint_voltage: all(13.1) } },
 ]);
 
+const system = (sees: 'lower' | 'upper' | 'bank') =>
+  ({
+    bank: { chemistry: 'agm', cellsInSeries: 12, capacityAh: 100, chargeVolts: { min: 28.4, max: 29.2 } },
+    sources: [{ id: 'low', across: 'lower' }],
+    monitor: { method: 'shunt', sees },
+    loads: [],
+  }) as unknown as KnownSystem;
+
 test('the half by itself stays, the whole is parted at its middle, and without a middle it tells nothing', () => {
   const none = timelineOf([]);
-  expect(halfVolts(all(13.2), 'lower', 1, none, grid)![5]).toBeCloseTo(13.2, 4);
-  expect(halfVolts(all(26.4), 'lower', 1, middle, grid)![5]).toBeCloseTo(13.1, 4);
-  expect(halfVolts(all(26.4), 'upper', 1, middle, grid)![5]).toBeCloseTo(13.3, 4);
-  expect(halfVolts(all(26.4), 'lower', 1, none, grid)).toBeNull();
+  expect(halfVolts(all(13.2), 'lower', system('lower'), none, grid)![5]).toBeCloseTo(13.2, 4);
+  expect(halfVolts(all(13.2), 'lower', system('upper'), none, grid)).toBeNull();
+  expect(halfVolts(all(26.4), 'lower', system('bank'), middle, grid)![5]).toBeCloseTo(13.1, 4);
+  expect(halfVolts(all(26.4), 'upper', system('bank'), middle, grid)![5]).toBeCloseTo(13.3, 4);
+  expect(halfVolts(all(26.4), 'lower', system('lower'), none, grid)).toBeNull();
 });
 
 test('beside the charger of a half the monitor’s voltage of the whole bank is never taken for the half’s', () => {
-  const system = (sees: 'lower' | 'upper' | 'bank') =>
-    ({
-      bank: { chemistry: 'agm', cellsInSeries: 12, capacityAh: 100, chargeVolts: { min: 28.4, max: 29.2 } },
-      sources: [{ id: 'low', across: 'lower' }],
-      monitor: { method: 'shunt', sees },
-      loads: [],
-    }) as unknown as KnownSystem;
   const charger = { device: 'low', time, channels: { source_voltage: all(13.4), source_current: all(5) } };
   const monitor = (volts: number, midpoint?: number) => ({
     device: 'monitor',
