@@ -162,6 +162,16 @@ describe('by its own absorption', () => {
     expect(floated({ settledAmps: 0.9, fallsPerHour: 0.01 }, 3)).toBe(false);
   });
 
+  test('not lithium by a float at which it may stand with a part of its charge gone', () => {
+    const floats = (volts: number) => {
+      const float = stage({ stage: 'float', volts, settledAmps: 0.1, celsius: 25, heldMs: 9 * HOUR });
+      const stages = [absorption({ endAmps: 3 }), { ...float, endAmpsAreBattery: true }];
+      const bank = { ...lithium, floatVolts: { min: 13.2, max: 13.6 } };
+      return fullOnFloat(stages, bank, { ampNoise: 0.05, blocks: 1 }, true).length;
+    };
+    expect([floats(13.3), floats(13.5)]).toEqual([0, 1]);
+  });
+
   test('each float that shows it by itself is known', () => {
     const float = (from: number, part: Partial<Stage> = {}) =>
       stage({ stage: 'float', from: from * HOUR, volts: 13.6, celsius: 25, heldMs: 9 * HOUR, ...part });

@@ -1,7 +1,7 @@
 /** Whether a charge got the battery truly full, or only says so. */
 
 import { HOUR, MINUTE, type Span } from '../quantity/span';
-import { CHEMISTRY, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
+import { CHEMISTRY, expectedVolts, FULL_LITHIUM_STANDS, fullTailAmps, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { cellAt, cellStart } from '../log/grid';
 import { heatOf } from './bySetting';
@@ -84,6 +84,7 @@ export function fullOnFloat(
   alone = false,
 ): Span[] {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
+  const lead = isLead(bank.chemistry);
   const found = stages.filter((one, i) => {
     const amps = one.stage === 'float' ? taken(one, view, alone)?.usual : undefined;
     if (amps === undefined) return false;
@@ -97,8 +98,11 @@ export function fullOnFloat(
       (onFloat <= fullTailPercent / (endedLow ? ON_FLOAT.usual : ON_FLOAT.early) ||
         (onFloat <= fullTailPercent / 4 && keepsOnly(one, absorbed, bank))) &&
       one.volts >=
-        expectedVolts(bank, 'float', heatOf(one)).min -
-          (heatOf(one) === heatOf(one) ? 0 : WEATHER * view.blocks)
+        Math.max(
+          lead ? 0 : FULL_LITHIUM_STANDS * view.blocks,
+          expectedVolts(bank, 'float', heatOf(one)).min -
+            (heatOf(one) === heatOf(one) ? 0 : WEATHER * view.blocks),
+        )
     );
   });
   return found.map(({ from, to }) => ({ from, to }));

@@ -135,6 +135,18 @@ describe('full charges', () => {
     expect(lead.deviation / lead.lacks!).toBeLessThan(0.4);
   });
 
+  test('lithium at its tail under its range is nearly full, unless it stands where a part may be gone; lead is not', () => {
+    const low = (bank: typeof agm | typeof lithium, volts: number, endAmps = 1) => {
+      const one = by(absorbed(2, 6, { volts, endAmps, settledAmps: endAmps, atTailFrom: NaN }));
+      one.charges[0]!.full = false;
+      return chargeAnchors([{ ...one, bank }]).map(({ kind, charge: held }) => [kind, held]);
+    };
+    expect(low(lithium, 13.45)).toEqual([['absorption', 0.965]]);
+    expect(low(lithium, 13.45, 20)).toEqual([]);
+    expect(low(lithium, 13.35)).toEqual([]);
+    expect(low(agm, 13.45)).toEqual([]);
+  });
+
   test('while others held the voltage', () => {
     const one = by(float(1, 9));
     one.charges[0]!.heldFull = [{ from: 3 * HOUR, to: 6 * HOUR }];

@@ -6,7 +6,13 @@ import { heatOf } from '../charge/bySetting';
 import { fills, isSteady, WEATHER } from '../charge/full';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
-import { blocksInSeries, expectedVolts, fullTailAmps, isLead } from '../system/chemistry';
+import {
+  blocksInSeries,
+  expectedVolts,
+  FULL_LITHIUM_STANDS,
+  fullTailAmps,
+  isLead,
+} from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import type { Anchor } from './anchors';
 
@@ -110,10 +116,9 @@ function stillLacks(
 }
 
 /**
- * Lithium that stands for hours at float is as good as full even there (common practice, no source): once in so long,
- * after so long, at that many V a block and more.
+ * Lithium that stands for hours at float is as good as full even there (common practice, no source): once in so long, after so long.
  */
-const FLOAT = { after: 4 * HOUR, every: 12 * HOUR, volts: 13.4, drawn: 0.01, charge: 0.975, deviation: 0.03 };
+const FLOAT = { after: 4 * HOUR, every: 12 * HOUR, drawn: 0.01, charge: 0.975, deviation: 0.03 };
 
 /** What the BMS keeps out, or what only feeds the loads, fills nothing. */
 const isDrawnOn = ({ blocked, settledAmps }: Stage, bank: KnownBank): boolean =>
@@ -122,7 +127,8 @@ const isDrawnOn = ({ blocked, settledAmps }: Stage, bank: KnownBank): boolean =>
 function floatAnchors({ stages }: Charge, bank: KnownBank): Anchor[] {
   return stages.flatMap((one): Anchor[] => {
     const { stage, volts, from, to } = one;
-    if (stage !== 'float' || isDrawnOn(one, bank) || volts < FLOAT.volts * blocksInSeries(bank)) return [];
+    if (stage !== 'float' || isDrawnOn(one, bank) || volts < FULL_LITHIUM_STANDS * blocksInSeries(bank))
+      return [];
     const found: Anchor[] = [];
     for (let at = from + FLOAT.after; at <= to; at += FLOAT.every)
       found.push({ kind: 'float', at, until: at, charge: FLOAT.charge, deviation: FLOAT.deviation });
@@ -148,6 +154,9 @@ function keptUntil(stages: readonly Stage[], from: number): number {
 const TAU = { lead: 1.6, lithium: 0.4 };
 const DOUBT = { lead: 0.2, lithium: 0.6, folds: 0.5 };
 
+/** Lithium whose current has come down to its tail at a voltage under its range is nearly full (common practice, no source). */
+const NEARLY_FULL = { charge: 0.965, deviation: 0.035 };
+
 /** Current still flowing at the end of an absorption says what the battery is short of. Null where the voltage cannot fill it. */
 function partialOf(
   stage: Stage,
@@ -158,7 +167,10 @@ function partialOf(
   const lead = isLead(bank.chemistry);
   if (!stage.endAmpsAreBattery || stage.blocked || stage.cutOff || stage.heldMs < 10 * MINUTE || !(amps > 0))
     return null;
-  if (!fills(stage, bank, blocksInSeries(bank))) return null;
+  if (!fills(stage, bank, blocksInSeries(bank)))
+    return !lead && amps <= tailAmps && ownVolts(stage) >= FULL_LITHIUM_STANDS * blocksInSeries(bank)
+      ? NEARLY_FULL
+      : null;
   const folds = lead ? foldsOver(stage, bank) : 0;
   const forecast =
     lead && folds === 0 && stage.tail

@@ -31,6 +31,7 @@ import { type Reference, referenceAt, referenceOf } from './reference';
 import { replay } from './replay';
 import { type CounterSettings, configuredSettings } from './settings';
 import { sinkingOf } from './sinking';
+import { spentSpans } from './spent';
 import { syncsIn, type Sync } from './syncs';
 import { ledgerGrid, throughOf } from './through';
 import { trueCurrent, type Wrong } from './trueCurrent';
@@ -152,19 +153,20 @@ function referenceFor(
     coarse: isJumpy(log),
     sinking: volts ? sinkingOf(bank, grid, flows, volts, celsius, charging) : null,
     mostZeroA: mostZeroOf(bank, charging, grid, flows),
-    blind: blindCells(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
+    blind: cellsIn(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
+    spent: cellsIn(cells, volts ? spentSpans(bank, grid, flows, volts) : []),
   });
 }
 
 /** Now and then a voltage stands while loads draw; a charger that nobody sees makes hours of it. */
 const BLIND_HOURS = 3;
 
-function blindCells(grid: Grid, spans: readonly Span[]): Uint8Array {
-  const blind = new Uint8Array(grid.count);
+function cellsIn(grid: Grid, spans: readonly Span[]): Uint8Array {
+  const within = new Uint8Array(grid.count);
   for (const { from, to } of spans)
     for (let k = Math.max(0, cellOf(grid, from)); k <= Math.min(grid.count - 1, cellOf(grid, to)); k++)
-      blind[k] = 1;
-  return blind;
+      within[k] = 1;
+  return within;
 }
 
 /** What the device counts by: as told, unless its own reading plainly tells otherwise. */

@@ -110,6 +110,8 @@ export interface ReferenceInput {
   anchors: readonly Anchor[];
   /** Cells in which the battery's current is not what was counted: a charger that nobody sees holds the voltage. */
   blind?: Uint8Array;
+  /** Cells in which it is past empty. */
+  spent?: Uint8Array;
   /** The most that the meter's zero may be off by, A; null where nothing shows it. */
   mostZeroA?: number | null;
   /** The current moved more between samples than its mean tells. */
@@ -123,6 +125,7 @@ export function referenceOf({
   through,
   anchors: claimed,
   blind,
+  spent,
   mostZeroA,
   coarse,
   sinking = null,
@@ -149,7 +152,7 @@ export function referenceOf({
     const noise = new Float64Array(count);
     for (let k = 0; k < count; k++) {
       const into = kept[k] ? 0 : through.in[k]!;
-      const out = kept[k] ? 0 : through.out[k]!;
+      const out = kept[k] || spent?.[k] ? 0 : through.out[k]!;
       const hidden = through.hidden[k]!;
       const net = (into - out + hidden) / c;
       const hours = kept[k] ? 0 : through.hours[k]!;

@@ -3,7 +3,7 @@
 import { clamp } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellStart, type Grid } from '../log/grid';
-import { blocksInSeries, isLead } from '../system/chemistry';
+import { blocksInSeries, FULL_LITHIUM_STANDS, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { restPercent, restVolts } from '../system/restVoltage';
 import type { Anchor } from './anchors';
@@ -31,10 +31,10 @@ const RECOVERS = { lead: HOUR, lithium: 20 * MINUTE };
 const NO_MORE = { within: 20 * MINUTE, volts: 11.75 };
 
 /**
- * On its flat part a lithium voltage says little, and by makers' tables alone: once in so long, after so long a rest, that well, below
- * what only a full battery stands at, V a block (common practice, no source).
+ * On its flat part a lithium voltage says little, and by makers' tables alone: once in so long, after so long a rest, that well (common
+ * practice, no source).
  */
-const FLAT = { rest: 3 * HOUR, every: 24 * HOUR, deviation: 0.15, to: 13.4 };
+const FLAT = { rest: 3 * HOUR, every: 24 * HOUR, deviation: 0.15 };
 
 /**
  * A lithium voltage says something below this, V a block: the knee. There makers' cells hold what the table says or half of it, and one
@@ -105,7 +105,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
           byTable: clamp(1 - (restVolts(bank.chemistry, 0) - rest) / SURELY, 0, 1),
         });
     } else {
-      if (perBlock < 9 || perBlock > FLAT.to) continue;
+      if (perBlock < 9 || perBlock > FULL_LITHIUM_STANDS) continue;
       if (perBlock > KNEE) {
         if (at - chargedAt < FLAT.rest || at - flatAt < FLAT.every) continue;
         flatAt = at;

@@ -57,6 +57,9 @@ export const CHEMISTRY: Record<Chemistry, ChemistryFigures> = {
   },
 };
 
+/** V a block that lithium stands at for hours only when it is full: below, a part of its charge may be gone (common practice, no source). */
+export const FULL_LITHIUM_STANDS = 13.4;
+
 /** A at which a battery held at its charge voltage is full. */
 export const fullTailAmps = ({
   chemistry,
