@@ -1,6 +1,6 @@
 /** The counting of a job: from the timeline to judged syncs, the true state of charge, and how the reading parts from it. */
 
-import { median, quantile } from '../quantity/numbers';
+import { isNumber, median, quantile } from '../quantity/numbers';
 import { HOUR, MINUTE, type Span } from '../quantity/span';
 import { cellOf, cellStart, firstAtOrAfter, type Grid, integrate, toGrid } from '../log/grid';
 import { unseenHalf } from '../log/otherHalf';
@@ -151,6 +151,7 @@ function referenceFor(
     through: throughOf(log.time, amps, cells),
     anchors,
     coarse: isJumpy(log),
+    celsius: celsius && median(celsius.filter(isNumber)),
     sinking: volts ? sinkingOf(bank, grid, flows, volts, celsius, charging) : null,
     mostZeroA: mostZeroOf(bank, charging, grid, flows),
     blind: cellsIn(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),

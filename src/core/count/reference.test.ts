@@ -1,6 +1,6 @@
 /** The true state of charge by what is drawn by hand: what a high rate costs, and what it does not. */
 
-import { agm } from '../../../tests/support/drawnCharges';
+import { agm, lithium } from '../../../tests/support/drawnCharges';
 import { HOUR, MINUTE } from '../quantity/span';
 import type { Anchor } from './anchors';
 import { referenceOf } from './reference';
@@ -135,6 +135,20 @@ test('what stands at the end of its table is as open as the table; what stands f
   expect(low(0).percent).toBeLessThan(6);
 });
 
+test('in the cold no number of charges tells as well how full lead gets; lithium and a warm battery are as they were', () => {
+  const anchors = Array.from({ length: 8 }, (_, day) => {
+    const at = (day * DAY + 6) * STEP;
+    return { kind: 'full' as const, at, until: at, charge: 0.96, deviation: 0.022 };
+  });
+  const open = (celsius: number | null, bank: typeof agm | typeof lithium = agm) =>
+    Math.min(...referenceOf({ bank, through: nothing(), anchors, celsius }).deviation);
+  expect(open(-10)).toBeGreaterThan(5);
+  expect(open(5)).toBeLessThan(4);
+  expect(open(25)).toBe(open(null));
+  expect(open(NaN)).toBe(open(null));
+  expect(open(-10, lithium)).toBe(open(25, lithium));
+});
+
 test('a capacity that is as likely as not leaves the state as open', () => {
   // Half of what the label says would explain the rests, and so would a table that is off.
   const at = (charge: number) => {
@@ -158,7 +172,6 @@ test('a capacity that is as likely as not leaves the state as open', () => {
 });
 
 test('no number of rests under the knee of lithium narrows what its table is off by there', () => {
-  const lithium = { ...agm, chemistry: 'lfp' as const };
   const rests = (atKnee: boolean) => {
     const anchors = Array.from({ length: 12 }, (_, k) => ({
       kind: 'rest' as const,

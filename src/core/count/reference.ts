@@ -82,6 +82,11 @@ const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 
 /** What all anchors of a log share and no number of them takes away: at its tail one battery is fuller than another. Parts of the capacity. */
 const SHARED = { lead: 0.015, lithium: 0.01 };
+/**
+ * Cold lead takes less at its tail, unless its voltage is raised, and each Ah drawn is more of what it can give: what that comes to is open, by
+ * parts of the capacity for each °C below (common practice, no source).
+ */
+const COLD = { below: 15, each: 0.002 };
 
 /** Guesses beside the usual one: a zero error of half a per cent of the capacity, and a capacity that may be anything; parts. */
 const FAR = { offset: 0.005, capacity: 0.8 };
@@ -116,6 +121,8 @@ export interface ReferenceInput {
   mostZeroA?: number | null;
   /** The current moved more between samples than its mean tells. */
   coarse?: boolean;
+  /** Its temperature as a rule; null where nobody logged it. */
+  celsius?: number | null;
   /** What its voltage says of its capacity as it sinks; null where it does not show. */
   sinking?: Sinking | null;
 }
@@ -128,13 +135,15 @@ export function referenceOf({
   spent,
   mostZeroA,
   coarse,
+  celsius = null,
   sinking = null,
 }: ReferenceInput): Reference {
   const anchors = claimed.flatMap((one) => whileKept(one, through, bank.capacityAh));
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   const { grid } = through;
   const lead = isLead(bank.chemistry);
-  const shared = lead ? SHARED.lead : SHARED.lithium;
+  const colder = celsius !== null && celsius < COLD.below ? COLD.below - celsius : 0;
+  const shared = lead ? Math.hypot(SHARED.lead, COLD.each * colder) : SHARED.lithium;
   const before = lead ? BEFORE.lead : BEFORE.lithium;
   const label = bank.capacityAh;
   const zero = ZERO.amps + ZERO.part * label;
