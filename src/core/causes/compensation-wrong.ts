@@ -2,7 +2,7 @@
 
 import { median } from '../quantity/numbers';
 import { celsius, slopeMv, volts } from '../quantity/text';
-import type { Slope } from '../charge/slope';
+import { HOLDS, type Slope } from '../charge/slope';
 import type { SourceCharging, Stage } from '../charge/types';
 import { expectedVolts, isLead } from '../system/chemistry';
 import { goesBy, inDoubt, isKnown, plateausWithHeat, slopeText } from './compensation';
@@ -124,14 +124,17 @@ export const compensationWrong: Cause = {
       : ['plateaus at battery temperatures that differ by 5 °C or more'],
 };
 
-/** A per Ah from which a source on float gives something. */
-const GIVES = 0.002;
 /** V per cell by which two meters may differ. */
 const METERS = 0.02;
 
-/** A slope that its error would carry plainly outside clears nobody. */
+/** Lithium whose slope is plainly some, mV per °C and cell, is not held as without compensation; a small slope may be its rest. */
+const SOME = 0.8;
+
+/** A slope that its error would carry plainly outside clears nobody, nor does one of lithium that is plainly some. */
 const mayBeOutside = ({ mvPerCell, error }: Slope, lead: boolean): boolean =>
-  lead ? mvPerCell - error < -6.8 || mvPerCell + error > 1.8 : Math.abs(mvPerCell) + error > 1.8;
+  lead
+    ? mvPerCell - error < -6.8 || mvPerCell + error > 1.8
+    : Math.abs(mvPerCell) + error > 1.8 || Math.abs(mvPerCell) - 2 * error > SOME;
 
 /** Lithium that stands off its setting as far from 25 °C as a lead profile would put it. */
 function compensatedLithium(one: SourceCharging, charging: readonly SourceCharging[]): Evidence | null {
@@ -151,7 +154,7 @@ function compensatedLithium(one: SourceCharging, charging: readonly SourceChargi
   ] as const) {
     // A float at which it gives nothing is the battery at rest.
     const plateaus = plateausWithHeat(one, name).filter(
-      (stage) => name === 'absorption' || stage.usualSourceAmps > GIVES * one.bank.capacityAh,
+      (stage) => name === 'absorption' || stage.usualSourceAmps > HOLDS * one.bank.capacityAh,
     );
     // Cells shoot up too fast for a plateau: then the tops of the charges say it.
     const tops = name === 'absorption' && plateaus.length < 3 ? topStages(one) : null;

@@ -132,6 +132,27 @@ test('a float in which the source still gives all it has is none, and tells no t
   expect(off(9)).toBe(0);
 });
 
+test('lithium is not cleared by a slope that is plainly some, and is by none', () => {
+  const slope = (mvPerCell: number) =>
+    sumOf(
+      compensationWrong.weigh!(
+        seen(
+          [
+            held(14.4, 13.6, 20, {
+              bank: lithium,
+              slope: { mvPerCell, error: 0.2, from: 5, to: 12, hours: 90 },
+            }),
+          ],
+          lithium,
+        ),
+      ),
+      'slope',
+    );
+  expect(slope(-1.5)).toBe(0);
+  expect(slope(-0.3)).toBeLessThan(-3);
+  expect(slope(-3)).toBeGreaterThan(10);
+});
+
 test('lithium that is set to be compensated at all is wrong by its setting; lead only by a slope that is far off', () => {
   const told = (chemistry: 'lfp' | 'agm', mv: number) =>
     sumOf(

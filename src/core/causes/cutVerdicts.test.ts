@@ -182,8 +182,18 @@ describe('a load that is large for its battery', () => {
       '6 discharges from full until it was empty gave 57 Ah; put right for the rate that is 96 % of its 100 Ah.',
     );
   });
+  test('gave as much each time, which is no accident', () => {
+    expect(sumOf(weighed(57, 96), 'again')).toBeGreaterThan(0);
+    const few = emptied(57, 96);
+    few.counting.discharges.splice(4);
+    expect(sumOf(rateExpected.weigh!(few as unknown as Judged), 'again')).toBe(0);
+    const apart = emptied(57, 96);
+    apart.counting.discharges.forEach((one, k) => (one.holds.percent += k % 2 ? 8 : -8));
+    expect(sumOf(rateExpected.weigh!(apart as unknown as Judged), 'again')).toBe(0);
+  });
   test('gave less even so: the battery is poor', () => {
     expect(sumOf(weighed(35, 62), 'left')).toBeLessThan(-5);
+    expect(sumOf(weighed(35, 62), 'again')).toBe(0);
   });
   test('was never seen empty, but its cut-offs ended discharges that gave what the rate leaves', () => {
     const ended = (percent: number, to = 0) =>

@@ -240,6 +240,15 @@ describe('a battery that has shrunk', () => {
     expect(implied(18)).toBe(0);
     expect(implied(30)).toBeLessThan(-5);
   });
+  test('is not judged by what loads draw once it is full while the charger goes on', () => {
+    const drawn = stage({ stage: 'bulk', ampHours: -35 });
+    const after = (ampHours: number) => {
+      const one = { ...charge([absorbed(240, 1), float, drawn], began), ampHours, full: true };
+      return sumOf(fakeFull.weigh!(seen([of(Array(5).fill(one))])));
+    };
+    expect(after(15)).toBe(sum(50, absorbed(240, 1), true));
+    expect(after(-20)).toBe(sum(15, absorbed(240, 1), true));
+  });
   test('is told by its charges once, though two sources see them', () => {
     expect(sum(15, absorbed(240, 3), false, 2)).toBe(sum(15, absorbed(240, 3)));
   });

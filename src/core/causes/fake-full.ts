@@ -1,7 +1,7 @@
 /** Lost capacity or sulphation looks like a full battery. */
 
 import type { Charge, SourceCharging, Stage } from '../charge/types';
-import { median } from '../quantity/numbers';
+import { median, sum } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { ampHours, counted, percent, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, fullTailAmps } from '../system/chemistry';
@@ -117,10 +117,16 @@ function reachedBy({ full, stages }: Charge, bank: KnownBank): number | null {
     : null;
 }
 
-/** Charges that began low enough and ended full, and the capacity that each implies, as a part of the label. */
+/** Ah that it put in: without what loads draw from the battery once it is through its stages, though the charger goes on. */
+function putInBy({ ampHours, stages }: Charge): number {
+  const through = stages.findLastIndex(({ stage }) => stage === 'absorption' || stage === 'float');
+  return through < 0 ? ampHours : ampHours - sum(stages.slice(through + 1).map((one) => one.ampHours));
+}
+
+/** Charges that began low enough and ended full: Ah put in, and the capacity that each implies, as a part of the label. */
 interface LowCharges {
   bank: KnownBank;
-  charges: { charge: Charge; before: number; percentBefore: number; implied: number }[];
+  charges: { charge: Charge; before: number; percentBefore: number; put: number; implied: number }[];
 }
 
 function lowChargesOf({ charges, bank }: SourceCharging): LowCharges {
@@ -138,7 +144,8 @@ function lowChargesOf({ charges, bank }: SourceCharging): LowCharges {
       if (percentBefore > MOST_PERCENT) return [];
       const missing = (reached - (percentBefore + DOUBT) / 100) * bank.capacityAh;
       // About a tenth of what goes in is lost.
-      return [{ charge, before, percentBefore, implied: (0.9 * charge.ampHours) / missing }];
+      const put = putInBy(charge);
+      return [{ charge, before, percentBefore, put, implied: (0.9 * put) / missing }];
     }),
   };
 }
@@ -147,7 +154,7 @@ function evidenceOf({ bank, charges }: LowCharges): Evidence[] {
   const implied = median(charges.map((one) => one.implied));
   const evidence: Evidence[] = [
     {
-      text: `${counted(charges.length, 'charge')} began at ${volts(median(charges.map((one) => one.before)))}, about ${percent(median(charges.map((one) => one.percentBefore)))}, and ended full, or nearly, after ${ampHours(median(charges.map((one) => one.charge.ampHours)))}: as if the battery held ${percent(100 * implied)} of its ${ampHours(bank.capacityAh)}.`,
+      text: `${counted(charges.length, 'charge')} began at ${volts(median(charges.map((one) => one.before)))}, about ${percent(median(charges.map((one) => one.percentBefore)))}, and ended full, or nearly, after ${ampHours(median(charges.map((one) => one.put)))}: as if the battery held ${percent(100 * implied)} of its ${ampHours(bank.capacityAh)}.`,
       decibans: shrunk(weightOf(WEIGHTS.implied, implied), charges.length),
       group: 'implied',
       spans: charges.map((one) => one.charge),

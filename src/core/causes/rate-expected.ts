@@ -1,8 +1,10 @@
 /** Nothing is wrong: so much at once that a good lead battery gives less, as Peukert's law has it. */
 
-import { isNumber, mean, median } from '../quantity/numbers';
+import type { Discharge } from '../capacity/discharges';
+import { isNumber, mean, median, robustDeviation } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { ampHours, amps, counted, duration, percent, volts } from '../quantity/text';
+import type { KnownBank } from '../system/known';
 import { type Cause, type Evidence, type Judged, shrunk, weightOf } from './cause';
 import { BEYOND_REST, cuttingOf, missingCuts } from './cutting';
 
@@ -11,7 +13,8 @@ const WEIGHTS = {
   hours: [
     [8, -14],
     [6, -8],
-    [4.5, -1],
+    [5.2, -1],
+    [4.5, 3],
     [0, 6],
   ],
   /** Points between what was left and what that rate leaves. */
@@ -29,6 +32,8 @@ const WEIGHTS = {
     [0.7, -4],
     [0, -8],
   ],
+  /** So many discharges that gave alike are no accident of one. */
+  again: 2,
   /** Its resistance is a good one's, or not. */
   good: 3,
   high: -9,
@@ -51,41 +56,55 @@ const SET_HIGH = 11.9;
 /** Of the rating, as it came out: more is no complaint. */
 const LITTLE = 0.8;
 
+/** So many discharges, within so much of the rating of each other. */
+const ALIKE = { fewest: 5, within: 0.05 };
+
 /** A discharge that ends so shortly about a cut-off was ended by it, and one that gave so much, %, put right for its rate, gave what it had. */
 const ENDED_BY = 10 * MINUTE;
 const GAVE = 80;
 
-/** Discharges from full until it was empty: where they are seen, what is left need not be asked. */
+/** Discharges from full until it was empty, or until the cut-off: where they are seen, what is left need not be asked. */
 function ofDischarges({ counting, bank, cutoffs }: Judged): Evidence[] {
   const all = counting?.discharges ?? [];
-  const whole = all.filter((one) => one.holds !== null);
-  if (whole.length === 0) {
-    const gave = all.filter(
-      ({ to, percent: part }) =>
-        part >= GAVE && cutoffs?.list.some(({ at }) => Math.abs(at - to) <= ENDED_BY),
+  const whole = all.flatMap((one) => (one.holds ? [{ ...one, percent: one.holds.percent }] : []));
+  if (whole.length > 0)
+    return ofAlike(
+      whole,
+      (out) => `${counted(whole.length, 'discharge')} from full until it was empty gave ${out}`,
+      bank,
     );
-    const part = median(gave.map((one) => one.percent));
-    const out = median(gave.map((one) => one.ampHours));
-    if (!(out < LITTLE * bank.capacityAh)) return [];
-    return [
-      {
-        text: `From full to the cut-off it gave ${ampHours(out)}, ${counted(gave.length, 'time')}; put right for the rate that is ${percent(part)} of its ${bank.capacityAh} Ah.`,
-        decibans: shrunk(weightOf(WEIGHTS.gave, part / 100), gave.length),
-        group: 'left',
-        spans: gave.map(({ from, to }) => ({ from, to })),
-      },
-    ];
-  }
-  const out = median(whole.map((one) => one.ampHours));
-  if (!(out < LITTLE * bank.capacityAh)) return [];
-  const part = median(whole.map((one) => one.holds!.percent)) / 100;
+  const gave = all.filter(
+    ({ to, percent: part }) => part >= GAVE && cutoffs?.list.some(({ at }) => Math.abs(at - to) <= ENDED_BY),
+  );
+  return ofAlike(
+    gave,
+    (out) => `From full to the cut-off it gave ${out}, ${counted(gave.length, 'time')}`,
+    bank,
+  );
+}
+
+/** What they gave, put right for the rate, where it was too little as it came out. @param said of the Ah that came out */
+function ofAlike(
+  gave: readonly Discharge[],
+  said: (ampHours: string) => string,
+  { capacityAh }: KnownBank,
+): Evidence[] {
+  const out = median(gave.map((one) => one.ampHours));
+  if (!(out < LITTLE * capacityAh)) return [];
+  const parts = gave.map((one) => one.percent / 100);
+  const part = median(parts);
+  const decibans = weightOf(WEIGHTS.gave, part);
+  const isAlike = gave.length >= ALIKE.fewest && robustDeviation(parts) < ALIKE.within;
   return [
     {
-      text: `${counted(whole.length, 'discharge')} from full until it was empty gave ${ampHours(out)}; put right for the rate that is ${percent(100 * part)} of its ${bank.capacityAh} Ah.`,
-      decibans: shrunk(weightOf(WEIGHTS.gave, part), whole.length),
+      text: `${said(ampHours(out))}; put right for the rate that is ${percent(100 * part)} of its ${capacityAh} Ah.`,
+      decibans: shrunk(decibans, gave.length),
       group: 'left',
-      spans: whole.map(({ from, to }) => ({ from, to })),
+      spans: gave.map(({ from, to }) => ({ from, to })),
     },
+    ...(isAlike && decibans > 0
+      ? [{ text: 'It gave as much each time.', decibans: WEIGHTS.again, group: 'again', spans: [] }]
+      : []),
   ];
 }
 

@@ -17,7 +17,7 @@ import { drawnView } from '../../../tests/support/drawnView';
 
 const DAY_MINUTES = 1440;
 const COUNT = 6 * DAY_MINUTES;
-const BANK = { cellsInSeries: 6, capacityAh: 100 };
+const BANK = { chemistry: 'agm' as const, cellsInSeries: 6, capacityAh: 100 };
 
 /** Six days. @param at voltage, current, temperature and voltage at the battery, by minute of the day and day */
 function viewOf(at: (minute: number, day: number) => [number, number, number?, number?]): ChargeView {
@@ -221,6 +221,15 @@ test('a voltage at which the battery carries the loads is held by no charger, an
   const given = { ...view, batteryAmps: new Float32Array(COUNT).fill(-2) };
   expect(slopeOf(given, path, BANK)).toBeNull();
   expect(slopeOf({ ...given, batteryNoise: 1 }, path, BANK)).not.toBeNull();
+});
+
+test('lithium that stands above its float is held by no charger; one that the charger carries the loads of is', () => {
+  const float = (amps: number) => viewOf((_, day) => [13.5 - day / 20, amps, 18 - day]);
+  const path = new Uint8Array(COUNT).fill(AT.float);
+  const lithium = { ...BANK, chemistry: 'lfp' as const };
+  expect(slopeOf(float(0.1), path, lithium)).toBeNull();
+  expect(slopeOf(float(2), path, lithium)!.mvPerCell).toBeGreaterThan(5);
+  expect(slopeOf(float(0.1), path, BANK)!.mvPerCell).toBeGreaterThan(5);
 });
 
 test('a refusal of the BMS is told with the cell that stood highest as it began', () => {

@@ -2,6 +2,7 @@
 
 import { fitLine, mean, quantile } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
+import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { AT } from './states';
 import type { ChargeView } from './view';
@@ -19,6 +20,8 @@ export interface Slope {
 const LEAST_HOURS = 5;
 /** A battery that gives this part of its capacity, 1/h, stands where its charge puts it: no charger holds it. */
 const GIVES = 0.005;
+/** On float lithium takes nothing: a charger that gives no more than this part of its capacity, 1/h, does not hold it, it stands above. */
+export const HOLDS = 0.002;
 
 /**
  * From the hours of absorption and of float in which the battery gives nothing, each about its own mean. Null for too few of them.
@@ -27,9 +30,13 @@ const GIVES = 0.005;
 export function slopeOf(
   view: ChargeView,
   path: Uint8Array,
-  { cellsInSeries: cells, capacityAh }: Pick<KnownBank, 'cellsInSeries' | 'capacityAh'>,
+  {
+    chemistry,
+    cellsInSeries: cells,
+    capacityAh,
+  }: Pick<KnownBank, 'chemistry' | 'cellsInSeries' | 'capacityAh'>,
 ): Slope | null {
-  const { celsius, volts, grid, batteryAmps, batteryNoise } = view;
+  const { amps, celsius, volts, grid, batteryAmps, batteryNoise } = view;
   if (!celsius) return null;
   const gives = -Math.max(3 * batteryNoise, GIVES * capacityAh);
   const x: number[] = [];
@@ -37,6 +44,7 @@ export function slopeOf(
   const temperatures: number[] = [];
   const perHour = Math.max(1, Math.round(HOUR / grid.step));
   for (const state of [AT.absorption, AT.float]) {
+    const rests = state === AT.float && !isLead(chemistry);
     const heat: number[] = [];
     const held: number[] = [];
     for (let from = 0; from + perHour <= grid.count; from += perHour) {
@@ -45,6 +53,7 @@ export function slopeOf(
         if (path[cell] === state && celsius[cell]! === celsius[cell]!) hour.push(cell);
       if (hour.length < 0.5 * perHour) continue;
       if (batteryAmps && mean(hour.map((cell) => batteryAmps[cell]!)) < gives) continue;
+      if (rests && mean(hour.map((cell) => amps[cell]!)) <= HOLDS * capacityAh) continue;
       heat.push(mean(hour.map((cell) => celsius[cell]!)));
       held.push(mean(hour.map((cell) => volts[cell]!)));
     }
