@@ -151,7 +151,7 @@ function referenceFor(
     through: throughOf(log.time, amps, cells),
     anchors,
     coarse: isJumpy(log),
-    celsius: celsius && median(celsius.filter(isNumber)),
+    celsius: celsius ? median(celsius.filter(isNumber)) : NaN,
     sinking: volts ? sinkingOf(bank, grid, flows, volts, celsius, charging) : null,
     mostZeroA: mostZeroOf(bank, charging, grid, flows),
     blind: cellsIn(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),

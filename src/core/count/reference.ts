@@ -3,7 +3,7 @@
  * battery's capacity, efficiency and the meter's zero error as unknowns that the same anchors settle.
  */
 
-import { clamp } from '../quantity/numbers';
+import { clamp, isNumber } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { cellOf, cellStart, type Grid } from '../log/grid';
 import { isLead } from '../system/chemistry';
@@ -80,8 +80,11 @@ const rateLoss = (out: number, hours: number, capacityAh: number): number =>
 /** Where nothing is known a battery may be anywhere, parts of the capacity. */
 const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 
-/** What all anchors of a log share and no number of them takes away: at its tail one battery is fuller than another. Parts of the capacity. */
-const SHARED = { lead: 0.015, lithium: 0.01 };
+/**
+ * What all anchors of a log share and no number of them takes away: at its tail one battery is fuller than another, lead the more so where
+ * its temperature, and with it the voltage that it asks for, is not known. Parts of the capacity.
+ */
+const SHARED = { lead: 0.02, anyHeat: 0.025, lithium: 0.01 };
 /**
  * Cold lead takes less at its tail, unless its voltage is raised, and each Ah drawn is more of what it can give: what that comes to is open, by
  * parts of the capacity for each °C below (common practice, no source).
@@ -121,8 +124,8 @@ export interface ReferenceInput {
   mostZeroA?: number | null;
   /** The current moved more between samples than its mean tells. */
   coarse?: boolean;
-  /** Its temperature as a rule; null where nobody logged it. */
-  celsius?: number | null;
+  /** Its temperature as a rule, °C; NaN where nobody logged it. */
+  celsius?: number;
   /** What its voltage says of its capacity as it sinks; null where it does not show. */
   sinking?: Sinking | null;
 }
@@ -135,15 +138,14 @@ export function referenceOf({
   spent,
   mostZeroA,
   coarse,
-  celsius = null,
+  celsius = NaN,
   sinking = null,
 }: ReferenceInput): Reference {
   const anchors = claimed.flatMap((one) => whileKept(one, through, bank.capacityAh));
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   const { grid } = through;
   const lead = isLead(bank.chemistry);
-  const colder = celsius !== null && celsius < COLD.below ? COLD.below - celsius : 0;
-  const shared = lead ? Math.hypot(SHARED.lead, COLD.each * colder) : SHARED.lithium;
+  const shared = lead ? sharedByLead(celsius) : SHARED.lithium;
   const before = lead ? BEFORE.lead : BEFORE.lithium;
   const label = bank.capacityAh;
   const zero = ZERO.amps + ZERO.part * label;
@@ -295,6 +297,9 @@ const ofSinking = (sinking: Sinking | null, c: number): Measurement[] =>
         },
       ]
     : [];
+
+const sharedByLead = (celsius: number): number =>
+  isNumber(celsius) ? Math.hypot(SHARED.lead, COLD.each * Math.max(0, COLD.below - celsius)) : SHARED.anyHeat;
 
 const heldBy = ({ c, smoothed }: Tried): number => c / (1 + smoothed.state[1]!);
 const isLikely = (part: number): boolean => part > LIKELY.least && part < LIKELY.most;
