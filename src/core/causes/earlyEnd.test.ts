@@ -2,7 +2,16 @@
 
 import { HOUR, MINUTE } from '../quantity/span';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
-import { agm, charge, profile, seen, source, stage, sumOf } from '../../../tests/support/drawnCharges';
+import {
+  agm,
+  charge,
+  lithium,
+  profile,
+  seen,
+  source,
+  stage,
+  sumOf,
+} from '../../../tests/support/drawnCharges';
 import { absorptionTooShort } from './absorption-too-short';
 import { fakeFull } from './fake-full';
 import { loadThroughAbsorption } from './load-through-absorption';
@@ -277,6 +286,20 @@ test('a charger that came down to the tail itself saw it', () => {
     sumOf(loadThroughAbsorption.weigh!(seen([of(times(5, past(endSourceAmps).stages))])));
   expect(sum(5)).toBeGreaterThan(12);
   expect(sum(0.6)).toBeLessThan(0);
+});
+
+test('a charger whose clock ends absorption after the usual hours is kept by no loads, though the battery was at its tail before', () => {
+  const sum = (minutes: number, bank: typeof agm | typeof lithium = agm) => {
+    const one = charge([absorbed(minutes, 1.9, { pastTailMs: 3.2 * HOUR, endSourceAmps: 4.6 })]);
+    return loadThroughAbsorption.weigh!(seen([of(Array(6).fill(one), { bank })]));
+  };
+  expect(sumOf(sum(540))).toBeGreaterThan(13);
+  expect(sumOf(sum(240))).toBeLessThan(0);
+  expect(sum(240)[0]!.text).toBe(
+    'Absorption was over after 4 h, which is usual, whatever the loads took.',
+  );
+  // Lithium needs an hour or two.
+  expect(sumOf(sum(240, lithium))).toBeGreaterThan(0);
 });
 
 test('a threshold that the loads hide counts from where the battery is down to it, though that is under its tail', () => {

@@ -40,6 +40,9 @@ const WEIGHTS = {
 /** Absorptions further apart than this are two, though the charger was never off between them. */
 const APART = 3 * HOUR;
 
+/** Lead whose absorption is over so soon is charged as usual, by a clock that says so, whatever its loads take (common practice, no source). */
+const USUAL = 4.5 * HOUR;
+
 const isTold = (one: Stage): boolean => one.stage === 'absorption' && one.pastTailMs === one.pastTailMs;
 
 function timesApart(stages: readonly Stage[]): Stage[][] {
@@ -75,6 +78,7 @@ export const loadThroughAbsorption: Cause = {
   weigh: ({ charging }) =>
     charging.flatMap(({ source, charges, bank, knowsOwnAmps }): Evidence[] => {
       if (!knowsOwnAmps) return [];
+      const lead = isLead(bank.chemistry);
       const past = charges
         .flatMap(({ stages }) => timesApart(stages.filter(isTold)))
         .map((absorbed) => {
@@ -82,9 +86,12 @@ export const loadThroughAbsorption: Cause = {
           const total = sum(absorbed.map((one) => Math.max(one.pastTailMs, one.pastSettingMs || 0)));
           // A charger that came down to the tail itself in the end saw it.
           const tailA = Math.min(fullTailAmps(bank), source?.profile.tailA ?? Infinity);
-          return { ms: stage.endSourceAmps > tailA ? total : 0, stage, absorbed };
+          const heldMs = sum(absorbed.map((one) => one.heldMs));
+          const isUsual = lead && heldMs <= USUAL;
+          return { ms: stage.endSourceAmps > tailA && !isUsual ? total : 0, heldMs, stage, absorbed };
         });
       if (past.length === 0) return [];
+      const heldMs = median(past.map((one) => one.heldMs));
       const long = past.filter((one) => one.ms > HOUR);
       // Where it happens every other time, what matters is how long it then goes on.
       const usual = median((long.length >= 0.5 * past.length ? long : past).map((one) => one.ms));
@@ -93,9 +100,11 @@ export const loadThroughAbsorption: Cause = {
           text:
             usual > 0.4 * HOUR
               ? `${source?.name ?? 'The charger'} went on absorbing for ${duration(usual)} with the battery already at its tail: it still gave ${amps(median(past.map((one) => one.stage.endSourceAmps)))}, of which the battery took ${amps(median(past.map((one) => one.stage.endAmps)))}; the loads took the rest. So it was in ${share(long.length, past.length, 'charge')}.`
-              : 'Absorption did not go on for long with the battery at its tail.',
+              : lead && heldMs <= USUAL
+                ? `Absorption was over after ${duration(heldMs)}, which is usual, whatever the loads took.`
+                : 'Absorption did not go on for long with the battery at its tail.',
           decibans: shrunk(
-            weightOf(isLead(bank.chemistry) ? WEIGHTS.hoursPast : WEIGHTS.hoursPastLithium, usual / HOUR),
+            weightOf(lead ? WEIGHTS.hoursPast : WEIGHTS.hoursPastLithium, usual / HOUR),
             // One absorption of ten hours tells as much as several of two.
             Math.max(past.length, past.reduce((total, one) => total + one.ms, 0) / (2 * HOUR)),
           ),

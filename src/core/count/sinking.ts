@@ -27,9 +27,13 @@ export interface Sinking {
  * a load of hours more (common practice, no source); makers' batteries differ by so much, as a part.
  */
 const FALLS = { volts: 1, differs: 0.2 };
-/** Above this a block is charged, or kept full, V; and below this it is empty. */
+/** Above this a block is charged, or kept full, V. */
 const CHARGED = 13;
-const EMPTY = 11.2;
+/**
+ * Near empty any battery sinks fast: V a block at next to no current below which it tells nothing, and what that is lower by for a current of
+ * the whole capacity (common practice, no source).
+ */
+const LOW = { volts: 11.8, falls: 5 };
 /** What counts as a charge, parts of the capacity, and how long it is felt. */
 const INTO = { part: 0.003, settles: 2 * HOUR };
 /** A load that strains the battery, parts of the capacity, and how long that is felt; it costs capacity of its own: of what is drawn it may be this part. */
@@ -153,7 +157,7 @@ function stretchesOf(
       strainedAt = at;
       current.strained -= (part * grid.step) / HOUR;
     }
-    if (at - strainedAt < STRAINS.settles || perBlock < EMPTY) continue;
+    if (at - strainedAt < STRAINS.settles || perBlock < LOW.volts + LOW.falls * part) continue;
     current.to = at;
     current.drawn.push(drawn);
     current.part.push(part);
