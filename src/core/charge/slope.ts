@@ -36,7 +36,7 @@ export function slopeOf(
     capacityAh,
   }: Pick<KnownBank, 'chemistry' | 'cellsInSeries' | 'capacityAh'>,
 ): Slope | null {
-  const { amps, celsius, volts, grid, batteryAmps, batteryNoise } = view;
+  const { amps, ampsAreBattery, celsius, volts, grid, batteryAmps, batteryNoise } = view;
   if (!celsius) return null;
   const gives = -Math.max(3 * batteryNoise, GIVES * capacityAh);
   const x: number[] = [];
@@ -44,7 +44,7 @@ export function slopeOf(
   const temperatures: number[] = [];
   const perHour = Math.max(1, Math.round(HOUR / grid.step));
   for (const state of [AT.absorption, AT.float]) {
-    const rests = state === AT.float && !isLead(chemistry);
+    const mayRest = state === AT.float && !isLead(chemistry) && !ampsAreBattery;
     const heat: number[] = [];
     const held: number[] = [];
     for (let from = 0; from + perHour <= grid.count; from += perHour) {
@@ -53,7 +53,7 @@ export function slopeOf(
         if (path[cell] === state && celsius[cell]! === celsius[cell]!) hour.push(cell);
       if (hour.length < 0.5 * perHour) continue;
       if (batteryAmps && mean(hour.map((cell) => batteryAmps[cell]!)) < gives) continue;
-      if (rests && mean(hour.map((cell) => amps[cell]!)) <= HOLDS * capacityAh) continue;
+      if (mayRest && mean(hour.map((cell) => amps[cell]!)) <= HOLDS * capacityAh) continue;
       heat.push(mean(hour.map((cell) => celsius[cell]!)));
       held.push(mean(hour.map((cell) => volts[cell]!)));
     }
