@@ -31,6 +31,24 @@ test('charges that the charger called done are not called full', () => {
   expect(said(seen(false, false)).decibans).toBeGreaterThan(7);
 });
 
+test('a detection time that no charger’s settings allow is never met; one that they may is only long', () => {
+  const told = (detectionMinutes: number, ...profiles: object[]) =>
+    tailUnreached.described!({
+      system: {
+        monitor: { method: 'shunt', tailPercent: 4, chargedV: 28.3, detectionMinutes },
+        sources: profiles.map((profile) => ({ profile })),
+      },
+    } as unknown as Judged)[0]!;
+  const set = { absorptionMinutes: 30, floatV: 26.8 };
+  expect(told(240, set).decibans).toBeGreaterThan(13);
+  expect(told(240, set).text).toMatch(/no charger is set to absorb for more than 30 min/);
+  // Another charger stays there for hours, floats above, or nobody said for how long.
+  for (const other of [{ ...set, absorptionMinutes: 200 }, { ...set, floatV: 28.4 }, { floatV: 26.8 }])
+    expect(told(240, set, other).decibans).toBeLessThan(6);
+  expect(told(40, set).decibans).toBeLessThan(6);
+  expect(told(3, set).decibans).toBeLessThan(0);
+});
+
 test('a reading that was full after a gap may have counted its way there: it was not seen to be set', () => {
   const at = (...afterGap: boolean[]) =>
     neverStarted.weigh!({

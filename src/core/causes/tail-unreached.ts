@@ -3,6 +3,7 @@
 import { median } from '../quantity/numbers';
 import { amps, percent } from '../quantity/text';
 import { isLead } from '../system/chemistry';
+import type { System } from '../system/schema';
 import type { Cause, Evidence } from './cause';
 import { DRIFT_PRIOR, missingMonitor } from './drifting';
 import { MISSED_WEIGHTS, weighMissed } from './missedSync';
@@ -12,11 +13,27 @@ const WEIGHTS = {
   /** Configured: a tail that hardly any battery comes down to, a time longer than chargers hold, or both as usual. */
   tinyTail: 6,
   longTime: 5,
+  /** No charger of the system is set to stay at that voltage for so long. */
+  longerThanSet: 15,
   usual: -2,
 } as const;
 
 /** % of capacity and minutes beyond which a setting is unusual (common practice, no source). */
 const UNUSUAL = { tail: 0.75, minutes: 30 };
+
+/** A charger may stay in absorption for more than its time by this factor. */
+const LONGER = 1.5;
+
+/** Minutes for which the chargers stay above the charged voltage at most, as they are set; null where that is not known of each. */
+function longestSet({ sources, monitor }: Pick<System, 'sources' | 'monitor'>): number | null {
+  const minutes = sources.map(({ profile }) =>
+    profile.absorptionMinutes !== undefined && (profile.floatV ?? Infinity) < (monitor?.chargedV ?? 0)
+      ? profile.absorptionMinutes
+      : Infinity,
+  );
+  const longest = Math.max(0, ...minutes);
+  return longest > 0 && longest < Infinity ? longest : null;
+}
 
 export const tailUnreached: Cause = {
   code: 'tail-unreached',
@@ -53,6 +70,14 @@ export const tailUnreached: Cause = {
         told(
           `The tail is set to ${percent(tailPercent)} of capacity: few batteries come down to that.`,
           WEIGHTS.tinyTail,
+        ),
+      ];
+    const longest = longestSet(system);
+    if (detectionMinutes > UNUSUAL.minutes && longest !== null && detectionMinutes > LONGER * longest)
+      return [
+        told(
+          `Both criteria have to hold for ${detectionMinutes} min; no charger is set to absorb for more than ${longest} min, and float is under the charged voltage.`,
+          WEIGHTS.longerThanSet,
         ),
       ];
     if (detectionMinutes > UNUSUAL.minutes)
