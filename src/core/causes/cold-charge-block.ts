@@ -33,8 +33,9 @@ const WEIGHTS = {
   /** It gave nothing all along, and the battery was never as warm as it is set to ask for. */
   neverWarm: 15,
   /** It alone charges and gave nothing all along, and two thirds of the time the battery was colder than it asks for: it may run at other hours. */
-  mostlyCold: 11,
-  /** The same of half of the time, or of one source of several. */
+  mostlyCold: 13,
+  /** The same of half of the time, where it is known to refuse so cold; and where that is not known, or of one source of several. */
+  halfColdAsSet: 11,
   halfCold: 8,
   /** It gave nothing all along, where it is not known what it asks for, and the battery was as cold as many chargers refuse. */
   neverQuiteWarm: 10,
@@ -172,9 +173,10 @@ function weighNever(
     );
   if (middleC < asked) {
     const isMostly = alone && mostlyC < asked;
+    const half = alone && own !== undefined ? WEIGHTS.halfColdAsSet : WEIGHTS.halfCold;
     return as(
       `${gave} ${isMostly ? 'two thirds' : 'half'} of the time the battery was colder than ${celsius(isMostly ? mostlyC : middleC)}; it is to be charged above ${celsius(asked)}. When it was warmer the charger may not have run.`,
-      isMostly ? WEIGHTS.mostlyCold : WEIGHTS.halfCold,
+      isMostly ? WEIGHTS.mostlyCold : half,
     );
   }
   return [];

@@ -295,9 +295,7 @@ test('a charger whose clock ends absorption after the usual hours is kept by no 
   };
   expect(sumOf(sum(540))).toBeGreaterThan(13);
   expect(sumOf(sum(240))).toBeLessThan(0);
-  expect(sum(240)[0]!.text).toBe(
-    'Absorption was over after 4 h, which is usual, whatever the loads took.',
-  );
+  expect(sum(240)[0]!.text).toBe('Absorption was over after 4 h, which is usual, whatever the loads took.');
   // Lithium needs an hour or two.
   expect(sumOf(sum(240, lithium))).toBeGreaterThan(0);
 });

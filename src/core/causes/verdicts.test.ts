@@ -196,6 +196,9 @@ describe('a source that gave nothing', () => {
     // Two thirds of the time say more than half of it, and less than all of it.
     expect(idle(9, 5, 2, 4)).toBeGreaterThan(idle(9, 5, 2, 6));
     expect(idle(9, 5, 2, 4)).toBeLessThan(idle(3, 5));
+    // The only charger, known to refuse so cold, has little else to have kept it; of another nobody knows.
+    expect(idle(9, 5, 4)).toBeGreaterThan(13);
+    expect(idle(9, undefined, -2, 6)).toBeLessThan(10);
   });
   test('is told from its log: nothing given, and the warmest that the battery was', () => {
     const view = drawnView({
