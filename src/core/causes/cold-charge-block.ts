@@ -34,8 +34,9 @@ const WEIGHTS = {
   neverWarm: 15,
   /** It alone charges and gave nothing all along, and two thirds of the time the battery was colder than it asks for: it may run at other hours. */
   mostlyCold: 13,
-  /** The same of half of the time, where it is known to refuse so cold; and where that is not known, or of one source of several. */
+  /** The same of half of the time, where it is known to refuse so cold. */
   halfColdAsSet: 11,
+  /** The same where that is not known, or of one source of several. */
   halfCold: 8,
   /** It gave nothing all along, where it is not known what it asks for, and the battery was as cold as many chargers refuse. */
   neverQuiteWarm: 10,

@@ -127,14 +127,14 @@ export const compensationWrong: Cause = {
 /** V per cell by which two meters may differ. */
 const METERS = 0.02;
 
-/** Lithium whose slope is plainly some, mV per °C and cell, is not held as without compensation; a small slope may be its rest. */
-const SOME = 0.8;
+/** mV per °C and cell by which a slope of lithium is plainly not nil; a smaller one may be its rest. */
+const NOT_NIL = 0.8;
 
-/** A slope that its error would carry plainly outside clears nobody, nor does one of lithium that is plainly some. */
+/** A slope that its error would carry plainly outside clears nobody, nor does one of lithium that is plainly not nil. */
 const mayBeOutside = ({ mvPerCell, error }: Slope, lead: boolean): boolean =>
   lead
     ? mvPerCell - error < -6.8 || mvPerCell + error > 1.8
-    : Math.abs(mvPerCell) + error > 1.8 || Math.abs(mvPerCell) - 2 * error > SOME;
+    : Math.abs(mvPerCell) + error > 1.8 || Math.abs(mvPerCell) - 2 * error > NOT_NIL;
 
 /** Lithium that stands off its setting as far from 25 °C as a lead profile would put it. */
 function compensatedLithium(one: SourceCharging, charging: readonly SourceCharging[]): Evidence | null {

@@ -40,7 +40,7 @@ const WEIGHTS = {
 /** Absorptions further apart than this are two, though the charger was never off between them. */
 const APART = 3 * HOUR;
 
-/** Lead whose absorption is over so soon is charged as usual, by a clock that says so, whatever its loads take (common practice, no source). */
+/** An absorption of lead that is over so soon is a usual one, whatever the loads take (common practice, no source). */
 const USUAL = 4.5 * HOUR;
 
 const isTold = (one: Stage): boolean => one.stage === 'absorption' && one.pastTailMs === one.pastTailMs;

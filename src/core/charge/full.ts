@@ -84,7 +84,6 @@ export function fullOnFloat(
   alone = false,
 ): Span[] {
   const { fullTailPercent } = CHEMISTRY[bank.chemistry];
-  const lead = isLead(bank.chemistry);
   const found = stages.filter((one, i) => {
     const amps = one.stage === 'float' ? taken(one, view, alone)?.usual : undefined;
     if (amps === undefined) return false;
@@ -97,15 +96,17 @@ export function fullOnFloat(
       one.endAmpsAreBattery &&
       (onFloat <= fullTailPercent / (endedLow ? ON_FLOAT.usual : ON_FLOAT.early) ||
         (onFloat <= fullTailPercent / 4 && keepsOnly(one, absorbed, bank))) &&
-      one.volts >=
-        Math.max(
-          lead ? 0 : FULL_LITHIUM_STANDS * view.blocks,
-          expectedVolts(bank, 'float', heatOf(one)).min -
-            (heatOf(one) === heatOf(one) ? 0 : WEATHER * view.blocks),
-        )
+      one.volts >= leastOnFloat(one, bank, view.blocks)
     );
   });
   return found.map(({ from, to }) => ({ from, to }));
+}
+
+/** V at which a float may keep it full. */
+function leastOnFloat(float: Stage, bank: KnownBank, blocks: number): number {
+  const celsius = heatOf(float);
+  const least = expectedVolts(bank, 'float', celsius).min - (celsius === celsius ? 0 : WEATHER * blocks);
+  return isLead(bank.chemistry) ? least : Math.max(least, FULL_LITHIUM_STANDS * blocks);
 }
 
 /**
