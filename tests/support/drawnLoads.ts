@@ -5,6 +5,7 @@ import { timelineOf } from '@/core/log/timeline';
 import type { KnownSystem } from '@/core/system/known';
 import { judgeDrops } from '@/core/cutoff/findCutOffs';
 import { loadCurrents } from '@/core/cutoff/loadCurrents';
+import { mean } from '@/core/quantity/numbers';
 
 export const MINUTE = 60_000;
 /** Minutes. */
@@ -22,13 +23,16 @@ export interface Drawn {
   shown?(minute: number): number;
 }
 
-export const column = (of: (minute: number) => number, days: number) =>
-  Float32Array.from({ length: days * DAY }, (_, i) => of(i));
+/** Values of each minute, or their means over so many. */
+export const column = (of: (minute: number) => number, days: number, every = 1) =>
+  Float32Array.from({ length: (days * DAY) / every }, (_, i) =>
+    mean(Array.from({ length: every }, (_, k) => of(every * i + k))),
+  );
 
 /** The cut-offs of a drawn log. */
 export const find = (...of: Parameters<typeof judge>) => judge(...of).list;
 
-/** The cut-offs of a drawn log, and what may be some. */
+/** The cut-offs of a drawn log, and what may be some. @param every minutes that a row is the mean of */
 export function judge(
   {
     amps,
@@ -39,26 +43,27 @@ export function judge(
     shown,
   }: Drawn,
   load: Partial<KnownSystem['loads'][number]> = {},
-  { days = 2, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp' } = {},
+  { days = 2, every = 1, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp' } = {},
 ) {
-  const time = Float64Array.from({ length: days * DAY }, (_, i) => i * MINUTE);
+  const rows = (of: (minute: number) => number) => column(of, days, every);
+  const time = Float64Array.from({ length: (days * DAY) / every }, (_, i) => every * i * MINUTE);
   const monitor: Series = {
     device: 'monitor',
     time,
     channels: {
-      battery_voltage: column(volts, days),
-      battery_current: column((minute) => -batteryAmps(minute), days),
-      ...(shown ? { soc: column(shown, days) } : {}),
+      battery_voltage: rows(volts),
+      battery_current: rows((minute) => -batteryAmps(minute)),
+      ...(shown ? { soc: rows(shown) } : {}),
     },
   };
   const beside: Series = given
-    ? { device: 'charger', time, channels: { source_current: column(given, days) } }
+    ? { device: 'charger', time, channels: { source_current: rows(given) } }
     : {
         device: 'pump',
         time,
         channels: {
-          load_current: column(amps, days),
-          ...(loadVolts ? { load_voltage: column(loadVolts, days) } : {}),
+          load_current: rows(amps),
+          ...(loadVolts ? { load_voltage: rows(loadVolts) } : {}),
         },
       };
   const system = {

@@ -274,6 +274,22 @@ test('a load that always ends within a sample or two of its limit was cut, thoug
   expect(find(own, { cutoffV: 11.35 }, { days: 6 })).toEqual([]);
 });
 
+test('a log of five minutes leaves the limit a row away: what falls so fast at its end was cut, though each night at one time', () => {
+  // From ten in the evening until sixteen past two; off its knee it falls, by a tenth a minute at the last, to 10.5 V.
+  const running = (m: number) => m % DAY >= 1320 || m % DAY <= 136;
+  const run = (fallsAtLast: number): Drawn => ({
+    amps: (m) => (running(m) ? 20 : 0),
+    volts: (m) => {
+      const left = (136 + DAY - (m % DAY)) % DAY;
+      const end = 10.5 + (0.1 - fallsAtLast) * 12;
+      return running(m) ? end + fallsAtLast * Math.min(left, 12) + 0.005 * Math.max(0, left - 12) : 12.6;
+    },
+  });
+  expect(find(run(0.1), { cutoffV: 10.5 }, { days: 9, every: 5 })).toHaveLength(9);
+  // What stands as far above the limit and hardly sinks was switched off.
+  expect(find(run(0.005), { cutoffV: 11.2 }, { days: 9, every: 5 })).toEqual([]);
+});
+
 test('a load beside that ends under the limit after as long as ever is not held to it', () => {
   // Forty minutes each six hours, far above the limit by day and under it before dawn; two amperes go on.
   const isRunning = (m: number) => m % 360 >= 200 && m % 360 < 240;

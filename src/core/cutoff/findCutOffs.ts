@@ -56,6 +56,8 @@ const BACK = 3;
 const REACHES = 3;
 const WIRING_PART = 0.1;
 const FINE = 2 * MINUTE;
+/** In a log that is written more seldom it comes there within so many rows: from the middle of the last whole one to the end of the next. */
+const SELDOM = 1.5;
 /** Of what was lost the battery gave so much at least. */
 const GIVES = 0.1;
 
@@ -233,10 +235,14 @@ function sinksToLimit(drop: Drop, limits: readonly number[], blocks: number): bo
   const { at, ranMs, load, loadVolts, moment } = drop;
   const { sinks, sinksLast } = moment;
   const step = medianStep(load.time);
-  if (limits.length === 0 || step > FINE) return false;
+  if (limits.length === 0) return false;
   const over = endVolts(drop) - Math.max(...limits);
   // Seen within the run alone: as a run begins the voltage falls by far more.
   const began = at - ranMs + step;
+  if (step > FINE) {
+    const near = (loadVolts === loadVolts ? NEAR.load : NEAR.battery) * blocks;
+    return began < sinksLast.since && over <= SELDOM * sinksLast.volts + near;
+  }
   // Of a run that is too short for that the last two samples tell, as far as the next.
   if (!(began < sinks.since)) return began < sinksLast.since && over <= sinksLast.volts;
   const sunk = REACHES * sinks.volts;

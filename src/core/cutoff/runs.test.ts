@@ -40,6 +40,19 @@ test('a run of the usual length has ended by itself, a shorter or longer one has
   expect(isDone(run(700, 11.8))).toBe(false);
 });
 
+test('ends that no limit seems near tell nothing of others that end no lower', () => {
+  // Five sank too slowly to be seen near their limit; three that sank faster were, at the same voltage.
+  const near = [599, 600, 601].map((one) => run(one, 12.2));
+  const judged = (ends: number) =>
+    usualRuns(
+      [...nights, ...near.map((one) => run(one.ranMs / MINUTES, ends))],
+      (one) => nights.includes(one),
+      1,
+    );
+  expect(judged(12.2).isDone(run(600, 12.2))).toBe(false);
+  expect(judged(11.8).isDone(run(600, 11.8))).toBe(true);
+});
+
 test('runs of another load, or of other amperes, say nothing', () => {
   const { isDone } = usualRuns(nights, above, 1);
   expect(isDone(run(600, 11.8, { load: { ...load } }))).toBe(false);

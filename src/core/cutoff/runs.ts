@@ -52,7 +52,7 @@ export interface Runs {
  */
 export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boolean, blocks: number): Runs {
   const like = perClass((load, amps) => drops.filter((one) => one.load === load && isOfCurrent(one, amps)));
-  const uncut = perClass((load, amps) => lengthOf(like(load, amps).filter(isUncut), load));
+  const uncut = perClass((load, amps) => lengthOf(plainlyUncut(like(load, amps), isUncut, blocks), load));
   const usual = perClass((load, amps) => lengthOf(like(load, amps), load));
   const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
   const even = perClass((load, amps) => ofOneLength(like(load, amps), blocks));
@@ -117,6 +117,12 @@ function lengthOf(some: readonly Drop[], load: LoadCurrent): number | null {
   const lengths = some.map((one) => one.ranMs);
   const ms = median(lengths);
   return quantile(lengths, 0.8) - quantile(lengths, 0.2) > 2 * marginOf(load, ms) ? null : ms;
+}
+
+/** Those that no limit can have ended; what ends no higher than those that one may have is no other kind. */
+function plainlyUncut(like: readonly Drop[], isUncut: (drop: Drop) => boolean, blocks: number): Drop[] {
+  const level = median(like.filter((one) => !isUncut(one)).map(endVolts));
+  return like.filter((one) => isUncut(one) && !(endVolts(one) < level + LOWER * blocks));
 }
 
 /** The length that most runs have whose ends lie too far apart for a limit: they ended by themselves. */
