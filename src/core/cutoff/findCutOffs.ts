@@ -91,13 +91,14 @@ export function judgeDrops(
   for (const drop of drops) {
     // While the BMS lets nothing out the loads come and go with the chargers: that is one stop.
     if (stops?.some((one) => drop.at > one.from + TOGETHER && drop.at <= one.to + TOGETHER)) continue;
-    const reason = drop.goesOn
+    const isPart = drop.goesOn || runs.leavesLikeOthers(drop);
+    const reason = isPart
       ? reasonOfPart(drop, system, runs, rounds.get(drop.load)!)
       : (reasonOf(drop, system, stops, runs, rounds.get(drop.load)!) ??
         (isTooCold(drop.moment.celsius) ? ({ by: 'bms', why: 'cold' } as const) : null));
     if (reason) plain.push({ ...reason, drop, at: drop.at, moment: drop.moment });
     // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
-    else if (drop.goesOn) ended.push(drop);
+    else if (isPart) ended.push(drop);
     // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
     else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load))) open.push(drop);
   }

@@ -53,6 +53,14 @@ test('ends that no limit seems near tell nothing of others that end no lower', (
   expect(judged(11.8).isDone(run(600, 11.8))).toBe(true);
 });
 
+test('a run that seems to take little else with it is one of those that leave it on', () => {
+  const all = Array.from({ length: 12 }, (_, k) => run(45, 11.6, { goesOn: k > 1 }));
+  const { leavesLikeOthers } = usualRuns(all, () => false, 1);
+  expect(leavesLikeOthers(all[0]!)).toBe(true);
+  expect(leavesLikeOthers({ ...all[0]!, takesAll: true })).toBe(false);
+  expect(usualRuns(all.slice(0, 5), () => false, 1).leavesLikeOthers(all[0]!)).toBe(false);
+});
+
 test('runs of another load, or of other amperes, say nothing', () => {
   const { isDone } = usualRuns(nights, above, 1);
   expect(isDone(run(600, 11.8, { load: { ...load } }))).toBe(false);

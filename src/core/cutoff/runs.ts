@@ -42,6 +42,8 @@ export interface Runs {
   isRefused(drop: Drop): boolean;
   /** Whether it leaves the other loads on, where what lets runs like it go takes them with it. */
   leavesWhatCutsTake(drop: Drop): boolean;
+  /** Whether nearly all runs like it leave the other loads on, and it takes none with it: what else is drawn is too little to be seen each time. */
+  leavesLikeOthers(drop: Drop): boolean;
   /** Whether the same load has drawn as much for long under the voltage that it ended at: it has no limit there. */
   hasRunLower(drop: Drop): boolean;
 }
@@ -58,6 +60,7 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
   const even = perClass((load, amps) => ofOneLength(like(load, amps), blocks));
   const take = perClass((load, amps) => takesRest(like(load, amps).filter((one) => !isUncut(one))));
   const leave = perClass((load, amps) => leavesRest(like(load, amps).filter(isUncut)));
+  const leaveMostly = perClass((load, amps) => leavesMostly(like(load, amps)));
   // A run that ends by itself does not take other loads with it.
   const takesMore = ({ load, amps, takesAll }: Drop) => takesAll && leave(load, amps);
   const isEven = (drop: Drop) => lasted(drop, even(drop.load, drop.amps), APART.spread);
@@ -74,6 +77,7 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
       like(drop.load, drop.amps).filter((one) => one.ranMs >= REFUSED.longer * drop.ranMs).length >=
         REFUSED.fewest,
     leavesWhatCutsTake: ({ load, amps, goesOn }) => goesOn && take(load, amps),
+    leavesLikeOthers: ({ load, amps, takesAll }) => !takesAll && leaveMostly(load, amps),
     hasRunLower: ({ load, amps, moment }) =>
       drops.some(
         (one) =>
@@ -141,6 +145,10 @@ function ofOneLength(like: readonly Drop[], blocks: number): number | null {
 const leavesRest = (some: readonly Drop[]): boolean =>
   some.filter((one) => one.goesOn).length >= RUNS.fewest &&
   some.filter((one) => one.takesAll).length < LEAVES * some.length;
+
+/** Whether nearly all of such runs leave what else was drawn. */
+const leavesMostly = (some: readonly Drop[]): boolean =>
+  some.length >= RUNS.fewest && some.filter((one) => !one.goesOn).length < LEAVES * some.length;
 
 /** Whether nearly all of such runs took what else was drawn with them. */
 const takesRest = (some: readonly Drop[]): boolean => {
