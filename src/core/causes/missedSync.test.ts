@@ -15,7 +15,7 @@ const missed = (full: boolean) => ({
 });
 const seen = (...full: boolean[]) =>
   ({
-    system: { monitor: { method: 'shunt' } },
+    system: { monitor: { method: 'shunt' }, sources: [] },
     counting: {
       assumed: [],
       syncs: [],
@@ -47,6 +47,18 @@ test('a detection time that no charger’s settings allow is never met; one that
     expect(told(240, set, other).decibans).toBeLessThan(6);
   expect(told(40, set).decibans).toBeLessThan(6);
   expect(told(3, set).decibans).toBeLessThan(0);
+  // Nor do charges whose short absorption a coarse log did not show speak against it.
+  const missedVolts = (detectionMinutes: number) => {
+    const judged = seen(true, true, true);
+    judged.counting!.missed.forEach((one) => (one.reason = 'voltage'));
+    const system = {
+      monitor: { method: 'shunt', chargedV: 28.3, detectionMinutes },
+      sources: [{ profile: set }],
+    };
+    return tailUnreached.weigh!({ ...judged, system } as unknown as Judged).map((one) => one.decibans);
+  };
+  expect(missedVolts(240)).toEqual([]);
+  expect(missedVolts(3)[0]).toBeLessThan(0);
 });
 
 test('a reading that was full after a gap may have counted its way there: it was not seen to be set', () => {

@@ -35,6 +35,13 @@ function longestSet({ sources, monitor }: Pick<System, 'sources' | 'monitor'>): 
   return longest > 0 && longest < Infinity ? longest : null;
 }
 
+/** Minutes that the chargers stay there at most, where that is plainly less than the detection time. */
+function shorterThanAsked(system: Pick<System, 'sources' | 'monitor'>): number | null {
+  const longest = longestSet(system);
+  const asked = system.monitor?.detectionMinutes ?? 0;
+  return longest !== null && asked > UNUSUAL.minutes && asked > LONGER * longest ? longest : null;
+}
+
 export const tailUnreached: Cause = {
   code: 'tail-unreached',
   title: 'The monitor’s tail current or detection time is never met',
@@ -72,8 +79,8 @@ export const tailUnreached: Cause = {
           WEIGHTS.tinyTail,
         ),
       ];
-    const longest = longestSet(system);
-    if (detectionMinutes > UNUSUAL.minutes && longest !== null && detectionMinutes > LONGER * longest)
+    const longest = shorterThanAsked(system);
+    if (longest !== null)
       return [
         told(
           `Both criteria have to hold for ${detectionMinutes} min; no charger is set to absorb for more than ${longest} min, and float is under the charged voltage.`,
@@ -89,7 +96,13 @@ export const tailUnreached: Cause = {
       ];
     return [told(`A tail of ${percent(tailPercent)} and ${detectionMinutes} min are usual.`, WEIGHTS.usual)];
   },
-  weigh: (seen) => weighMissed(seen, ['current', 'time']),
+  weigh(seen): Evidence[] {
+    const evidence = weighMissed(seen, ['current', 'time']);
+    // Where the time can never be held, a log too coarse for a short absorption misses its voltage, and clears nothing.
+    return shorterThanAsked(seen.system) === null
+      ? evidence
+      : evidence.filter((one) => one.group !== 'missed' || one.decibans > 0);
+  },
   remedy({ counting, bank }) {
     const least = (counting?.missed ?? []).map((one) => one.leastAmps).filter((one) => one === one);
     const usual = isLead(bank.chemistry) ? '4 % of capacity, 5 to 6 % with solar' : '2 to 5 % of capacity';
