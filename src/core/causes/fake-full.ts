@@ -6,7 +6,7 @@ import { HOUR } from '../quantity/span';
 import { ampHours, counted, percent, volts } from '../quantity/text';
 import { blocksInSeries, expectedVolts, fullTailAmps } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
-import { restPercent } from '../system/restVoltage';
+import { LOAD_DROPS, restPercent } from '../system/restVoltage';
 import { AGE_WEIGHTS, weighAge } from './age';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
 import { SINKS_WEIGHTS, sinksFast } from './sinks';
@@ -38,8 +38,6 @@ const DOUBT = 5;
 const MOST_LOAD = 0.02;
 /** °C under which no capacity is judged from voltages. */
 const COLD = 5;
-/** Drop under a load of hours, V a 12 V block, for a current of the whole capacity; ample, so that a tired battery is excused. */
-const DROP = 5;
 
 export const fakeFull: Cause = {
   code: 'fake-full',
@@ -119,7 +117,9 @@ function reachedBy({ full, stages }: Charge, bank: KnownBank): number | null {
 
 /** Ah that it put in: without what loads draw from the battery once it is through its stages, though the charger goes on. */
 function putInBy({ ampHours, stages }: Charge): number {
-  const through = stages.findLastIndex(({ stage }) => stage === 'absorption' || stage === 'float');
+  const through = stages.findLastIndex(
+    ({ stage }) => stage === 'absorption' || stage === 'equalise' || stage === 'float',
+  );
   return through < 0 ? ampHours : ampHours - sum(stages.slice(through + 1).map((one) => one.ampHours));
 }
 
@@ -139,7 +139,7 @@ function lowChargesOf({ charges, bank }: SourceCharging): LowCharges {
       if (charge.stages.some((one) => one.celsius < COLD)) return [];
       const reached = reachedBy(charge, bank);
       if (reached === null || !(amps < 0 && amps > -MOST_LOAD * bank.capacityAh)) return [];
-      const rest = before / blocks + (DROP * -amps) / bank.capacityAh;
+      const rest = before / blocks + (LOAD_DROPS.lead * -amps) / bank.capacityAh;
       const percentBefore = restPercent(bank.chemistry, rest);
       if (percentBefore > MOST_PERCENT) return [];
       const missing = (reached - (percentBefore + DOUBT) / 100) * bank.capacityAh;

@@ -3,7 +3,7 @@
  * battery's capacity, efficiency and the meter's zero error as unknowns that the same anchors settle.
  */
 
-import { clamp, isNumber } from '../quantity/numbers';
+import { clamp } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { cellOf, cellStart, type Grid } from '../log/grid';
 import { isLead } from '../system/chemistry';
@@ -13,6 +13,7 @@ import { keptCells, nearTop, whileKept } from './kept';
 import { type Measurement, type Motion, smooth, type Smoother } from './smoother';
 import type { Sinking } from './sinking';
 import type { Through } from './through';
+import { tailDoubt } from './tailDoubt';
 import { unevenly } from './uneven';
 import { withinBounds } from './withinBounds';
 
@@ -80,17 +81,6 @@ const rateLoss = (out: number, hours: number, capacityAh: number): number =>
 /** Where nothing is known a battery may be anywhere, parts of the capacity. */
 const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 
-/**
- * What all anchors of a log share and no number of them takes away: at its tail one battery is fuller than another, lead the more so where
- * its temperature, and with it the voltage that it asks for, is not known. Parts of the capacity.
- */
-const SHARED = { lead: 0.02, anyHeat: 0.025, lithium: 0.01 };
-/**
- * Cold lead takes less at its tail, unless its voltage is raised, and each Ah drawn is more of what it can give: what that comes to is open, by
- * parts of the capacity for each °C below (common practice, no source).
- */
-const COLD = { below: 15, each: 0.002 };
-
 /** Guesses beside the usual one: a zero error of half a per cent of the capacity, and a capacity that may be anything; parts. */
 const FAR = { offset: 0.005, capacity: 0.8 };
 /** What a battery may hold, parts of its label; where only more or less would do, something else is wrong. */
@@ -145,7 +135,7 @@ export function referenceOf({
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   const { grid } = through;
   const lead = isLead(bank.chemistry);
-  const shared = lead ? sharedByLead(celsius) : SHARED.lithium;
+  const shared = tailDoubt(bank.chemistry, celsius);
   const before = lead ? BEFORE.lead : BEFORE.lithium;
   const label = bank.capacityAh;
   const zero = ZERO.amps + ZERO.part * label;
@@ -297,9 +287,6 @@ const ofSinking = (sinking: Sinking | null, c: number): Measurement[] =>
         },
       ]
     : [];
-
-const sharedByLead = (celsius: number): number =>
-  isNumber(celsius) ? Math.hypot(SHARED.lead, COLD.each * Math.max(0, COLD.below - celsius)) : SHARED.anyHeat;
 
 const heldBy = ({ c, smoothed }: Tried): number => c / (1 + smoothed.state[1]!);
 const isLikely = (part: number): boolean => part > LIKELY.least && part < LIKELY.most;

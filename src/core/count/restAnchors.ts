@@ -5,11 +5,9 @@ import { HOUR, MINUTE } from '../quantity/span';
 import { cellStart, type Grid } from '../log/grid';
 import { blocksInSeries, FULL_LITHIUM_STANDS, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
-import { restPercent, restVolts } from '../system/restVoltage';
+import { LOAD_DROPS, restPercent, restVolts } from '../system/restVoltage';
 import type { Anchor } from './anchors';
 
-/** V a 12 V block that a small load of hours costs, for a current of the whole capacity (common practice, no source). */
-const DROP = { lead: 5, lithium: 0.8 };
 /** Lead that is empty has a little left, as its label counts (common practice, no source). */
 const EMPTY = { charge: 0.01, deviation: 0.06 };
 /** So far under the end of its table no table is off, V a block: what stands there is empty by any (common practice, no source). */
@@ -78,7 +76,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     const soon = lead && perBlock < NO_MORE.volts ? NO_MORE.within : recovers;
     if (perBlock !== perBlock || at - strainedAt < soon) continue;
     const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
-    const now = perBlock + (lead ? DROP.lead : DROP.lithium) * Math.max(0, -part) - sealed;
+    const now = perBlock + (lead ? LOAD_DROPS.lead : LOAD_DROPS.lithium) * Math.max(0, -part) - sealed;
     if (at - restedAt > 2 * grid.step) rested = sum = 0;
     if (rested >= most) sum -= rests[rested % most]!;
     rests[rested++ % most] = now;

@@ -9,6 +9,7 @@ import { HOUR, type Span } from '../quantity/span';
 import { cellStart, type Grid } from '../log/grid';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
+import { LOAD_DROPS } from '../system/restVoltage';
 
 export interface Sinking {
   /** Ah that it holds by this, and one standard deviation. */
@@ -29,11 +30,8 @@ export interface Sinking {
 const FALLS = { volts: 1, differs: 0.2 };
 /** Above this a block is charged, or kept full, V. */
 const CHARGED = 13;
-/**
- * Near empty any battery sinks fast: V a block at next to no current below which it tells nothing, and what that is lower by for a current of
- * the whole capacity (common practice, no source).
- */
-const LOW = { volts: 11.8, falls: 5 };
+/** Near empty any battery sinks fast: V a block at next to no current below which it tells nothing (common practice, no source). */
+const LOW = 11.8;
 /** What counts as a charge, parts of the capacity, and how long it is felt. */
 const INTO = { part: 0.003, settles: 2 * HOUR };
 /** A load that strains the battery, parts of the capacity, and how long that is felt; it costs capacity of its own: of what is drawn it may be this part. */
@@ -157,7 +155,7 @@ function stretchesOf(
       strainedAt = at;
       current.strained -= (part * grid.step) / HOUR;
     }
-    if (at - strainedAt < STRAINS.settles || perBlock < LOW.volts + LOW.falls * part) continue;
+    if (at - strainedAt < STRAINS.settles || perBlock < LOW + LOAD_DROPS.lead * part) continue;
     current.to = at;
     current.drawn.push(drawn);
     current.part.push(part);

@@ -17,6 +17,9 @@ export const LEAD_REST_VOLTS: Table = [
   [12.65, 100],
 ];
 
+/** V a 12 V block that a small load of hours costs, for a current of the whole capacity (common practice, no source). */
+export const LOAD_DROPS = { lead: 5, lithium: 0.8 };
+
 /** 12 V lithium iron phosphate block (4 cells), rested: [V, %]. Common practice, no source; it decides only near the ends. */
 export const LITHIUM_REST_VOLTS: Table = [
   [10.25, 0],
