@@ -15,6 +15,7 @@ import { APART, findEqualise, nameSetpoints } from './names';
 import type { Setpoint, Setpoints } from './setpoint';
 import { stepsDown } from './stepsDown';
 import { OTHERS_HOLD } from './together';
+import { isLeftToLoads, jumpsOf } from './unanswered';
 import { at25, type ChargeView } from './view';
 
 const BIN = 0.02;
@@ -49,6 +50,7 @@ export function findSetpoints(
   // Lithium asks for no compensation, but a charger on a lead profile does it all the same.
   const lithium = !isLead(bank.chemistry);
   const voltsPerC = celsius ? sharpestSlope(view, cells, bank, source, celsius) : 0;
+  const jumps = shared ? [] : jumpsOf(view, voltsPerC, least);
   const all = withCeiling(
     peaks(view, cells, voltsPerC).filter(
       (one) =>
@@ -60,7 +62,7 @@ export function findSetpoints(
       ceilingOf(view, voltsPerC, least, lithium ? FLAT_PART * view.blocks : restVolts, shared),
     ),
     view,
-  );
+  ).filter((one) => one.called === 'absorption' || one.called === 'float' || !isLeftToLoads(one, jumps));
   const coldest = view.celsius
     ? view.celsius.reduce((least, one) => (one < least ? one : least), Infinity)
     : null;
