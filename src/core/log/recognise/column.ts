@@ -9,7 +9,11 @@ import {
   QUANTITY_OF_UNIT,
   quantityOfWords,
   saysAllowed,
+  saysBound,
   saysCharge,
+  saysMiddle,
+  saysOther,
+  saysSupply,
   subjectOf,
   TIME_WORDS,
   wordsOf,
@@ -39,13 +43,17 @@ export function recogniseColumn(
     return { ...nothing, role: 'time', sure: timed ? 'certain' : 'likely' };
 
   // A switch of the BMS may be written as words; a logger that writes means shows for which part of the time it was on.
-  const flag = flagOf(words);
+  const flag = flagOf(words, device);
   const isSwitched = (cell: string): boolean => {
     const part = numberOf(cell, dialect.decimalChar);
     return isFlag(cell) || (part >= 0 && part <= 1);
   };
   if (flag && filled.filter(isSwitched).length >= 0.8 * filled.length)
     return { ...nothing, role: flag, sure: 'certain' };
+
+  if (device === 'source' && saysSupply(words) && filled.length > 0 && filled.every(isFlag))
+    return { ...nothing, role: 'source_available', sure: 'likely' };
+  if (saysOther(words)) return nothing;
 
   if (!numeric) {
     const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;
@@ -78,11 +86,16 @@ export function recogniseColumn(
   if (cell !== undefined && (quantity === 'voltage' || quantity === 'temperature'))
     return { ...base, role: `cell_${cell.padStart(2, '0')}_${quantity}` as Channel, sure: 'certain' };
 
-  const subject = subjectOf(words);
+  // Without a number it is a mean over all of them, or which cell it is.
+  if (cell === undefined && has('cell') && quantity === 'voltage') return nothing;
+  if (saysBound(words) && quantity !== 'charge') return nothing;
+  // Beyond an inverter is no channel of ours; what goes into a load, or out of its terminals, is the load.
+  if (device === 'load' && has('ac')) return nothing;
+  const named = subjectOf(words);
+  const subject = device === 'load' && (named === 'input' || named === 'source') ? 'load' : named;
   switch (quantity) {
     case 'voltage':
-      if (has('mid', 'midpoint', 'centre', 'center'))
-        return { ...base, role: 'midpoint_voltage', sure: 'certain' };
+      if (saysMiddle(words)) return { ...base, role: 'midpoint_voltage', sure: 'certain' };
       if (subject === 'input') return { ...base, role: 'source_input_voltage', sure: 'certain' };
       if (subject === 'load') return { ...base, role: 'load_voltage', sure: 'certain' };
       if (subject === 'battery') return { ...base, role: 'battery_voltage', sure: 'certain' };
@@ -108,11 +121,12 @@ export function recogniseColumn(
       if (subject === 'input') return { ...base, role: 'source_input_power', sure: 'likely' };
       return { ...base, role: powerOf(subject, device), sure: 'likely' };
     case 'temperature':
-      if (has('ambient', 'room', 'air', 'outside', 'outdoor'))
+      if (has('ambient', 'amb', 'room', 'air', 'outside', 'outdoor', 'umgebungstemperatur'))
         return { ...base, role: 'ambient_temperature', sure: 'certain' };
       if (subject === 'battery' || has('sensor'))
         return { ...base, role: 'battery_temperature', sure: 'certain' };
-      if (has('internal', 'heatsink', 'board', 'cpu') || subject === 'source') return nothing;
+      if (has('internal', 'heatsink', 'board', 'cpu', 'mos', 'mosfet', 'fet') || subject === 'source')
+        return nothing;
       return device === 'monitor' || device === 'bms'
         ? { ...base, role: 'battery_temperature', sure: 'likely' }
         : {
@@ -122,26 +136,51 @@ export function recogniseColumn(
             question: `Is "${heading}" the battery's temperature, or the device's own?`,
           };
     case 'charge':
-      return has('consumed', 'used', 'discharged', 'out')
+      return has('consumed', 'used', 'discharged', 'out', 'deficit', 'since') && !has('remaining', 'left')
         ? { ...base, role: 'consumed_charge', invert: median(values) > 0, sure: 'likely' }
         : nothing;
     case 'percent':
       if (has('efficiency', 'humidity', 'pwm', 'duty', 'health', 'soh')) return nothing;
+      // A charger may write its stage as a number, under "charge state".
+      if (device === 'source' && unit === '' && isCode(values)) return nothing;
       if (saysCharge(words)) return { ...base, role: 'soc', sure: isCharge(values) ? 'certain' : 'likely' };
-      return has('charge', 'level', 'full', 'battery') ? { ...base, role: 'soc', sure: 'likely' } : nothing;
+      return has(...CHARGE) || (words.length <= 1 && (device === 'monitor' || device === 'bms'))
+        ? { ...base, role: 'soc', sure: 'likely' }
+        : nothing;
     case 'flag':
       return saysAllowed(words) ? nothing : { ...base, role: 'source_available', sure: 'likely' };
   }
 }
 
+/** Few small whole numbers are the code of a state. */
+const isCode = (values: readonly number[]): boolean =>
+  new Set(values).size <= 10 && values.every((one) => Number.isInteger(one) && one >= 0 && one < 20);
+
+/** What a percentage says that is one of charge, where it says no more. */
+const CHARGE = [
+  'charge',
+  'level',
+  'full',
+  'battery',
+  'capacity',
+  'remaining',
+  'carica',
+  'carga',
+  'ladung',
+  'lading',
+];
+
 /** A percentage of charge lies between nothing and full. */
 const isCharge = (values: readonly number[]): boolean => values.every((one) => !(one < 0 || one > 110));
 
-/** The switch of a BMS that a heading names; null when it names none. */
-function flagOf(words: readonly string[]): Channel | null {
-  if (!saysAllowed(words)) return null;
-  if (words.some((word) => /^(discharg|dsg)/.test(word))) return 'bms_discharge_allowed';
-  return words.some((word) => /^(charg|chg)/.test(word)) ? 'bms_charge_allowed' : null;
+/** The switch of a BMS that a heading names; null when it names none. A BMS’s own log may call it just "CHG" and "DSG". */
+function flagOf(words: readonly string[], device: DeviceKind): Channel | null {
+  if (!saysAllowed(words) && !(device === 'bms' && words.length === 1)) return null;
+  if (words.some((word) => /^(discharg|dsg|entlad|scarica|décharge|descarga)/.test(word)))
+    return 'bms_discharge_allowed';
+  return words.some((word) => /^(charg|chg|laden|ladung|carica|carga)/.test(word))
+    ? 'bms_charge_allowed'
+    : null;
 }
 
 const powerOf = (subject: ReturnType<typeof subjectOf>, device: DeviceKind): ReadChannel =>

@@ -15,6 +15,7 @@ const VOLTS = ['12.40', '12.41', '12.42', '12.41'];
 const AMPS = ['3.2', '-1.4', '0.0', '2.2'];
 const ONE_WAY = ['3.2', '1.4', '0.0', '2.2'];
 const PERCENT = ['81', '80.5', '80', '79.5'];
+const SWITCH = ['1', '1', '0', '1'];
 const DEGREES = ['18.5', '18.5', '18.6', '18.6'];
 
 describe('headings are recognised by meaning and unit', () => {
@@ -62,6 +63,53 @@ describe('headings are recognised by meaning and unit', () => {
     ['Cell 3 voltage', ['3.31', '3.32', '3.31', '3.30'], 'bms', 'cell_03_voltage'],
     ['cell_12_voltage', ['3.31', '3.32', '3.31', '3.30'], 'bms', 'cell_12_voltage'],
     ['Cell7 temperature', DEGREES, 'bms', 'cell_07_temperature'],
+    ['U', VOLTS, 'monitor', 'battery_voltage'],
+    ['u_bat', VOLTS, 'monitor', 'battery_voltage'],
+    ['vbus', VOLTS, 'source', 'source_voltage'],
+    ['Vdc', VOLTS, 'monitor', 'battery_voltage'],
+    ['Adc', AMPS, 'monitor', 'battery_current'],
+    ['vpack', VOLTS, 'bms', 'battery_voltage'],
+    ['Ilast', ONE_WAY, 'load', 'load_current'],
+    ['Input voltage', VOLTS, 'load', 'load_voltage'],
+    ['Input current', ONE_WAY, 'load', 'load_current'],
+    ['SOC%', PERCENT, 'monitor', 'soc'],
+    ['%', PERCENT, 'monitor', 'soc'],
+    ['%', PERCENT, 'source', null],
+    ['RSOC (%)', PERCENT, 'bms', 'soc'],
+    ['Carica (%)', PERCENT, 'monitor', 'soc'],
+    ['capacity %', PERCENT, 'monitor', 'soc'],
+    ['PWM duty %', PERCENT, 'source', null],
+    ['CHG', SWITCH, 'bms', 'bms_charge_allowed'],
+    ['dsg_ok', SWITCH, 'bms', 'bms_discharge_allowed'],
+    ['Entladen erlaubt', SWITCH, 'bms', 'bms_discharge_allowed'],
+    ['Charge', PERCENT, 'bms', null],
+    ['Charge state', ['0', '3', '4', '5'], 'source', null],
+    ['SOC', PERCENT, 'source', 'soc'],
+    ['mains_ok', SWITCH, 'source', 'source_available'],
+    ['engine on', SWITCH, 'source', 'source_available'],
+    ['rete presente', SWITCH, 'source', 'source_available'],
+    ['Mains V', ['229', '230', '231', '0'], 'source', 'source_input_voltage'],
+    ['midpoint', ['6.21', '6.22', '6.2', '6.21'], 'monitor', 'midpoint_voltage'],
+    ['Lower half V', ['6.21', '6.22', '6.2', '6.21'], 'monitor', 'midpoint_voltage'],
+    ['Mittelspannung', ['6.21', '6.22', '6.2', '6.21'], 'monitor', 'midpoint_voltage'],
+    ['Starter battery V', VOLTS, 'monitor', null],
+    ['Aux voltage', VOLTS, 'monitor', null],
+    ['Ah used', ['3.1', '3.2', '3.3', '3.4'], 'monitor', 'consumed_charge'],
+    ['deficit (Ah)', ['3.1', '3.2', '3.3', '3.4'], 'monitor', 'consumed_charge'],
+    ['Ah remaining', ['31', '32', '33', '34'], 'monitor', null],
+    ['A', AMPS, 'bms', 'battery_current'],
+    ['mA', AMPS, 'monitor', 'battery_current'],
+    ['Avg cell V', ['3.31', '3.32', '3.31', '3.30'], 'bms', null],
+    ['cell_min_v', ['3.31', '3.32', '3.31', '3.30'], 'bms', null],
+    ['Max charge current (A)', ONE_WAY, 'bms', null],
+    ['Setpoint V', VOLTS, 'source', null],
+    ['AC out V', ['229', '230', '231', '230'], 'load', null],
+    ['DC in A', ONE_WAY, 'load', 'load_current'],
+    ['Tamb', DEGREES, 'source', 'ambient_temperature'],
+    ['ambient', DEGREES, 'source', 'ambient_temperature'],
+    ['Umgebungstemperatur', DEGREES, 'source', 'ambient_temperature'],
+    ['MOS temp', DEGREES, 'bms', null],
+    ['Ppv', ['120', '130', '140', '10'], 'source', 'source_input_power'],
     ['State', ['bulk', 'bulk', 'absorption', 'float'], 'source', 'source_stage'],
     ['Charger mode', ['MPPT', 'CV', 'CV', 'Trickle'], 'source', 'source_stage'],
     ['Remark', ['fine', 'fine', 'rain', 'fine'], 'source', null],
@@ -100,6 +148,13 @@ test('two columns that look like one channel: the surer keeps it, the other is a
   const { columns } = recognise(new TextEncoder().encode(text), 'source');
   expect(columns.map((column) => column.role)).toEqual(['time', null, 'source_voltage']);
   expect(columns[1]!.question).toMatch(/another column both look like source voltage/);
+});
+
+test('of several probes on one battery the first is read, and nobody is asked', () => {
+  const rows = [0, 1, 2].map((i) => `2026-09-21T06:3${i}:00Z,12.1,18.${i},19.${i}`);
+  const { columns } = recognise(new TextEncoder().encode(`time,V,T1,T2\n${rows.join('\n')}\n`), 'bms');
+  expect(columns.map(({ role }) => role)).toEqual(['time', 'battery_voltage', 'battery_temperature', null]);
+  expect(columns.every(({ sure }) => sure !== 'ask')).toBe(true);
 });
 
 test.each([

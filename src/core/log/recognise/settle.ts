@@ -75,7 +75,7 @@ export function dropNeedlessPower(columns: ColumnReading[]): void {
     }
 }
 
-/** Two columns cannot be one channel: the surer one keeps it, the others are asked about. */
+/** Two columns cannot be one channel: the surer one keeps it, the others are asked about; of several probes on a battery the first will do. */
 export function settleDoubles(columns: ColumnReading[]): void {
   const rank = { certain: 0, likely: 1, ask: 2 };
   const taken = new Map<string, ColumnReading>();
@@ -88,6 +88,10 @@ export function settleDoubles(columns: ColumnReading[]): void {
     }
     const loser = rank[column.sure] < rank[other.sure] ? other : column;
     if (loser === other) taken.set(column.role, column);
+    if (column.role === 'battery_temperature' && column.sure !== 'ask' && other.sure !== 'ask') {
+      loser.role = null;
+      continue;
+    }
     loser.sure = 'ask';
     loser.question = `"${loser.heading}" and another column both look like ${String(column.role).replace(/_/g, ' ')}: choose the right column.`;
     loser.role = null;

@@ -60,6 +60,9 @@ export const QUANTITY_OF_UNIT: ReadonlyMap<string, UnitMeaning> = new Map<string
   }),
 );
 
+/** Units that may stand all alone as a heading; the others are names there. */
+const ALONE = ['%', 'a', 'ma', 'mv', '°c', '°f'];
+
 /** Words of a heading in small letters ("Vbat" → v, bat; "battVolt" → batt, volt) and its unit, taken from brackets, a slash or the last word. */
 export function wordsOf(heading: string): { words: string[]; unit: string } {
   // A unit at the end must be seen before "mV" falls apart into "m" and "V".
@@ -67,8 +70,11 @@ export function wordsOf(heading: string): { words: string[]; unit: string } {
   const spaced = (trailing ? `${heading.slice(0, trailing.index)} [${trailing[1]}]` : heading)
     .replace(/SoC(?![a-z])/g, 'soc')
     .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .replace(/\bV(bat|batt|pv|in|out|load|cell|mid)/gi, 'voltage $1')
-    .replace(/\bI(bat|batt|pv|in|out|load|chg)\b/gi, 'current $1')
+    .replace(/\bV(bat|batt|pv|in|out|load|cell|mid|bus|sys|chg|dc|pack)/gi, 'voltage $1')
+    .replace(/\bU[_-]?(bat|batt|pv|in|out|load|last|cell|mid|bus|sys|chg|dc|pack)\b/gi, 'voltage $1')
+    .replace(/\bI(bat|batt|pv|in|out|load|last|chg|bus|sys|dc|pack)\b/gi, 'current $1')
+    .replace(/\bA(dc)\b/gi, 'current $1')
+    .replace(/\bP[_-]?(bat|batt|pv|in|out|load)\b/gi, 'power $1')
     .replace(/\bT(bat|batt|amb)\b/gi, 'temperature $1');
   const bracket =
     /[[(]\s*([^\])]{1,6})\s*[\])]\s*$/.exec(spaced) ?? /(?:\/|,)\s*([°%a-zA-Z]{1,5})\s*$/.exec(spaced);
@@ -76,11 +82,13 @@ export function wordsOf(heading: string): { words: string[]; unit: string } {
   const words = body
     .toLowerCase()
     .split(/[^\p{L}\p{N}°%]+/u)
-    .flatMap((word) => word.split(/(?<=\p{L})(?=\d)/u))
+    .flatMap((word) => word.split(/(?<=\p{L})(?=[\d%])/u))
     .filter((word) => word !== '');
   let unit = bracket?.[1]?.toLowerCase().replace(/\s+/g, '').replace('º', '°') ?? '';
   const last = words[words.length - 1];
-  if (unit === '' && words.length > 1 && last !== undefined && QUANTITY_OF_UNIT.has(last)) {
+  const isUnit =
+    last !== undefined && QUANTITY_OF_UNIT.has(last) && (words.length > 1 || ALONE.includes(last));
+  if (unit === '' && isUnit) {
     unit = last;
     words.pop();
   }
@@ -92,16 +100,22 @@ export function quantityOfWords(words: string[]): Quantity | null {
   // Joined words say at their end what they are: Batteriespannung, Ladestrom.
   const ends = (...options: string[]) => words.some((word) => options.some((one) => word.endsWith(one)));
   if (saysCharge(words)) return 'percent';
-  if (has('voltage', 'volt', 'volts', 'v', 'tension', 'tensione', 'voltaje', 'tensión') || ends('spannung'))
+  if (saysMiddle(words)) return 'voltage';
+  if (
+    has('voltage', 'volt', 'volts', 'v', 'u', 'tension', 'tensione', 'voltaje', 'tensión', 'spanning') ||
+    ends('spannung')
+  )
     return 'voltage';
   if (
-    has('current', 'amps', 'amp', 'amperes', 'ampere', 'i', 'corrente', 'courant', 'corriente') ||
+    has('current', 'amps', 'amp', 'amperes', 'ampere', 'i', 'corrente', 'courant', 'corriente', 'stroom') ||
     ends('strom')
   )
     return 'current';
-  if (has('power', 'watts', 'potenza', 'puissance', 'potencia') || ends('leistung')) return 'power';
-  if (has('temperature', 'temp', 't', 'temperatura', 'température') || ends('temperatur'))
+  if (has('power', 'watts', 'w', 'kw', 'potenza', 'puissance', 'potencia') || ends('leistung'))
+    return 'power';
+  if (has('temperature', 'temp', 't', 'ntc', 'ambient', 'temperatura', 'température') || ends('temperatur'))
     return 'temperature';
+  if (has('ah')) return 'charge';
   if (has('available', 'present', 'running') || saysAllowed(words)) return 'flag';
   return null;
 }
@@ -109,7 +123,8 @@ export function quantityOfWords(words: string[]): Quantity | null {
 /** Whether a heading says how full the battery is: "SoC", "state of charge", "stato di carica", "Ladezustand". */
 export function saysCharge(words: readonly string[]): boolean {
   const has = (...options: string[]) => options.some((word) => words.includes(word));
-  if (has('soc', 'percent', 'percentage', 'prozent', 'percentuale', 'ladezustand', 'ladestand')) return true;
+  if (has('soc', 'rsoc', 'percent', 'percentage', 'prozent', 'percentuale', 'ladezustand', 'ladestand'))
+    return true;
   return (
     (has('state', 'level') && has('charge')) ||
     (has('stato', 'livello') && has('carica')) ||
@@ -118,11 +133,52 @@ export function saysCharge(words: readonly string[]): boolean {
   );
 }
 
-/** Whether a heading says that something is let through: "charge allowed", "discharge enable", "CHG FET". */
+const ALLOWED = [
+  ...['allowed', 'allow', 'enabled', 'enable', 'permitted', 'can', 'ok', 'mos', 'mosfet', 'fet', 'switch'],
+  ...[
+    'erlaubt',
+    'freigabe',
+    'frei',
+    'permessa',
+    'permesso',
+    'consentita',
+    'abilitata',
+    'permitida',
+    'autorisée',
+  ],
+];
+
+/** Whether a heading says that something is let through: "charge allowed", "discharge enable", "CHG FET", "Laden erlaubt". */
 export const saysAllowed = (words: readonly string[]): boolean =>
-  ['allowed', 'allow', 'enabled', 'enable', 'permitted', 'mos', 'mosfet', 'fet', 'switch'].some((word) =>
-    words.includes(word),
+  ALLOWED.some((word) => words.includes(word));
+
+/** Whether a heading says the middle of a bank, measured from its negative end: "midpoint", "centre tap", "lower half V", "Mittelspannung". */
+export function saysMiddle(words: readonly string[]): boolean {
+  const has = (...options: string[]) => options.some((word) => words.includes(word));
+  return (
+    has('mid', 'midpoint', 'centre', 'center', 'tap') ||
+    (has('half') && has('lower', 'voltage', 'v', 'volts')) ||
+    words.some((word) => word.startsWith('mittel'))
   );
+}
+
+/** What is measured on another battery, or beside the bank: it is no channel of ours. */
+export const saysOther = (words: readonly string[]): boolean =>
+  ['starter', 'start', 'aux', 'auxiliary', 'crank'].some((word) => words.includes(word));
+
+/** What was asked for, allowed or reached at the most: not what is there at that moment. */
+export const saysBound = (words: readonly string[]): boolean =>
+  [
+    ...['min', 'max', 'minimum', 'maximum', 'highest', 'lowest', 'peak', 'today', 'yesterday'],
+    ...['delta', 'diff', 'difference', 'spread', 'setpoint', 'target', 'limit', 'soll', 'sollwert'],
+  ].some((word) => words.includes(word));
+
+/** Whether a heading names what stands behind a source: "mains ok", "engine on", "rete presente". */
+export const saysSupply = (words: readonly string[]): boolean =>
+  [
+    ...['mains', 'grid', 'ac', 'line', 'input', 'shore', 'rete', 'netz'],
+    ...['engine', 'generator', 'genset', 'gen', 'motor', 'motore', 'online'],
+  ].some((word) => words.includes(word));
 
 export function subjectOf(words: string[]): 'input' | 'load' | 'battery' | 'source' | null {
   const has = (...options: string[]) => options.some((word) => words.includes(word));
