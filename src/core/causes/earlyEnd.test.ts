@@ -300,6 +300,15 @@ test('a charger whose clock ends absorption after the usual hours is kept by no 
   expect(sumOf(sum(240, lithium))).toBeGreaterThan(0);
 });
 
+test('an hour past the tail is enough where absorption goes on for most of the day, time after time', () => {
+  const sum = (hours: number) => {
+    const one = charge([absorbed(60 * hours, 0.5, { pastTailMs: HOUR, endSourceAmps: 5 })]);
+    return sumOf(loadThroughAbsorption.weigh!(seen([of(Array(8).fill(one))])));
+  };
+  expect(sum(9)).toBeGreaterThanOrEqual(sum(5) + 4);
+  expect(sum(8)).toBeGreaterThan(14);
+});
+
 test('a threshold that the loads hide counts from where the battery is down to it, though that is under its tail', () => {
   const hidden = (pastSettingMs: number) =>
     charge([absorbed(480, 0.7, { pastTailMs: 0.4 * HOUR, pastSettingMs, endSourceAmps: 2.4 })]);

@@ -33,9 +33,19 @@ const WEIGHTS = {
     [0.5, 3],
     [0, 0],
   ],
+  /** Hours that an absorption of lead lasted that went on at the tail: four are usual, the whole day is not. */
+  lasted: [
+    [9, 5],
+    [7.5, 4],
+    [6, 2],
+    [4.5, 0],
+  ],
   /** The told threshold lies between the battery's current and the charger's. */
   neverThere: 5,
 } as const;
+
+/** Past the tail for so long a charger did not merely end a little late. */
+const LATE = 0.9 * HOUR;
 
 /** Absorptions further apart than this are two, though the charger was never off between them. */
 const APART = 3 * HOUR;
@@ -92,7 +102,7 @@ export const loadThroughAbsorption: Cause = {
         });
       if (past.length === 0) return [];
       const heldMs = median(past.map((one) => one.heldMs));
-      const long = past.filter((one) => one.ms > HOUR);
+      const long = past.filter((one) => one.ms > LATE);
       // Where it happens every other time, what matters is how long it then goes on.
       const usual = median((long.length >= 0.5 * past.length ? long : past).map((one) => one.ms));
       const evidence: Evidence[] = [
@@ -118,6 +128,14 @@ export const loadThroughAbsorption: Cause = {
           text: `It does so ${again === WEIGHTS.again[0][1] ? 'on nearly every charge' : 'on every second charge or more'}.`,
           decibans: shrunk(again, long.length),
           group: 'again',
+          spans: [],
+        });
+      const lasted = weightOf(WEIGHTS.lasted, heldMs / HOUR);
+      if (lead && usual > LATE && lasted > 0)
+        evidence.push({
+          text: `Absorption lasted ${duration(heldMs)}; two to five hours are usual.`,
+          decibans: shrunk(lasted, long.length),
+          group: 'lasted',
           spans: [],
         });
       const tailA = source?.profile.tailA;

@@ -23,7 +23,7 @@ const WEIGHTS = {
 /** V a 12 V block under its charge voltage at which a pack that is stopped is plainly not full. */
 const BELOW = 0.15;
 /** Part of the days with a charge that is seldom. */
-const SELDOM = 0.15;
+const SELDOM = 0.2;
 /** V by which the highest cell stands above the mean of all. */
 const AHEAD = 0.08;
 

@@ -369,7 +369,8 @@ test('one stop for one high cell, with the pack far from full, is enough; high u
     );
   expect(sum(3.43)).toBeGreaterThanOrEqual(sum(3.56) + 4);
   expect(sum(3.65)).toBeLessThan(0);
-  // On one day of twenty it keeps no battery from being filled.
+  // On one day of six or of twenty it keeps no battery from being filled.
+  expect(sum(3.43, 6)).toBeLessThanOrEqual(sum(3.43) - 6);
   expect(sum(3.43, 20)).toBeLessThanOrEqual(sum(3.43) - 6);
 });
 

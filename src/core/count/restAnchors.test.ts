@@ -33,6 +33,13 @@ describe('an empty lead battery', () => {
     expect(one).toMatchObject({ kind: 'rest', atKnee: true });
     expect(one!.charge).toBeGreaterThan(0.06);
     expect(one!.charge).toBeLessThan(0.12);
+    // A trickle of 1 A into 100 Ah hardly lifts it; ten times as much does, and lead is lifted by any.
+    const trickle = (bank: typeof agm, amps: number, volts: number) =>
+      restAnchors(bank, grid, even(amps), even(volts)).length;
+    expect(trickle(lithium, 1, 12.5)).toBeGreaterThan(0);
+    expect(trickle(lithium, 10, 12.5)).toBe(0);
+    expect(trickle(lithium, 1, 13.1)).toBe(0);
+    expect(trickle(agm, 1, 12.2)).toBe(0);
     // On the flat part it is the table of the flat part.
     expect(restAnchors(lithium, grid, even(0), even(13.1))[0]).toMatchObject({ kind: 'flat', byTable: 1 });
   });

@@ -25,8 +25,12 @@ const OTHER = 0.15;
 const STEADY = { over: 20 * MINUTE, again: HOUR };
 /** After a heavy load the voltage comes back for so long. */
 const RECOVERS = { lead: HOUR, lithium: 20 * MINUTE };
-/** What has come back to no more than this by then, V a 12 V block, is empty whatever it still comes back to (common practice, no source). */
+/**
+ * What has come back to no more than this by then, V a 12 V block, is empty whatever it still comes back to; or as good as empty, where the
+ * next charge does not leave it an hour (common practice, no source).
+ */
 const NO_MORE = { within: 20 * MINUTE, volts: 11.75 };
+const HARDLY_MORE = { within: 30 * MINUTE, volts: 11.85, charge: 0.05, deviation: 0.09 };
 
 /**
  * On its flat part a lithium voltage says little, and by makers' tables alone: once in so long, after so long a rest, that well (common
@@ -40,6 +44,8 @@ const FLAT = { rest: 3 * HOUR, every: 24 * HOUR, deviation: 0.15 };
  */
 const KNEE = 12.85;
 const AT_KNEE = { part: 0.8, deviation: 0.03 };
+/** There a source that gives no more than this part of its capacity hardly lifts it. */
+const TRICKLE = 0.02;
 
 /**
  * The battery's voltage in calm hours long after a charge. For lead all the way, though by a table that does not know this battery; for
@@ -73,8 +79,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     // A source that begins to take the loads over charges before it shows, and lifts the voltage.
     if (part > 0 && at - drawnAt < recovers) continue;
     const perBlock = volts[cell]! / blocks;
-    const soon = lead && perBlock < NO_MORE.volts ? NO_MORE.within : recovers;
-    if (perBlock !== perBlock || at - strainedAt < soon) continue;
+    if (perBlock !== perBlock || at - strainedAt < (lead ? comesBack(perBlock) : recovers)) continue;
     const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
     const now = perBlock + (lead ? LOAD_DROPS.lead : LOAD_DROPS.lithium) * Math.max(0, -part) - sealed;
     if (at - restedAt > 2 * grid.step) rested = sum = 0;
@@ -86,7 +91,8 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     const charge = restPercent(bank.chemistry, rest) / 100;
     // What takes current stands above its rest: under the end of the table even so, it is empty.
     const isEmpty = lead && charge <= 0;
-    if (at - chargedAt < settles && !isEmpty) continue;
+    const isLow = !lead && perBlock < KNEE && part < TRICKLE;
+    if (at - chargedAt < settles && !isEmpty && !isLow) continue;
     // Nothing was seen before the start of a log.
     if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
     if (at - last < (Math.abs(charge - lastCharge) > OTHER ? again : EVERY)) continue;
@@ -99,7 +105,9 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
           kind: 'empty',
           at,
           until: at,
-          ...EMPTY,
+          ...(perBlock >= NO_MORE.volts && at - strainedAt < recovers
+            ? { charge: HARDLY_MORE.charge, deviation: HARDLY_MORE.deviation }
+            : EMPTY),
           byTable: clamp(1 - (restVolts(bank.chemistry, 0) - rest) / SURELY, 0, 1),
         });
     } else {
@@ -130,6 +138,12 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     lastCharge = charge;
   }
   return found;
+}
+
+/** So long after a heavy load the voltage of lead has come back far enough to tell. @param volts a 12 V block, now */
+function comesBack(volts: number): number {
+  const of = [NO_MORE, HARDLY_MORE].find((one) => volts < one.volts);
+  return of ? of.within : RECOVERS.lead;
 }
 
 /**

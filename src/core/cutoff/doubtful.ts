@@ -38,7 +38,9 @@ export function doubtfulCuts(
   const runs = drops.filter((one) => one.fell >= LEAST_PART * capacityAh && !isNumber(one.loadVolts));
   const isNear = (drop: Drop): boolean => {
     const over = endVolts(drop) - Math.max(...voltLimits(system, drop.load));
-    return over > 0 && over <= above && drop.moment.sinks.volts > 0 && !(drop.back - drop.at < AWAY);
+    // The last that was written stands higher than the end, by what it sinks until the next.
+    const { volts: sunk } = drop.moment.sinks;
+    return over > 0 && over <= above + sunk && sunk > 0 && !(drop.back - drop.at < AWAY);
   };
   /** V up to which runs of a load and a current count; nothing where too few of them end near their limit. */
   const highest = perClass((load, amps) => {

@@ -63,3 +63,20 @@ test('no further above than a cable loses it was cut, at one time each evening a
   expect(count(11.54)).toBeGreaterThan(5);
   expect(count(11.62)).toBe(0);
 });
+
+test('a coarse meter tells a single step apart where many end here and many there', () => {
+  // In steps of 50 mV: the mornings are cut at 11.57 V, read as 11.55 or 11.60; the evenings end at 11.65 V by a clock.
+  const cut = drawn(12.7, 0, 11.57);
+  const isEvening = (m: number) => m % DAY >= 900 && m % DAY < 931;
+  const coarse: Drawn = {
+    amps: (m) => (isEvening(m) ? 30 : cut.amps(m)),
+    volts: (m) => {
+      const volts = isEvening(m) ? 11.65 + 0.0005 * (931 - (m % DAY)) : cut.volts(m) + 0.03 * Math.sin(m / 7);
+      return Math.round(20 * volts) / 20;
+    },
+  };
+  const evenings = (days: number) =>
+    find(coarse, { cutoffV: 11.5 }, { days }).filter((one) => (one.at / 60_000) % DAY > 800).length;
+  expect(evenings(14)).toBe(0);
+  expect(evenings(6)).toBeGreaterThan(3);
+});

@@ -1,7 +1,7 @@
 /** A load loses as much in its cable each time, and less with less current: what ends far above where it is cut as a rule has ended by itself. */
 
 import { medianStep } from '../log/grid';
-import { median, robustDeviation } from '../quantity/numbers';
+import { mean, median, robustDeviation } from '../quantity/numbers';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Found } from './alike';
@@ -11,9 +11,10 @@ import { voltLimits, WIRING_VOLTS } from './loadCurrents';
 
 /**
  * So many that end within so many samples of one time of the day are a clock's doing where they lie this much above as a rule, V a 12 V
- * block, and two steps of the meter: what is cut ends at one voltage.
+ * block, and two steps of the meter: what is cut ends at one voltage. Of many against many the means tell a single step apart.
  */
 const DAILY = { fewest: 4, within: 1.5, above: 0.02, samples: 1, steps: 2 };
+const MANY = 8;
 
 /**
  * So many cut-offs at its current or more, but for this part of it, show where that is. Far above is so much, V a 12 V block, or so many of the
@@ -49,14 +50,16 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem, qu
     const slow = others.filter((one) => endVolts(one) > limit);
     const least = limit + WIRING_VOLTS * blocksInSeries(system.bank);
     const volts = (slow.length >= RULE.fewest ? slow : others).map((one) => Math.max(endVolts(one), least));
+    const areMany = some.length >= MANY && volts.length >= MANY;
     const over =
       Math.max(
         rule.above * blocksInSeries(system.bank),
         (RULE.deviations * robustDeviation(volts)) / Math.sqrt(some.length),
-        rule.steps * quantum,
+        (areMany ? rule.steps / 2 : rule.steps) * quantum,
       ) +
       rule.samples * Math.max(0, median(some.map(({ moment }) => moment.sinks.volts)) || 0);
-    return others.length >= RULE.fewest && median(some.map(endVolts)) > median(volts) + over;
+    const middle = areMany ? mean : median;
+    return others.length >= RULE.fewest && middle(some.map(endVolts)) > middle(volts) + over;
   };
   const isDaily = (drop: Drop): boolean => {
     const within = DAILY.within * medianStep(drop.load.time);
