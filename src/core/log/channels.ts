@@ -60,21 +60,66 @@ export const REPORTED_STAGES = ['off', 'bulk', 'absorption', 'float', 'equalise'
 export type ReportedStage = (typeof REPORTED_STAGES)[number];
 
 const STAGE_WORDS: Record<ReportedStage, readonly string[]> = {
-  off: ['off', 'idle', 'standby', 'night', 'sleep', 'no sun', 'not charging', 'stopped'],
-  bulk: ['bulk', 'boost charge', 'constant current', 'cc', 'main charge', 'mppt'],
-  absorption: ['absorption', 'absorb', 'abs', 'constant voltage', 'cv', 'topping', 'boost'],
-  float: ['float', 'floating', 'maintenance', 'trickle', 'storage'],
-  equalise: ['equalise', 'equalize', 'equalisation', 'equalization', 'eq'],
-  fault: ['fault', 'error', 'alarm', 'failed'],
+  off: [
+    ...[
+      'off',
+      'idle',
+      'standby',
+      'night',
+      'sleep',
+      'no sun',
+      'no supply',
+      'not charging',
+      'stopped',
+      'disabled',
+    ],
+    ...['inactive', 'aus', 'spento', 'arrêt', 'apagado'],
+  ],
+  bulk: [
+    ...['bulk', 'boost charge', 'constant current', 'cc', 'main', 'main charge', 'mppt', 'i', 'iphase'],
+    ...['hauptladung', 'starkladung'],
+  ],
+  absorption: [
+    ...[
+      'absorption',
+      'absorb',
+      'absorbing',
+      'abs',
+      'constant voltage',
+      'cv',
+      'topping',
+      'boost',
+      'acceptance',
+    ],
+    ...['u', 'uphase', 'nachladung', 'assorbimento', 'absorción'],
+  ],
+  float: [
+    ...['float', 'floating', 'maintenance', 'maintain', 'trickle', 'storage'],
+    ...['erhaltung', 'erhaltungsladung', 'mantenimento', 'flotación', 'entretien'],
+  ],
+  equalise: [
+    ...['equalise', 'equalize', 'equalisation', 'equalization', 'equalising', 'equalizing', 'eq'],
+    ...['ausgleich', 'ausgleichsladung', 'equalizzazione', 'égalisation', 'ecualización'],
+  ],
+  fault: ['fault', 'error', 'alarm', 'failed', 'fehler', 'störung', 'guasto', 'défaut'],
 };
 
 const WORD_TO_STAGE = new Map(
   REPORTED_STAGES.flatMap((stage, number) => STAGE_WORDS[stage].map((word) => [word, number] as const)),
 );
 
-/** Number of a reported stage in {@link REPORTED_STAGES}, or NaN for a word that is not known. */
+/** Number of a reported stage in {@link REPORTED_STAGES}, or NaN for a word that is not known: "Bulk", "3 - Float charge". */
 export function stageNumber(word: string): number {
-  return WORD_TO_STAGE.get(word.trim().toLowerCase().replace(/[_-]+/g, ' ')) ?? NaN;
+  const said = word.trim().toLowerCase().replace(/[_-]+/g, ' ');
+  const known = WORD_TO_STAGE.get(said);
+  if (known !== undefined) return known;
+  const bare = said
+    .replace(/\(.*?\)/g, ' ')
+    .replace(/[^\p{L} ]+/gu, ' ')
+    .replace(/\s(charge|charging|stage|phase|mode|ladung)\s*$/, '')
+    .trim()
+    .replace(/\s+/g, ' ');
+  return WORD_TO_STAGE.get(bare) ?? NaN;
 }
 
 /** A reader of stage words that knows some more, as a person has told them. @param words word to stage */
