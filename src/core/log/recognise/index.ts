@@ -9,6 +9,7 @@ import { type Dialect, NotALog, sniffDialect, splitLine } from '../sniff';
 import { settleBehaviour } from './behaviour';
 import { recogniseColumn } from './column';
 import type { ColumnReading, DeviceKind, LogReading } from './reading';
+import { settleWarmth } from './warmth';
 import { dropNeedlessPower, settleCells, settleDirections, settleDoubles } from './settle';
 
 export type { ColumnReading, DeviceKind, LogReading, Sureness } from './reading';
@@ -77,6 +78,7 @@ export function recogniseTable(
   settleCells(columns, rows, dialect);
   dropNeedlessPower(columns);
   settleBehaviour(columns, rows, dialect, device);
+  settleWarmth(columns, rows, dialect);
   settleDoubles(columns);
   return { dialect, columns, time };
 }
