@@ -155,6 +155,13 @@ const LEAD_KNEE = { volts: 11.65, falls: 3, atLeast: 11.2, left: 0.06 };
 const leadKnee = (part: number): number =>
   Math.max(LEAD_KNEE.atLeast, LEAD_KNEE.volts + LEAD_KNEE.falls * part);
 
+/** Lithium at its knee has a little left, and nothing where its cells are at 2.5 V (common practice, no source): V a 12 V block, parts. */
+const LITHIUM_END = { most: 11.6, none: 10.2, left: 0.04 };
+const lithiumLeft = (perBlock: number, part: number): number => {
+  const { most, none, left } = LITHIUM_END;
+  return left * clamp((perBlock - LOAD_DROPS.lithium * part - none) / (most - none), 0, 1);
+};
+
 export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, volts: Float32Array): Anchor[] {
   const lead = isLead(bank.chemistry);
   const blocks = blocksInSeries(bank);
@@ -165,10 +172,13 @@ export function emptyAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vo
     const perBlock = volts[cell]! / blocks;
     const at = cellStart(grid, cell);
     const drawn = part < -0.002 && part > (lead ? -0.08 : -0.3);
-    const isLow = perBlock >= 6 && perBlock <= (lead ? leadKnee(part) : 11.6);
+    const isLow = perBlock >= 6 && perBlock <= (lead ? leadKnee(part) : LITHIUM_END.most);
     if (!drawn || !isLow || at - last < EVERY) continue;
     // The higher it stands as it comes to the knee, the more is left below it.
-    const charge = lead ? EMPTY.charge + LEAD_KNEE.left * Math.max(0, perBlock - LEAD_KNEE.atLeast) : 0.04;
+    const left = lead
+      ? LEAD_KNEE.left * Math.max(0, perBlock - LEAD_KNEE.atLeast)
+      : lithiumLeft(perBlock, part);
+    const charge = lead ? EMPTY.charge + left : left;
     found.push({ kind: 'empty', at, until: at, charge, deviation: lead ? EMPTY.deviation : 0.04 });
     last = at;
   }

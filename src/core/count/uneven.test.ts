@@ -24,8 +24,9 @@ test('it is nothing at an anchor, grows with the hours from it, and no further t
 });
 
 test('a rest under a load that nobody sees tells nothing of it', () => {
-  const rest = unevenly(2, 0.1, [anchor('rest', 20), anchor('empty', 40)], grid)!;
+  const rest = unevenly(2, 0.1, [anchor('rest', 20), anchor('flat', 24), anchor('empty', 40)], grid)!;
   expect(rest[20]).toBeGreaterThan(0);
+  expect(rest[24]).toBeGreaterThan(0);
   expect(rest[40]).toBe(0);
 });
 

@@ -9,7 +9,7 @@ import { type Anchor, cellOfAnchor } from './anchors';
  * A zero that is off by more than so many times what is usual may be a load or a charger that nobody counts, on for hours and off for hours:
  * how much of it may be away from where an even flow has it, parts, over so many hours at most (an estimate, no source).
  */
-const UNEVEN = { zeros: 4, part: 0.3, most: 12 };
+const UNEVEN = { zeros: 4, part: 0.4, most: 12 };
 
 /**
  * Ah by which an even flow may be wrong at the end of each cell, one standard deviation: the more the further from when the battery was
@@ -25,7 +25,7 @@ export function unevenly(
   if (Math.abs(amps) <= UNEVEN.zeros * zero) return null;
   const hours = new Float64Array(grid.count).fill(Infinity);
   // A rest says little where something may be drawing that nobody sees.
-  for (const one of anchors.filter(({ kind }) => kind !== 'rest'))
+  for (const one of anchors.filter(({ kind }) => kind !== 'rest' && kind !== 'flat'))
     hours.fill(0, cellOfAnchor(grid, one), clamp(cellOf(grid, one.until), 0, grid.count - 1) + 1);
   const step = grid.step / HOUR;
   for (let k = 1; k < grid.count; k++) hours[k] = Math.min(hours[k]!, hours[k - 1]! + step);

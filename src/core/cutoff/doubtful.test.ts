@@ -50,6 +50,20 @@ test('nor above those that were surely cut, which show what the cable loses', ()
   expect(of(drawn(0.12))).toEqual([5, 0]);
 });
 
+test('low ends of a load without a known limit are a clock’s, perhaps, where days are alike to the minute; else a limit’s', () => {
+  const count = (minutes: (day: number) => number, days: number, cutoffV?: number) => {
+    const drawn = nightly(() => 11.3, minutes);
+    const alone: Drawn = { ...drawn, amps: (m) => (drawn.amps(m) === 42 ? 42 : 0) };
+    const { list, doubtful } = judge(alone, { cutoffV }, { days });
+    return [list.length, doubtful.length];
+  };
+  expect(count(() => 23, 10)).toEqual([0, 10]);
+  expect(count((day) => 20 + 3 * (day % 5), 10)).toEqual([10, 0]);
+  expect(count(() => 23, 5)).toEqual([5, 0]);
+  // A limit that is known was reached.
+  expect(count(() => 23, 10, 11.3)).toEqual([10, 0]);
+});
+
 describe('doubtful ones count', () => {
   const at = (hour: number, isDoubtful: boolean) => ({ at: hour, last: hour, isDoubtful }) as CutOff;
   const found = {

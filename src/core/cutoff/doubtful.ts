@@ -1,12 +1,14 @@
 /**
- * Runs that a clock or a limit may have ended: of one length on days that are alike, and each a little above what the load is set to. By
- * the logs alone they are no cut-offs. Where the complaint is of loads that go off, they are what is complained of.
+ * Runs that a clock or a limit may have ended: of one length on days that are alike, and each a little above what the load is set to, or
+ * low where nobody knows a limit. By the logs alone they are no cut-offs. Where the complaint is of loads that go off, they are what is complained of.
  */
 
 import { isNumber } from '../quantity/numbers';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Complaint } from '../system/schema';
+import { medianStep } from '../log/grid';
+import { isDaily } from './byClock';
 import { AWAY, type Found } from './alike';
 import { type Drop, endVolts, isOfCurrent, LEAST_PART } from './drops';
 import { idOf, voltLimits } from './loadCurrents';
@@ -55,6 +57,26 @@ export function doubtfulCuts(
     .filter((drop) => !cut.has(drop) && isNear(drop) && !ends.isDone(drop) && !ends.isAsUncut(drop))
     .filter((drop) => endVolts(drop) <= highest(drop.load, drop.amps))
     .map((drop) => ({ drop, at: drop.at, by: idOf(drop.load), why: 'volts', moment: drop.moment }));
+}
+
+/** So many days on which a load runs from one minute to another, where nobody knows a limit of it, may as well be a clock's. */
+const DAILY = 8;
+
+/** Of what low voltages alone make cut-offs, the runs of loads without a known limit that are alike day after day, to the sample. */
+export function runDaily(found: readonly Found[], system: KnownSystem): Found[] {
+  const low = found.filter(
+    ({ drop, why }) => drop !== null && why === 'volts' && voltLimits(system, drop.load).length === 0,
+  );
+  return [...new Set(low.map(({ drop }) => drop!.load))].flatMap((load) => {
+    const own = low.filter(({ drop }) => drop!.load === load);
+    const isTimed =
+      own.length >= DAILY &&
+      isDaily(
+        own.map(({ drop }) => drop!),
+        medianStep(load.time),
+      );
+    return isTimed ? own : [];
+  });
 }
 
 /** Cut-offs as they are weighed: the doubtful ones with them, where the complaint is of loads that go off. */

@@ -17,7 +17,7 @@ import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { busDeaths } from './deadBus';
-import { doubtfulCuts } from './doubtful';
+import { doubtfulCuts, runDaily } from './doubtful';
 import { withoutFarAbove } from './farAbove';
 import { endLikeOthers } from './likeOthers';
 import { idOf, type LoadCurrent, loadOf, voltLimits, WIRING_VOLTS } from './loadCurrents';
@@ -137,9 +137,13 @@ export function judgeDrops(
       timeline,
       system.bank,
     );
+  const timed = new Set(runDaily(found, system));
   return {
-    doubtful: asOne(doubtfulCuts(drops, found, system, runs)).map((one) => ({ ...one, isDoubtful: true })),
-    list: asOne(found),
+    doubtful: asOne([...doubtfulCuts(drops, found, system, runs), ...timed]).map((one) => ({
+      ...one,
+      isDoubtful: true,
+    })),
+    list: asOne(found.filter((one) => !timed.has(one))),
   };
 }
 
