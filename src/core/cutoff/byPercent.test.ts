@@ -14,6 +14,19 @@ test('a percentage that is reached; one that was passed long ago is none', () =>
   expect(find({ ...drawn, shown: (m) => falling(m) - 10 }, { cutoffPercent: 40 })).toEqual([]);
 });
 
+test('a percentage that is reached within minutes, on a morning on which the sun had only just lifted the reading above it', () => {
+  // All night under 37 %, from the fifth hour on it rises to 40; the load runs for four minutes and takes it down to 38.
+  const shown = (m: number) => {
+    const into = m % DAY;
+    if (into < 300) return 36.5;
+    if (into < 360) return 36.5 + (3.5 * (into - 300)) / 60;
+    return into < 364 ? 40 - 0.5 * (into - 359) : 38 + (into - 364) / 200;
+  };
+  const drawn: Drawn = { amps: (m) => (m % DAY >= 360 && m % DAY < 364 ? 40 : 2), volts: () => 12.9, shown };
+  const found = find(drawn, { cutoffPercent: 38 }, { days: 4 });
+  expect(found.map((one) => one.why)).toEqual(Array(4).fill('percent'));
+});
+
 test('a reading that falls by points from sample to sample is seen above the percentage that it came to', () => {
   // Down to 41 % in the last sample: the next is under 40 % where it falls fast, and not where it falls slowly.
   const drawn = (falls: number): Drawn => ({

@@ -44,7 +44,7 @@ const SENSORS = 1.5;
  * much over the limit, or over a usual one.
  */
 const CELL = { over: 0.12, usual: 2.85, limit: 2.5 };
-/** How far over and under a set percentage the reading may stand as it is acted on, points; what it falls by until the next sample comes to that. */
+/** How far over and under a set percentage the reading may stand as it is acted on, points; over it also what it falls by until the next sample. */
 const AT_PERCENT = { over: 0.8, under: 2.5, falls: 3 };
 /** A load whose percentage is known draws so much at least, parts of the capacity in A; back so many points higher where that is not known. */
 const PERCENT_PART = 0.004;
@@ -312,7 +312,7 @@ const isAtPercent = (drop: Drop, percent: number, runs: Runs): boolean =>
 
 /** The reading came down to a percentage, and stands there: it has not stood there for hours. */
 const reaches = ({ shown, shownBefore, shownFalls }: Moment, percent: number): boolean =>
-  shown <= percent + AT_PERCENT.over + clamp(shownFalls || 0, 0, AT_PERCENT.falls) &&
+  shown <= percent + clamp(shownFalls || 0, AT_PERCENT.over, AT_PERCENT.falls) &&
   shown >= percent - AT_PERCENT.under &&
   (shownBefore !== shownBefore || shownBefore > shown);
 

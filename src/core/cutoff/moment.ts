@@ -44,7 +44,7 @@ const BEFORE = 3 * MINUTE;
 const SINKS_OVER = 4;
 /** What a disconnect would have let go long since: a voltage that long. */
 export const LONG = 30 * MINUTE;
-const SHOWN_BEFORE = [30 * MINUTE, 90 * MINUTE, 4 * HOUR];
+const SHOWN_BEFORE = [5 * MINUTE, 30 * MINUTE, 90 * MINUTE, 4 * HOUR];
 
 export function momentReader(timeline: Timeline, counting: Counting | null): (at: number) => Moment {
   const of = (channel: Channel) => batteryLog(timeline, channel);
