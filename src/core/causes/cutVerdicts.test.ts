@@ -220,6 +220,15 @@ describe('a load that is large for its battery', () => {
   test('without such discharges it goes by what was left', () => {
     const without = { ...emptied(57, 96), counting: { discharges: [] } };
     expect(sumOf(rateExpected.weigh!(without as unknown as Judged), 'left')).toBeLessThan(0);
+    // A rate that leaves 20 %, by an exponent of 1.15: 12 % was left, or nothing.
+    const left = (held: number) => {
+      const cuts = seen({ amps: 22, held, restVolts: NaN, ranMs: 3_600_000 });
+      const system = { ...cuts.system, monitor: { peukert: 1.15 } };
+      const judged = { ...cuts, system, counting: { discharges: [] } } as unknown as Judged;
+      return sumOf(rateExpected.weigh!(judged), 'left');
+    };
+    expect(left(12)).toBeGreaterThan(3);
+    expect(left(3)).toBeLessThan(-2);
   });
 });
 

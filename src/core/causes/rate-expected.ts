@@ -24,6 +24,8 @@ const WEIGHTS = {
     [15, 4],
     [0, 7],
   ],
+  /** Far less was left than the rate leaves, and next to nothing: it was empty whatever the rate. */
+  empty: -4,
   /** What a full battery gave until it was empty, put right for the rate, in parts of its rating; as it came out it was too little. */
   gave: [
     [1.25, -3],
@@ -52,6 +54,9 @@ const USUAL = { exponent: 1.24, hours: 20 };
 
 /** V a block: a disconnect that lets go above it is set high for a large load (common practice, no source). */
 const SET_HIGH = 11.9;
+
+/** Next to nothing, %, and so many points under what the rate leaves. */
+const EMPTY = { left: 8, under: 10 };
 
 /** Of the rating, as it came out: more is no complaint. */
 const LITTLE = 0.8;
@@ -157,9 +162,13 @@ export const rateExpected: Cause = {
       const law = 100 * (1 - (hours / (bank.capacityHours ?? USUAL.hours)) ** (exponent - 1));
       // After a fast discharge the count and the voltage it comes back to stand on either side of the truth.
       const left = mean([cuts.held, cuts.restPercent]);
+      const isEmpty = left < EMPTY.left && law - left > EMPTY.under;
       evidence.push({
         text: `By Peukert’s law ${percent(law)} stays in at that rate; about ${percent(left)} was left.`,
-        decibans: shrunk(weightOf(WEIGHTS.apart, Math.abs(law - left)), cuts.list.length),
+        decibans: shrunk(
+          isEmpty ? WEIGHTS.empty : weightOf(WEIGHTS.apart, Math.abs(law - left)),
+          cuts.list.length,
+        ),
         group: 'left',
         spans: cuts.spans,
       });
