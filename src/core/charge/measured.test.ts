@@ -73,6 +73,24 @@ test('no resistance is found where there is none, nor where the battery was not 
   expect(pathDropOf({ ...viewOf((minute) => [13, bell(minute)]), batteryVolts: null }, 0.2)).toBeNull();
 });
 
+test('a battery whose log holds means of four hours tells no resistance of the path, though its voltage lags behind the charger’s', () => {
+  // The bus rises by 1.5 V with the current of the day; at the battery each value is the mean of four hours.
+  const bus = (minute: number) => 12.6 + 0.075 * bell(minute);
+  const meanOf = (minute: number) => {
+    const from = 240 * Math.floor(minute / 240);
+    let sum = 0;
+    for (let k = 0; k < 240; k += 10) sum += bus(from + k);
+    return sum / 24;
+  };
+  const dropOf = (battery: (minute: number) => number, lost = 0) =>
+    pathDropOf(
+      viewOf((minute) => [bus(minute) + lost * bell(minute), bell(minute), 20, battery(minute)]),
+      0.2,
+    );
+  expect(dropOf(meanOf)).toBeNull();
+  expect(dropOf(bus, 0.04)!.ohms).toBeCloseTo(0.04, 3);
+});
+
 test('a current at which the voltage goes through a whole range is a limit; one at two held voltages is none', () => {
   const bulk = findLimits(
     viewOf((minute) => (minute < 400 ? [12.4 + minute / 250, 15] : [13.6, 2])),

@@ -1,6 +1,6 @@
 /** Resistance between a charger and the battery: what their two voltages differ by, against the charger's current. */
 
-import { fitLine, quantile, theilSen } from '../quantity/numbers';
+import { fitLine, quantile, robustDeviation, theilSen } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import type { ChargeView } from './view';
 
@@ -21,6 +21,11 @@ const LEAST_CELLS = 40;
 const SWITCHED_OFF = 0.8;
 /** V a 12 V block by which two meters may disagree; further apart they do not see the same battery. */
 const METERS = 0.4;
+/**
+ * What a resistance loses follows the current closely. Where the points lie further off their line than this part of what it makes of the
+ * busiest hours, and of so much at the least, V a 12 V block, the two meters did not see the same moments: one was written in means of hours.
+ */
+const BLURRED = { part: 0.25, least: 0.2 };
 /** Pairs of points are looked at from no more than these. */
 const MOST_POINTS = 300;
 
@@ -75,6 +80,8 @@ export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
     cells.map((cell) => amps[cell]!),
     view.grid.step,
   );
+  const scatter = robustDeviation(y.map((one, i) => one - ohms * x[i]!));
+  if (scatter > BLURRED.part * Math.max(Math.abs(ohms * busiest), BLURRED.least * view.blocks)) return null;
   return {
     ohms,
     error: slopeError,
