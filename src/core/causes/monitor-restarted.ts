@@ -1,6 +1,6 @@
 /** The monitor lost its supply, and its count. */
 
-import { MINUTE } from '../quantity/span';
+import { HOUR, MINUTE } from '../quantity/span';
 import type { Jump } from '../count/types';
 import { duration, percent } from '../quantity/text';
 import type { Cause, Evidence } from './cause';
@@ -13,6 +13,8 @@ const WEIGHTS = {
   jumpToFullCharged: 3,
   /** The same between two readings of a log that is written too seldom to show a silence. */
   jumpBetween: 11,
+  /** And far down: a sync goes up, and what is drawn takes hours. */
+  fellBetween: 14,
   /** The same without a silence: it may also have been set by hand. */
   jumpAlone: 5,
   /** One value to which it goes after every silence. */
@@ -24,6 +26,8 @@ const WEIGHTS = {
   switchable: 6,
 } as const;
 
+/** Points, and points an hour, that no load takes off a reading. */
+const FELL = { points: 25, perHour: 100 };
 /** Entries so far apart may hide a silence; a reading with more jumps than this is made otherwise. */
 const HIDES = { ms: 5 * MINUTE, most: 4 };
 
@@ -82,7 +86,7 @@ export const monitorRestarted: Cause = {
       return [
         {
           text: `${times(between)} the reading is another from one entry of the log to the next (${duration(between[0]!.sinceMs)} apart): ${readingsOf(between)}. A short silence leaves no gap in such a log.`,
-          decibans: WEIGHTS.jumpBetween,
+          decibans: between.every(fell) ? WEIGHTS.fellBetween : WEIGHTS.jumpBetween,
           group: 'restart',
           spans: between.map(({ at, sinceMs }) => ({ from: at - sinceMs - MINUTE, to: at + MINUTE })),
         },
@@ -106,6 +110,9 @@ export const monitorRestarted: Cause = {
   }),
   missing: missingMonitor,
 };
+
+const fell = ({ from, to, sinceMs }: Jump): boolean =>
+  from - to > FELL.points && (from - to) / (sinceMs / HOUR) > FELL.perHour;
 
 const times = (some: readonly Jump[]): string => (some.length === 1 ? 'Once' : `${some.length} times`);
 

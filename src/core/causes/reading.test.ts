@@ -106,6 +106,10 @@ test('a log that is written seldom hides a silence between two entries', () => {
     total(monitorRestarted.weigh!(seen(counting(0.3, 0.9, jumps))));
   expect(weighed(apart(1, 50, 50), apart(2, 49, 50))).toBe(14);
   expect(weighed(apart(1, 50, 50))).toBe(11);
+  // From 85 to 40 % in a quarter of an hour no load takes it; to full a sync may have set it.
+  expect(weighed(apart(1, 40, 15))).toBe(14);
+  expect(weighed(apart(1, 40, 50))).toBe(11);
+  expect(weighed(apart(1, 100, 15))).toBe(11);
   // Within a minute no monitor is off and on again; and what jumps every day is made otherwise.
   expect(weighed(apart(1, 50, 1))).toBeLessThan(0);
   expect(weighed(...[1, 2, 3, 4, 5].map((at) => apart(at, 50, 50)))).toBeLessThan(0);
