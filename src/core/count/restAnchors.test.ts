@@ -40,7 +40,7 @@ describe('an empty lead battery', () => {
     expect(one!.charge).toBeGreaterThan(0.06);
     expect(one!.charge).toBeLessThan(0.12);
     // A trickle of 1 A into 100 Ah hardly lifts it; ten times as much does, and lead is lifted by any.
-    const trickle = (bank: typeof agm, amps: number, volts: number) =>
+    const trickle = (bank: typeof agm | typeof lithium, amps: number, volts: number) =>
       restAnchors(bank, grid, even(amps), even(volts)).length;
     expect(trickle(lithium, 1, 12.5)).toBeGreaterThan(0);
     expect(trickle(lithium, 10, 12.5)).toBe(0);
