@@ -33,7 +33,7 @@ const WEIGHTS = {
     [0.5, 3],
     [0, 0],
   ],
-  /** Hours that an absorption of lead lasted that went on at the tail: four are usual, the whole day is not. */
+  /** Hours that an absorption of lead lasted that went on at the tail: two to five are usual. */
   lasted: [
     [9, 5],
     [7.5, 4],

@@ -5,15 +5,46 @@
  */
 
 import { robustLeastSquares } from './leastSquares';
+import { AS_ONE } from './sharesOpen';
 
 /** What is seen of all together fits so many of its errors, and so much besides. */
 const FITS = { errors: 3, besides: 0.08 };
+
+/** How well a share is known that only what all of them show together tells. */
+const BY_THE_WHOLE = 0.09;
 
 export interface AsOne {
   /** Steps of the device, A. */
   column: Float64Array;
   /** Whether the monitor is said to count it; null where that is not known. */
   counted: boolean | null;
+}
+
+/**
+ * Shares of the devices that move as one, by the description where it fits what they show together; nothing for all others.
+ * @param alone for each, what it has of its own, {@link partsAlone}. @param shares of a fit of all at once
+ * @param values steps of the monitor's current. @param widen for steps that overlap
+ */
+export function sharesAsOne(
+  devices: readonly AsOne[],
+  {
+    alone,
+    shares,
+    values,
+    widen,
+  }: { alone: readonly number[]; shares: Float64Array; values: Float64Array; widen: number },
+): ({ share: number; error: number } | undefined)[] {
+  const isAsOne = alone.map((part) => part < AS_ONE);
+  const some = devices.filter((_, k) => isAsOne[k]);
+  if (some.length < 2) return [];
+  const left = values.slice();
+  devices.forEach(({ column }, k) => {
+    if (!isAsOne[k]) column.forEach((step, row) => (left[row]! -= shares[k]! * step));
+  });
+  const seen = seenOfThose(some, left, widen);
+  return devices.map((one, k) =>
+    seen && isAsOne[k] ? { share: seen[some.indexOf(one)] ? 1 : 0, error: BY_THE_WHOLE } : undefined,
+  );
 }
 
 /**

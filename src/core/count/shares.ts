@@ -10,7 +10,7 @@ import { blocksInSeries, deadVolts } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
-import { seenOfThose } from './movesAsOne';
+import { sharesAsOne } from './movesAsOne';
 import { AS_ONE, openAtOneTime, openByDirection, partsAlone, UNTOLD } from './sharesOpen';
 import { chargingVolts } from './unseen';
 
@@ -57,8 +57,6 @@ const RAISES = 0.1;
 
 /** A monitor writes seldom beside a device whose log has so many samples to one of its own. */
 const SELDOM = 1.5;
-/** How well a share is known that only what all of them show together tells. */
-const BY_THE_WHOLE = 0.09;
 /** A fit that leaves over less than this part of what another leaves is the better one. */
 const CLEARLY = 0.6;
 
@@ -214,29 +212,16 @@ function sharesOver(lag: number, seen: Seen): Share[] {
   const widen = Math.sqrt(lag);
   const open = openByDirection(columns, values, fit.values, widen);
   const alone = partsAlone(columns);
-  const asOne = [...columns.keys()].filter((at) => alone[at]! < AS_ONE);
-  const seenOf = seenOfThose(
-    asOne.map((at) => ({ column: columns[at]!, counted: moving[at]!.device.counted })),
-    values.map((one, row) =>
-      columns.reduce(
-        (left, column, at) => (asOne.includes(at) ? left : left - fit.values[at]! * column[row]!),
-        one,
-      ),
-    ),
-    widen,
+  const asOne = sharesAsOne(
+    moving.map(({ column, device }) => ({ column, counted: device.counted })),
+    { alone, shares: fit.values, values, widen },
   );
   const times = rows.map((i) => cellStart(grid, i));
   return moving.map(({ device, steps }, at) => {
     const shares = good.map((one) => one.values[at]!);
     const share = mean(shares);
-    if (seenOf && asOne.includes(at))
-      return {
-        id: device.id,
-        kind: device.kind,
-        share: seenOf[asOne.indexOf(at)] ? 1 : 0,
-        error: BY_THE_WHOLE,
-        steps: Math.round(steps),
-      };
+    const whole = asOne[at];
+    if (whole !== undefined) return { id: device.id, kind: device.kind, ...whole, steps: Math.round(steps) };
     return {
       id: device.id,
       kind: device.kind,

@@ -2,7 +2,7 @@
 
 import { median } from '../../quantity/numbers';
 import { type Channel, isReadChannel, type ReadChannel, stageNumber } from '../channels';
-import { type Dialect, isFlag, isMissing, isNumber, numberOf } from '../sniff';
+import { type Dialect, flagNumber, isFlag, isMissing, isNumber, numberOf } from '../sniff';
 import { timeColumnOf } from '../timeFormat';
 import type { ColumnReading, DeviceKind } from './reading';
 import {
@@ -12,7 +12,7 @@ import {
   saysBound,
   saysCharge,
   saysMiddle,
-  saysOther,
+  saysOtherBattery,
   saysSupply,
   subjectOf,
   TIME_WORDS,
@@ -43,7 +43,10 @@ export function recogniseColumn(
     return { ...nothing, role: 'time', sure: timed ? 'certain' : 'likely' };
 
   // A switch of the BMS may be written as words; a logger that writes means shows for which part of the time it was on.
-  const flag = flagOf(words, device);
+  // A BMS’s own log may call it just "CHG" and "DSG"; what is nothing all along may be a current.
+  const isBare = device === 'bms' && unit === '' && words.length === 1;
+  const isOnOff = () => filled.every(isFlag) && filled.some((cell) => flagNumber(cell) === 1);
+  const flag = saysAllowed(words) || (isBare && isOnOff()) ? switchOf(words) : null;
   const isSwitched = (cell: string): boolean => {
     const part = numberOf(cell, dialect.decimalChar);
     return isFlag(cell) || (part >= 0 && part <= 1);
@@ -51,9 +54,12 @@ export function recogniseColumn(
   if (flag && filled.filter(isSwitched).length >= 0.8 * filled.length)
     return { ...nothing, role: flag, sure: 'certain' };
 
-  if (device === 'source' && saysSupply(words) && filled.length > 0 && filled.every(isFlag))
+  const quantity = QUANTITY_OF_UNIT.get(unit)?.quantity ?? quantityOfWords(words);
+  // A voltage or a current that is nothing all along is written as 0 as well.
+  const isSwitch = (quantity === null || quantity === 'flag') && filled.length > 0 && filled.every(isFlag);
+  if (device === 'source' && isSwitch && saysSupply(words))
     return { ...nothing, role: 'source_available', sure: 'likely' };
-  if (saysOther(words)) return nothing;
+  if (device !== 'load' && saysOtherBattery(words)) return nothing;
 
   if (!numeric) {
     const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;
@@ -76,7 +82,6 @@ export function recogniseColumn(
     return nothing;
   }
 
-  const quantity = QUANTITY_OF_UNIT.get(unit)?.quantity ?? quantityOfWords(words);
   if (!quantity) return nothing;
   const { scale, offset } = QUANTITY_OF_UNIT.get(unit) ?? { scale: 1, offset: 0 };
   const base = { ...nothing, scale, offset };
@@ -142,7 +147,7 @@ export function recogniseColumn(
     case 'percent':
       if (has('efficiency', 'humidity', 'pwm', 'duty', 'health', 'soh')) return nothing;
       // A charger may write its stage as a number, under "charge state".
-      if (device === 'source' && unit === '' && isCode(values)) return nothing;
+      if (has('state') && !has('of') && device === 'source' && isCode(values)) return nothing;
       if (saysCharge(words)) return { ...base, role: 'soc', sure: isCharge(values) ? 'certain' : 'likely' };
       return has(...CHARGE) || (words.length <= 1 && (device === 'monitor' || device === 'bms'))
         ? { ...base, role: 'soc', sure: 'likely' }
@@ -173,9 +178,8 @@ const CHARGE = [
 /** A percentage of charge lies between nothing and full. */
 const isCharge = (values: readonly number[]): boolean => values.every((one) => !(one < 0 || one > 110));
 
-/** The switch of a BMS that a heading names; null when it names none. A BMS’s own log may call it just "CHG" and "DSG". */
-function flagOf(words: readonly string[], device: DeviceKind): Channel | null {
-  if (!saysAllowed(words) && !(device === 'bms' && words.length === 1)) return null;
+/** The switch of a BMS that a heading names; null when it names none. */
+function switchOf(words: readonly string[]): Channel | null {
   if (words.some((word) => /^(discharg|dsg|entlad|scarica|décharge|descarga)/.test(word)))
     return 'bms_discharge_allowed';
   return words.some((word) => /^(charg|chg|laden|ladung|carica|carga)/.test(word))

@@ -9,8 +9,8 @@ import { type Dialect, NotALog, sniffDialect, splitLine } from '../sniff';
 import { settleBehaviour } from './behaviour';
 import { recogniseColumn } from './column';
 import type { ColumnReading, DeviceKind, LogReading } from './reading';
-import { settleWarmth } from './warmth';
 import { dropNeedlessPower, settleCells, settleDirections, settleDoubles } from './settle';
+import { settleWarmth } from './warmth';
 
 export type { ColumnReading, DeviceKind, LogReading, Sureness } from './reading';
 

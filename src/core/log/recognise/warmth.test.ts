@@ -24,5 +24,7 @@ test('one that rises with what the charger gives is its own', () => {
 
 test('between the two, or where the charger was not seen at rest, it is asked', () => {
   expect(readingOf((_, works) => (works ? 23 : 17)).sure).toBe('ask');
+  // A battery in the open that follows a day of 14 degrees.
+  expect(readingOf((hour) => 12 + 7 * Math.sin((2 * Math.PI * (hour - 7)) / 24)).sure).toBe('ask');
   expect(readingOf(() => 15, 7).sure).toBe('ask');
 });

@@ -1,6 +1,6 @@
 /**
- * A temperature in a charger's log that does not say whose it is. The charger's own rises with what it gives, by ten degrees and more; the
- * battery's hardly moves. Where the head of the log shows neither, it is asked.
+ * A temperature in a charger's log that does not say whose it is. The charger's own rises with what it gives, by fifteen degrees and more; the
+ * battery's hardly moves, though it may follow the day by a few. Where the head of the log shows neither, it is asked.
  */
 
 import { isNumber, mean, quantile } from '../../quantity/numbers';
@@ -13,7 +13,7 @@ const RESTS = 0.1;
 const ROWS = 30;
 /** °C by which the battery's moves at the most between the two and over the head; by which a charger's own rises at the least. */
 const SLOW = { apart: 3, swing: 9 };
-const WARMS = 8;
+const WARMS = 15;
 
 /** Settles the columns that are asked for being the battery's temperature or the device's own. */
 export function settleWarmth(

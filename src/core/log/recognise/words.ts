@@ -100,7 +100,6 @@ export function quantityOfWords(words: string[]): Quantity | null {
   // Joined words say at their end what they are: Batteriespannung, Ladestrom.
   const ends = (...options: string[]) => words.some((word) => options.some((one) => word.endsWith(one)));
   if (saysCharge(words)) return 'percent';
-  if (saysMiddle(words)) return 'voltage';
   if (
     has('voltage', 'volt', 'volts', 'v', 'u', 'tension', 'tensione', 'voltaje', 'tensión', 'spanning') ||
     ends('spannung')
@@ -113,8 +112,10 @@ export function quantityOfWords(words: string[]): Quantity | null {
     return 'current';
   if (has('power', 'watts', 'w', 'kw', 'potenza', 'puissance', 'potencia') || ends('leistung'))
     return 'power';
-  if (has('temperature', 'temp', 't', 'ntc', 'ambient', 'temperatura', 'température') || ends('temperatur'))
+  if (has('temperature', 'temp', 't', 'ntc', 'temperatura', 'température') || ends('temperatur'))
     return 'temperature';
+  if (words.length === 1 && has('ambient')) return 'temperature';
+  if (saysMiddle(words)) return 'voltage';
   if (has('ah')) return 'charge';
   if (has('available', 'present', 'running') || saysAllowed(words)) return 'flag';
   return null;
@@ -158,12 +159,12 @@ export function saysMiddle(words: readonly string[]): boolean {
   return (
     has('mid', 'midpoint', 'centre', 'center', 'tap') ||
     (has('half') && has('lower', 'voltage', 'v', 'volts')) ||
-    words.some((word) => word.startsWith('mittel'))
+    words.some((word) => /^mittel(spannung|punkt|abgriff|anzapfung)/.test(word))
   );
 }
 
-/** What is measured on another battery, or beside the bank: it is no channel of ours. */
-export const saysOther = (words: readonly string[]): boolean =>
+/** What is measured on another battery than the bank: it is no channel of ours. */
+export const saysOtherBattery = (words: readonly string[]): boolean =>
   ['starter', 'start', 'aux', 'auxiliary', 'crank'].some((word) => words.includes(word));
 
 /** What was asked for, allowed or reached at the most: not what is there at that moment. */
