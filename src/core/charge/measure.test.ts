@@ -53,3 +53,24 @@ test('time at the current that the charger is set to end at, while loads keep it
   expect(past(0.1, 0.9)).toBe(0);
   expect(past(0.8)).toBeNaN();
 });
+
+test('a charge that breaks off on a steep climb came as high as the battery rests right after it', () => {
+  // Lithium at 34 A: 55.0 V in the last row, 58.0 V at rest in the next.
+  const top = (amps: number, rest: number) =>
+    measureStage(
+      { stage: 'bulk', runs: [{ state: 'bulk', from: 0, to: 60 }], dips: 0, cutOff: false },
+      drawnView({
+        minutes: 90,
+        volts: (m) => (m < 60 ? 54 + m / 60 : rest),
+        amps: (m) => (m < 60 ? 34 : 0),
+        battery: (m) => (m < 60 ? 34 : amps),
+      }),
+      setpoints,
+      timelineOf([]),
+      agm,
+    ).topVolts;
+  expect(top(0, 58)).toBeCloseTo(58, 1);
+  expect(top(0, 53.4)).toBeCloseTo(55, 1);
+  // Another charger goes on charging: what it lifts the voltage to is not this one's.
+  expect(top(20, 58)).toBeCloseTo(55, 1);
+});

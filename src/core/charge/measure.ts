@@ -59,7 +59,7 @@ export function measureStage(
     stage: name,
     ...span,
     volts: medianOver(known, view.volts),
-    topVolts: known.reduce((most, cell) => Math.max(most, view.volts[cell]!), -Infinity),
+    topVolts: topVolts(known, view),
     volts25: median(known.map((cell) => at25(view, cell, setpoints.voltsPerC))),
     batteryVolts: view.batteryVolts ? medianOver(known, view.batteryVolts) : NaN,
     celsius: view.celsius ? medianOver(known, view.celsius) : NaN,
@@ -88,6 +88,23 @@ export function measureStage(
     tail: name === 'absorption' ? tailOf(known, view, bank) : null,
     cutOff: cutOff || first === 0 || last >= grid.count,
   };
+}
+
+/** So many cells after a stage its voltage is looked for, where the battery takes less than this part of what it took at the end. */
+const AFTER = { cells: 2, takes: 0.1 };
+
+/**
+ * Highest voltage that a stage came to, V. A battery rests under what it was charged with: one that rests higher was charged so high, in
+ * the last of a steep climb that the log went by.
+ */
+function topVolts(cells: readonly number[], { volts, batteryAmps, grid }: ChargeView): number {
+  const last = cells.at(-1);
+  const top = cells.reduce((most, cell) => Math.max(most, volts[cell]!), -Infinity);
+  if (last === undefined || !batteryAmps) return top;
+  const rests = Array.from({ length: AFTER.cells }, (_, i) => last + 1 + i).filter(
+    (cell) => cell < grid.count && batteryAmps[cell]! <= AFTER.takes * batteryAmps[last - 1]!,
+  );
+  return rests.reduce((most, cell) => (volts[cell]! > most ? volts[cell]! : most), top);
 }
 
 /** A current is seen to fall, or not, over the last part of a stage that was held for so long at least; by the middle of its quarters. */

@@ -26,7 +26,7 @@ export interface Stage extends Span {
   /** Median voltage, V, at the temperature of the moment, and brought to 25 °C. */
   volts: number;
   volts25: number;
-  /** Highest that it stood at, V, over a cell of the judging grid. */
+  /** Highest that it came to, V, over a cell of the judging grid; also what the battery rests at right after it. */
   topVolts: number;
   /** Median voltage at the battery as another device saw it, V, or NaN. */
   batteryVolts: number;

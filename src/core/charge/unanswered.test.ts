@@ -39,6 +39,19 @@ test('a voltage that the source holds against its loads is its own', () => {
   expect(leftAt(held, 14.4)).toBe(false);
 });
 
+test('a voltage that bulk leaps to as a load leaves, and that then stands while the current follows the loads, is its own', () => {
+  // At its limit until 9:30, the load gone at 9:00; from then on 14.4 V whatever is drawn.
+  const minute = (m: number) => m % DAY;
+  const leapt: Drawing = {
+    minutes: 4 * DAY,
+    volts: (m) => (!byDay(m) ? 12.8 : minute(m) < 540 ? 13.6 : 14.4),
+    amps: (m) => (!byDay(m) ? 0 : minute(m) < 570 ? 20 : draws(m) ? 16 : 4),
+  };
+  const jumps = jumpsOf(drawnView(leapt), 0, 0.5);
+  expect(jumps.filter((one) => !one.answered).length).toBeGreaterThanOrEqual(3);
+  expect(isLeftToLoads(setpoint(14.4), jumps)).toBe(false);
+});
+
 test('a cloud moves voltage and current alike, and tells nothing of loads', () => {
   const cloud: Drawing = { ...left, amps: (m) => (byDay(m) ? (draws(m) ? 0.8 : 3) : 0) };
   expect(jumpsOf(drawnView(cloud), 0, 0.5)).toEqual([]);

@@ -15,6 +15,9 @@ const STEEP = 0.25;
 /** A current is as it was within this part of itself, and within its noise; so long after too: at a voltage just reached it begins to fall. */
 const SAME = 0.06;
 const STAYS = 6 * MINUTE;
+/** A current that steps by this part of itself while the voltage stays within this part of a jump: the source gave a load what it asked for. */
+const STEPS = 0.3;
+const UNMOVED = 0.3;
 /** Widths of a held voltage about it in which a jump leads to it; what stops short of it goes on climbing. */
 const NEAR = 2;
 /** So many jumps without an answer, and that part of all: once the current may happen to be the same. */
@@ -22,14 +25,14 @@ const FEWEST = 3;
 const MOSTLY = 0.7;
 
 export interface Jump {
-  /** V at 25 °C after it. */
+  /** V at 25 °C after the load came or left. */
   to: number;
   answered: boolean;
 }
 
 /**
- * The jumps of the voltage to a higher one while a source gives; down it also goes from absorption to float, and at dusk. None where the
- * loads are inside the current that is seen.
+ * The jumps of the voltage to a higher one while a source gives (down it also goes from absorption to float, and at dusk), and the steps of
+ * the source's current that leave the voltage where it is. None where the loads are inside the current that is seen.
  * @param least current from which the source gives, A
  */
 export function jumpsOf(view: ChargeView, voltsPerC: number, least: number): Jump[] {
@@ -43,6 +46,12 @@ export function jumpsOf(view: ChargeView, voltsPerC: number, least: number): Jum
     if (!(before > least) || !(after > least)) continue;
     const from = at25(view, cell - 1, voltsPerC);
     const to = at25(view, cell + 1, voltsPerC);
+    const stepped = Math.abs(after - before) >= Math.max(6 * ampNoise, STEPS * Math.max(before, after));
+    if (stepped && Math.abs(to - from) <= UNMOVED * far) {
+      jumps.push({ to, answered: true });
+      cell++;
+      continue;
+    }
     const climb = Math.abs(from - at25(view, cell - 3, voltsPerC));
     if (!(to - from >= far) || !(climb < STEEP * (to - from))) continue;
     const isSame = (one: number) => Math.abs(one - before) <= Math.max(3 * ampNoise, SAME * before);

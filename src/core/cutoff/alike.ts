@@ -52,7 +52,8 @@ export function alike(
   const lead = isLead(system.bank.chemistry);
   return loads.flatMap((load): Found[] => {
     const away = open.filter((one) => one.load === load && !(one.back - one.at < AWAY));
-    const timed = new Set(byClock(away, medianStep(load.time)));
+    const step = medianStep(load.time);
+    const timed = new Set(byClock(away, step));
     const drops = away.filter((one) => !timed.has(one));
     if (drops.length < 2) return [];
     const as = (some: readonly Drop[], why: CutReason): Found[] =>
@@ -67,7 +68,8 @@ export function alike(
     // A level that most stand at is no limit.
     const isLowest = median(drops.map((one) => one.moment.lowShare)) < SAME.lowest;
     const enough = drops.length >= SAME.fewest;
-    // A load has one percentage: where it is known, no other is looked for. People set round figures.
+    // A load has one percentage: where it is known, no other is looked for. People set round figures: what runs as long each day and ends at
+    // another was ended by a clock, and the battery was as full each time.
     const isOpen = loadOf(system, load).every((one) => one.cutoffPercent === undefined);
     const isRound = Math.abs(percent - 5 * Math.round(percent / 5)) < 0.8;
     // Lead that stood at one voltage each time may have gone off by that; in lithium's flat part nothing does.
@@ -79,6 +81,7 @@ export function alike(
       percent < 90 &&
       !(falls < FALLS) &&
       (enough ? !byVolts : isRound) &&
+      (isRound || !isDaily(away, step)) &&
       !runsBelow(load, reading, percent)
     )
       return as(
@@ -96,7 +99,7 @@ export function alike(
       median(drops.map((one) => one.moment.lowShare)) < SET_HIGH.lowest &&
       median(drops.map((one) => one.back - one.at)) > SET_HIGH.away;
     const near = drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts);
-    const isTimed = lead && level > FEW && isDaily(near, medianStep(load.time));
+    const isTimed = lead && level > FEW && isDaily(near, step);
     return isLimit && !isTimed && level < (isSetHigh ? SET_HIGH.volts : highest) ? as(near, 'volts') : [];
   });
 }

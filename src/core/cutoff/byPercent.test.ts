@@ -40,22 +40,25 @@ test('a reading that falls by points from sample to sample is seen above the per
 });
 
 test('the same percentage each day is no limit of a load that runs below it too', () => {
-  // Off at 62 % every afternoon; on other hours it runs at 50 % or does not.
-  const drawn = (below: boolean): Drawn => ({
+  // Off at 60 % every afternoon; on other hours it runs at 50 % or does not.
+  const drawn = (below: boolean, end = 60): Drawn => ({
     amps: (m) => (m % DAY < 607 || (below && m % DAY >= 1000 && m % DAY < 1200) ? 5 : 0),
     volts: () => 12.7,
-    shown: (m) => (m % DAY < 607 ? 72 - (m % DAY) / 60 : m % DAY < 1000 ? 62 : m % DAY < 1200 ? 50 : 72),
+    shown: (m) =>
+      m % DAY < 607 ? end + (607 - (m % DAY)) / 60 : m % DAY < 1000 ? end : m % DAY < 1200 ? 50 : end + 10,
   });
   expect(find(drawn(false), {}, { days: 6 }).every((one) => one.why === 'percent')).toBe(true);
   expect(find(drawn(false), {}, { days: 6 })).toHaveLength(6);
   expect(find(drawn(true), {}, { days: 6 })).toEqual([]);
+  // As long each day, to the minute, and at no round figure: a clock, and a battery that was as full each time.
+  expect(find(drawn(false, 62.4), {}, { days: 6 })).toEqual([]);
 });
 
 test('nor of one that ends on a quarter of the hour each day: a clock does that', () => {
   const drawn = (end: number): Drawn => ({
     amps: (m) => (m % DAY < end ? 5 : 0),
     volts: () => 12.7,
-    shown: (m) => (m % DAY < end ? 72 - (m % DAY) / 60 : 62),
+    shown: (m) => 60 + Math.max(0, end - (m % DAY)) / 60,
   });
   expect(find(drawn(600), {}, { days: 6 })).toEqual([]);
   expect(find(drawn(607), {}, { days: 6 })).toHaveLength(6);
