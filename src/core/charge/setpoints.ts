@@ -12,6 +12,7 @@ import { heldFrom } from './drift';
 import { FLAT_PART } from './regulation';
 import { type Ceiling, ceilingOf } from './ceiling';
 import { APART, findEqualise, nameSetpoints } from './names';
+import { isChargedPast, isPassedThrough } from './passedThrough';
 import type { Setpoint, Setpoints } from './setpoint';
 import { stepsDown } from './stepsDown';
 import { OTHERS_HOLD } from './together';
@@ -51,11 +52,16 @@ export function findSetpoints(
   const lithium = !isLead(bank.chemistry);
   const voltsPerC = celsius ? sharpestSlope(view, cells, bank, source, celsius) : 0;
   const jumps = shared ? [] : jumpsOf(view, voltsPerC, least);
+  const standing = peaks(view, cells, voltsPerC).filter((one) => !isOthers(one, view, answers, voltsPerC));
+  const highest = Math.max(...standing.map((one) => one.volts));
   const all = withCeiling(
-    peaks(view, cells, voltsPerC).filter(
+    standing.filter(
       (one) =>
-        !isOthers(one, view, answers, voltsPerC) &&
-        !(lithium && isPassedThrough(one, view, held, least, voltsPerC)),
+        !lithium ||
+        !(
+          isPassedThrough(one, view, held, least, voltsPerC) ||
+          (one.volts === highest && isChargedPast(one, view, held, least, voltsPerC))
+        ),
     ),
     ownCeiling(
       answers,
@@ -234,33 +240,6 @@ function isOthers(
   for (let cell = 0; cell < answers.length; cell++)
     if (answers[cell]! <= OTHERS_HOLD && Math.abs(at25(view, cell, voltsPerC) - volts) <= 3 * width) cells++;
   return (cells * view.grid.step) / 3_600_000 > THEIRS * hours;
-}
-
-/** Least part of the time at a voltage of the flat part that must look held, for one that is set. */
-const MOSTLY_HELD = 0.35;
-
-/**
- * Whether lithium merely stands at a voltage of its flat part, where it stays for hours whatever the charger does: of a voltage that is
- * set, most of the time spent there looks held. What the charger itself calls bulk there is none either.
- */
-function isPassedThrough(
-  { volts, width, called }: Setpoint,
-  view: ChargeView,
-  held: Float32Array,
-  least: number,
-  voltsPerC: number,
-): boolean {
-  if (volts > FLAT_PART * view.blocks) return false;
-  if (called === 'bulk') return true;
-  let there = 0;
-  let looksHeld = 0;
-  for (let cell = 0; cell < held.length; cell++) {
-    if (!(view.amps[cell]! > least) || !(Math.abs(at25(view, cell, voltsPerC) - volts) <= 2 * width))
-      continue;
-    there++;
-    if (held[cell]! > 0.8) looksHeld++;
-  }
-  return looksHeld < MOSTLY_HELD * there;
 }
 
 /** A ceiling that the others do not hold: what steps down from theirs are they. */

@@ -201,6 +201,20 @@ test('open where a small sun rises as the house wakes: a load comes with it each
   expect(of(true).share).toBeGreaterThan(0.85);
 });
 
+test('open where mains come by the clock, and a load of each even hour with them: by what the battery takes at most, they are seen wholly', () => {
+  const mains = (minute: number) => (minute % 1440 < 480 && minute % 1440 >= 120 ? 0.2 * capacityAh : 0);
+  const beat = (minute: number) => (minute % 120 < 35 ? 0.045 : 0.005) * capacityAh;
+  const shareOf = (gain: number, draws: (minute: number) => number) =>
+    sharesOfDrawn([mains], (minute) => gain * (mains(minute) - draws(minute)), 481)[0]!;
+  const hidden = shareOf(1, beat);
+  expect(hidden.share).toBeLessThan(0.85);
+  expect(hidden.error).toBeGreaterThan(0.15);
+  // A meter that shows too little shows it at all times.
+  const scaled = shareOf(0.7, () => 0.01 * capacityAh);
+  expect(scaled.share).toBeCloseTo(0.7, 1);
+  expect(scaled.error).toBeLessThan(0.06);
+});
+
 test('told where it comes out as just what a turned sensor shows: no load of the morning hits that by chance', () => {
   const sun = (minute: number) => {
     const into = minute % 1440;

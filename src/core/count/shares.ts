@@ -11,7 +11,7 @@ import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
 import { sharesAsOne } from './movesAsOne';
-import { AS_ONE, openAtOneTime, openByDirection, partsAlone, UNTOLD } from './sharesOpen';
+import { AS_ONE, openAtOneTime, openByDirection, openByLevels, partsAlone, UNTOLD } from './sharesOpen';
 import { chargingVolts } from './unseen';
 
 /** How much of a device's current the monitor shows: 1 all, 0 nothing, under 0 the wrong way round. */
@@ -92,6 +92,8 @@ interface Seen {
   volts: Float32Array | null;
   held: Uint8Array;
   grid: Grid;
+  /** Whether nothing else charges the battery. */
+  isOnlySource: boolean;
   /** V from which the battery is charged, under which its bus is dead, and by which a charger that begins lifts it. */
   level: number;
   dead: number;
@@ -150,6 +152,7 @@ export function sharesOf(
     level: chargingVolts(system.bank),
     dead: deadVolts(system.bank),
     raised: RAISES * blocksInSeries(system.bank),
+    isOnlySource: system.sources.length === 1,
   };
   const shortest = Math.max(1, Math.round((2 * slowest) / grid.step));
   const lag = Math.max(shortest, Math.round(LAG / grid.step));
@@ -185,7 +188,7 @@ function noiseOf(amps: Float32Array): number {
 
 /** Shares by steps over so many cells. */
 function sharesOver(lag: number, seen: Seen): Share[] {
-  const { amps, devices, grid } = seen;
+  const { amps, devices, grid, isOnlySource } = seen;
   const { rows, moved } = stepsOver(lag, seen);
   const stepsOf = (own: Float32Array, kind: Share['kind']) =>
     Float64Array.from(rows, (i) => (own[i + lag]! - own[i]!) * (kind === 'source' ? 1 : -1));
@@ -233,7 +236,11 @@ function sharesOver(lag: number, seen: Seen): Share[] {
               good[0]!.errors[at]! * widen,
               Math.max(...shares) - share,
               open[at]!,
-              device.kind === 'source' ? openAtOneTime(columns, values, times, at, fit.values[at]!) : 0,
+              device.kind === 'source'
+                ? openAtOneTime(columns, values, times, at, fit.values[at]!, () =>
+                    isOnlySource ? openByLevels(device.amps, amps, share) : 0,
+                  )
+                : 0,
             ),
       steps: Math.round(steps),
     };

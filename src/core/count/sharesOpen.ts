@@ -3,6 +3,7 @@
  * comes at one time of the day.
  */
 
+import { median, quantile } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
 import { leastSquares, robustLeastSquares } from './leastSquares';
 
@@ -72,7 +73,7 @@ const isWithin = (hour: number, from: number, hours: number): boolean => (hour -
 /**
  * A sun that rises into a house that wakes, mains that come by the clock: steps at one time of the day may have a load with them each time, and
  * their scatter does not show it. Steps of another half hour then tell another share: how far apart they are, for one column.
- * @param times of the steps, epoch ms. @param share of the column as it came out
+ * @param times of the steps, epoch ms. @param share of the column as it came out. @param untold how open it is where no other steps are left
  */
 export function openAtOneTime(
   columns: readonly Float64Array[],
@@ -80,6 +81,7 @@ export function openAtOneTime(
   times: readonly number[],
   at: number,
   share: number,
+  untold: () => number,
 ): number {
   if (NATURAL.shares.some((one) => Math.abs(share - one) <= NATURAL.within)) return 0;
   const steps = columns[at]!;
@@ -97,7 +99,7 @@ export function openAtOneTime(
     0,
     ...[...begins].map((from) => {
       const left = all.filter((row) => !isWithin(hours[row]!, from, 1));
-      if (squaresOf(left) < LEFT * whole) return 0;
+      if (squaresOf(left) < LEFT * whole) return untold();
       const fit = robustLeastSquares({
         columns: columns.map((one) => Float64Array.from(left, (row) => one[row]!)),
         values: Float64Array.from(left, (row) => values[row]!),
@@ -105,4 +107,29 @@ export function openAtOneTime(
       return fit ? Math.abs(fit.values[at]! - share) : 0;
     }),
   );
+}
+
+/**
+ * A source gives, or is off, at these parts of the most that it gives, for so many cells each; and how much the battery then takes where the
+ * loads draw least, as a quantile.
+ */
+const LEVELS = { gives: 0.9, off: 0.03, cells: 60, least: 0.9 };
+
+/**
+ * How far the share that the steps of the only source tell lies from the one that its levels do: loads draw as little at times whether it
+ * gives or not, so what the battery takes at most differs by what the source gives.
+ */
+export function openByLevels(own: Float32Array, amps: Float32Array, share: number): number {
+  const most = quantile(own, 0.98);
+  const cellsOf = (fits: (one: number) => boolean) =>
+    [...own.keys()].filter((i) => fits(own[i]!) && amps[i]! === amps[i]!);
+  const gives = cellsOf((one) => one >= LEVELS.gives * most);
+  const off = cellsOf((one) => one <= LEVELS.off * most);
+  if (!(most > 0) || Math.min(gives.length, off.length) < LEVELS.cells) return 0;
+  const takes = (cells: readonly number[]) =>
+    quantile(
+      cells.map((i) => amps[i]!),
+      LEVELS.least,
+    );
+  return Math.abs((takes(gives) - takes(off)) / median(gives.map((i) => own[i]!)) - share);
 }

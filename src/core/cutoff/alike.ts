@@ -9,7 +9,7 @@ import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import { byClock, isDaily } from './byClock';
 import { type Drop, endVolts } from './drops';
-import { idOf, type LoadCurrent, loadOf } from './loadCurrents';
+import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import type { Moment } from './moment';
 import type { CutReason } from './types';
 
@@ -71,6 +71,8 @@ export function alike(
     // A load has one percentage: where it is known, no other is looked for. People set round figures: what runs as long each day and ends at
     // another was ended by a clock, and the battery was as full each time.
     const isOpen = loadOf(system, load).every((one) => one.cutoffPercent === undefined);
+    // Nor a voltage, where the percentage is all that it is said to go off by.
+    const goesByVolts = isOpen || voltLimits(system, load).length > 0;
     const isRound = Math.abs(percent - 5 * Math.round(percent / 5)) < 0.8;
     // Lead that stood at one voltage each time may have gone off by that; in lithium's flat part nothing does.
     const highest = lead ? HIGHEST.lead : HIGHEST.lithium;
@@ -100,7 +102,7 @@ export function alike(
       median(drops.map((one) => one.back - one.at)) > SET_HIGH.away;
     const near = drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts);
     const isTimed = lead && level > FEW && isDaily(near, step);
-    return isLimit && !isTimed && level < (isSetHigh ? SET_HIGH.volts : highest) ? as(near, 'volts') : [];
+    return isLimit && goesByVolts && !isTimed && level < (isSetHigh ? SET_HIGH.volts : highest) ? as(near, 'volts') : [];
   });
 }
 

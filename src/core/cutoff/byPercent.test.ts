@@ -64,6 +64,18 @@ test('nor of one that ends on a quarter of the hour each day: a clock does that'
   expect(find(drawn(607), {}, { days: 6 })).toHaveLength(6);
 });
 
+test('a load with a percentage of its own is not cut by a voltage, alike though it is each time', () => {
+  // Four runs a day of 66 minutes, down to 12.0 V; the reading stays at 60 %.
+  const run = (m: number) => m % 360 < 66;
+  const drawn: Drawn = {
+    amps: (m) => (run(m) ? 40 : 0),
+    volts: (m) => (run(m) ? 12.6 - (m % 360) / 110 : 12.7),
+    shown: (m) => 60 - (run(m) ? (m % 360) / 30 : 0),
+  };
+  expect(find(drawn, { cutoffPercent: 41 }, { days: 4 })).toEqual([]);
+  expect(find(drawn, {}, { days: 4 }).map((one) => one.why)).toEqual(Array(16).fill('volts'));
+});
+
 test('nor where the reading stood still for hours before: it was not brought down to a percentage', () => {
   // Each day it ends seven minutes later, at about 30 %.
   const drawn = (falls: number): Drawn => {
