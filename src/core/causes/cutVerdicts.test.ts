@@ -216,6 +216,9 @@ describe('a load that is large for its battery', () => {
     // What gave less may have been let go early; what ended hours before the cut-off was not ended by it.
     expect(ended(60)).toBe(0);
     expect(ended(96, -7_200_000)).toBe(0);
+    // Small loads draw on for a while after it; for half a day they empty it by themselves.
+    expect(ended(96, 1_800_000)).toBeGreaterThan(5);
+    expect(ended(96, 43_200_000)).toBe(0);
   });
   test('without such discharges it goes by what was left', () => {
     const without = { ...emptied(57, 96), counting: { discharges: [] } };

@@ -2,7 +2,7 @@
 
 import type { Discharge } from '../capacity/discharges';
 import { isNumber, mean, median, robustDeviation } from '../quantity/numbers';
-import { MINUTE } from '../quantity/span';
+import { HOUR, MINUTE } from '../quantity/span';
 import { ampHours, amps, counted, duration, percent, volts } from '../quantity/text';
 import type { KnownBank } from '../system/known';
 import { type Cause, type Evidence, type Judged, shrunk, weightOf } from './cause';
@@ -64,8 +64,11 @@ const LITTLE = 0.8;
 /** So many discharges, within so much of the rating of each other. */
 const ALIKE = { fewest: 5, within: 0.05 };
 
-/** A discharge that ends so shortly about a cut-off was ended by it, and one that gave so much, %, put right for its rate, gave what it had. */
-const ENDED_BY = 10 * MINUTE;
+/**
+ * A discharge that ends so shortly after a cut-off was ended by it, small loads going on, or before it, the clocks being what they are; and one
+ * that gave so much, %, put right for its rate, gave what it had.
+ */
+const ENDED_BY = { after: 2 * HOUR, before: 10 * MINUTE };
 const GAVE = 80;
 
 /** Discharges from full until it was empty, or until the cut-off: where they are seen, what is left need not be asked. */
@@ -79,7 +82,8 @@ function ofDischarges({ counting, bank, cutoffs }: Judged): Evidence[] {
       bank,
     );
   const gave = all.filter(
-    ({ to, percent: part }) => part >= GAVE && cutoffs?.list.some(({ at }) => Math.abs(at - to) <= ENDED_BY),
+    ({ to, percent: part }) =>
+      part >= GAVE && cutoffs?.list.some(({ at }) => to - at <= ENDED_BY.after && at - to <= ENDED_BY.before),
   );
   return ofAlike(
     gave,

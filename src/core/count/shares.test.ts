@@ -215,6 +215,15 @@ test('open where mains come by the clock, and a load of each even hour with them
   expect(scaled.error).toBeLessThan(0.06);
 });
 
+test('told by rows of five minutes, though the monitor writes each start a row before the charger does', () => {
+  const mains = (minute: number) => (minute % 1440 >= 5 && minute % 1440 < 65 ? 0.3 * capacityAh : 0);
+  // It begins between their rows: the monitor's comes after it, the charger's before.
+  const shown = (minute: number) => 1.5 * (mains(minute + 5) - 0.05 * capacityAh);
+  const [told] = sharesOfDrawn([mains], shown, 1440, 5);
+  expect(told!.share).toBeCloseTo(1.5, 1);
+  expect(told!.error).toBeLessThan(0.12);
+});
+
 test('told where it comes out as just what a turned sensor shows: no load of the morning hits that by chance', () => {
   const sun = (minute: number) => {
     const into = minute % 1440;

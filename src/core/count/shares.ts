@@ -11,6 +11,7 @@ import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
 import { sharesAsOne } from './movesAsOne';
+import { RAISES, type Seen, stepsOver } from './shareSteps';
 import { AS_ONE, openAtOneTime, openByDirection, openByLevels, partsAlone, UNTOLD } from './sharesOpen';
 import { chargingVolts } from './unseen';
 
@@ -48,13 +49,6 @@ const FEWEST = 4;
  * the least, and what moves by less than so many in all does not move.
  */
 const NOISE = { step: 5, moves: 6 };
-/**
- * A charger that gives less than this part of a step was off before it, or is after it, where the voltage rises or falls with it by so much,
- * V a 12 V block: one that answers a load at the voltage that it holds moves no voltage.
- */
-const OFF = 0.05;
-const RAISES = 0.1;
-
 /** A monitor writes seldom beside a device whose log has so many samples to one of its own. */
 const SELDOM = 1.5;
 /** A fit that leaves over less than this part of what another leaves is the better one. */
@@ -74,31 +68,6 @@ export const devicesWithCurrent = ({ sources, loads }: Pick<KnownSystem, 'source
   ...sources.map(({ id }) => ({ id, kind: 'source' as const, channel: 'source_current' as const })),
   ...loads.map(({ id }) => ({ id, kind: 'load' as const, channel: 'load_current' as const })),
 ];
-
-/** What steps are looked for in: the devices with logs of their own, and the battery's current and voltage beside them. */
-interface Seen {
-  devices: {
-    id: string;
-    kind: Share['kind'];
-    /** Whether the monitor is said to count it. */
-    counted: boolean | null;
-    amps: Float32Array;
-    /** The same where the monitor writes the moment. */
-    moment: Float32Array;
-    /** Least step that it is judged by, A. */
-    least: number;
-  }[];
-  amps: Float32Array;
-  volts: Float32Array | null;
-  held: Uint8Array;
-  grid: Grid;
-  /** Whether nothing else charges the battery. */
-  isOnlySource: boolean;
-  /** V from which the battery is charged, under which its bus is dead, and by which a charger that begins lifts it. */
-  level: number;
-  dead: number;
-  raised: number;
-}
 
 /** All devices with logs of their own at once: two suns move together. */
 export function sharesOf(
@@ -245,52 +214,6 @@ function sharesOver(lag: number, seen: Seen): Share[] {
       steps: Math.round(steps),
     };
   });
-}
-
-/** Cells from which a step over so many is one that tells, and how often each device moved in them. */
-function stepsOver(
-  lag: number,
-  { devices, amps, volts, held, level, dead, raised }: Seen,
-): { rows: number[]; moved: Float64Array } {
-  const rows: number[] = [];
-  const moved = new Float64Array(devices.length);
-  const step = new Float64Array(devices.length);
-  for (let i = 0; i + lag < amps.length; i++) {
-    const dy = amps[i + lag]! - amps[i]!;
-    if (dy !== dy) continue;
-    let known = true;
-    let sources = false;
-    let loads = false;
-    let switched = false;
-    let given = 0;
-    for (let k = 0; k < devices.length; k++) {
-      const { amps: own, kind, least } = devices[k]!;
-      const was = own[i]!;
-      const is = own[i + lag]!;
-      step[k] = Math.abs(is - was);
-      if (step[k]! !== step[k]!) known = false;
-      else if (step[k]! >= least) {
-        if (kind === 'source') {
-          sources = true;
-          given += is - was;
-          const raises = volts ? Math.sign(is - was) * (volts[i + lag]! - volts[i]!) : 0;
-          if (Math.min(was, is) < OFF * step[k]! && raises >= raised) switched = true;
-        } else loads = true;
-      }
-    }
-    // On a bus that its battery has let go the sources feed the loads alone.
-    if (!known || (volts && (volts[i]! < dead || volts[i + lag]! < dead))) continue;
-    // What sinks while more is given, or rises while less is, a load that nobody logged has moved by more.
-    if (!loads && volts && Math.sign(given) * (volts[i + lag]! - volts[i]!) <= -raised) continue;
-    // A charger that holds a voltage answers the loads; one that begins to, or ends, gives what it gives.
-    if ((held[i] || held[i + lag]) && !switched) continue;
-    // A load shows in the battery's current only where no charger answers it.
-    const drawn = !(volts && (volts[i]! >= level || volts[i + lag]! >= level));
-    if (drawn ? !sources && !loads : !sources || loads) continue;
-    rows.push(i);
-    for (let k = 0; k < devices.length; k++) if (step[k]! >= devices[k]!.least) moved[k]! += 1 / lag;
-  }
-  return { rows, moved };
 }
 
 /** What a monitor shows of a source that it sees the wrong way round, at the least, while the source gives most. */

@@ -113,14 +113,14 @@ export function openAtOneTime(
  * A source gives, or is off, at these parts of the most that it gives, for so many cells each; and how much the battery then takes where the
  * loads draw least, as a quantile.
  */
-const LEVELS = { gives: 0.9, off: 0.03, cells: 60, least: 0.9 };
+const LEVELS = { gives: 0.9, off: 0.01, cells: 60, least: 0.9 };
 
 /**
  * How far the share that the steps of the only source tell lies from the one that its levels do: loads draw as little at times whether it
  * gives or not, so what the battery takes at most differs by what the source gives.
  */
 export function openByLevels(own: Float32Array, amps: Float32Array, share: number): number {
-  const most = quantile(own, 0.98);
+  const most = quantile(own, 0.995);
   const cellsOf = (fits: (one: number) => boolean) =>
     [...own.keys()].filter((i) => fits(own[i]!) && amps[i]! === amps[i]!);
   const gives = cellsOf((one) => one >= LEVELS.gives * most);
