@@ -32,7 +32,10 @@ export const column = (of: (minute: number) => number, days: number, every = 1) 
 /** The cut-offs of a drawn log. */
 export const find = (...of: Parameters<typeof judge>) => judge(...of).list;
 
-/** The cut-offs of a drawn log, and what may be some. @param every minutes that a row is the mean of */
+/**
+ * The cut-offs of a drawn log, and what may be some.
+ * @param every minutes that a row is the mean of. @param isHidden a source without a log gives as well, and the battery alone is logged
+ */
 export function judge(
   {
     amps,
@@ -43,7 +46,7 @@ export function judge(
     shown,
   }: Drawn,
   load: Partial<KnownSystem['loads'][number]> = {},
-  { days = 2, every = 1, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp' } = {},
+  { days = 2, every = 1, more = [] as Series[], chemistry = 'agm' as 'agm' | 'lfp', isHidden = false } = {},
 ) {
   const rows = (of: (minute: number) => number) => column(of, days, every);
   const time = Float64Array.from({ length: (days * DAY) / every }, (_, i) => every * i * MINUTE);
@@ -68,10 +71,10 @@ export function judge(
       };
   const system = {
     bank: { chemistry, cellsInSeries: chemistry === 'agm' ? 6 : 4, capacityAh: 100 },
-    sources: given ? [{ id: 'charger', name: 'Charger', ratedA: 20 }] : [],
+    sources: given || isHidden ? [{ id: 'charger', name: 'Charger', ratedA: 20 }] : [],
     loads: [{ id: 'pump', name: 'Pump', counted: true, ...load }],
     timeZone: 'UTC',
   } as unknown as KnownSystem;
-  const timeline = timelineOf([monitor, beside, ...more]);
+  const timeline = timelineOf([monitor, ...(isHidden ? [] : [beside]), ...more]);
   return judgeDrops(system, timeline, loadCurrents(system, timeline, 0), null);
 }

@@ -67,8 +67,9 @@ export const bulkEndReset: Cause = {
           ]),
     ];
   },
-  weigh({ counting }): Evidence[] {
+  weigh({ counting, system }): Evidence[] {
     if (!counting) return [];
+    const isMade = isMadeFromVolts(counting);
     const { within, same } = resetsIn(counting);
     if (same.length < 2)
       return within.length === 0
@@ -83,10 +84,12 @@ export const bulkEndReset: Cause = {
         : [];
     const middle = median(same.map((one) => one.to));
     return [
-      ...(isMadeFromVolts(counting)
+      ...(isMade || system.monitor?.method === 'voltage'
         ? [
             {
-              text: 'But the same voltage gives the same reading: it comes there with the voltage.',
+              text: isMade
+                ? 'But the same voltage gives the same reading: it comes there with the voltage.'
+                : 'But the monitor makes its percentage from the voltage: it comes there with the voltage.',
               decibans: WEIGHTS.madeFromVolts,
               group: 'volts',
               spans: [],

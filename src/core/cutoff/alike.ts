@@ -102,7 +102,9 @@ export function alike(
       median(drops.map((one) => one.back - one.at)) > SET_HIGH.away;
     const near = drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts);
     const isTimed = lead && level > FEW && isDaily(near, step);
-    return isLimit && goesByVolts && !isTimed && level < (isSetHigh ? SET_HIGH.volts : highest) ? as(near, 'volts') : [];
+    return isLimit && goesByVolts && !isTimed && level < (isSetHigh ? SET_HIGH.volts : highest)
+      ? as(near, 'volts')
+      : [];
   });
 }
 

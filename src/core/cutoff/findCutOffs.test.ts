@@ -378,3 +378,15 @@ test('loads that are cut as they begin end anywhere under their limit: that make
   ).filter((one) => one.loadAmps > 50);
   expect(found.map((one) => one.why)).toEqual(Array.from({ length: 10 }, () => 'volts'));
 });
+
+test('a voltage that stands no higher afterwards: the sun took over what was drawn, and nothing let go', () => {
+  // An hour of 8 A each day down to 10.6 V, of lithium whose loads have no limit that is known.
+  const run = (m: number) => m % DAY < 60;
+  const drawn = (after: number): Drawn => ({
+    amps: (m) => (run(m) ? 8 : 0),
+    volts: (m) => (run(m) ? 11.5 - (0.9 * (m % DAY)) / 59 : m % DAY < 400 ? after : 12.8),
+  });
+  const cut = (after: number) => find(drawn(after), {}, { days: 3, chemistry: 'lfp', isHidden: true }).length;
+  expect(cut(11.4)).toBe(3);
+  expect(cut(10.58)).toBe(0);
+});

@@ -100,7 +100,12 @@ export function judgeDrops(
     // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
     else if (isPart) ended.push(drop);
     // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
-    else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load))) open.push(drop);
+    else if (
+      !runs.isWhole(drop) &&
+      !ranUnder(drop, voltLimits(system, drop.load)) &&
+      standsHigher(drop, voltLimits(system, drop.load), rounds.get(drop.load)!)
+    )
+      open.push(drop);
   }
   for (const drop of all.filter(isSmall))
     if (staysAway(drop, system, readMoment))
@@ -210,7 +215,8 @@ function reasonOf(
       ? runs.isAsUncut(drop) || ranUnder(drop, limits)
       : runs.isDone(drop) || (limits.length === 0 && runs.hasRunLower(drop));
   const soon = sinksToLimit(drop, limits, blocks);
-  if ((giving || isUnder) && (volts <= limit || soon) && !ends()) return { by: idOf(load), why: 'volts' };
+  if ((giving || isUnder) && standsHigher(drop, limits, rounds) && (volts <= limit || soon) && !ends())
+    return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
   return giving && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
 }
@@ -221,6 +227,10 @@ function reasonOf(
  */
 const isGiving = ({ load, moment, fell }: Drop): boolean =>
   load.given === null || !(moment.amps < GIVES * fell);
+
+/** With a load away a battery stands higher; where it does not, and no limit is known, a source without a log took over what the load draws. */
+const standsHigher = ({ moment, load }: Drop, limits: readonly number[], rounds: number): boolean =>
+  load.hidden === null || limits.length > 0 || !(moment.after <= moment.volts + rounds);
 
 /** A lithium pack whose cells are not logged is down at what a BMS lets them down to. */
 const isDrained = ({ lowestV, volts }: Moment, { bank, bms }: KnownSystem): boolean =>
