@@ -4,7 +4,7 @@
  * derated or on a weak supply has more than one.
  */
 
-import { quantile } from '../quantity/numbers';
+import { clamp, mean, quantile, sum } from '../quantity/numbers';
 import type { ChargeView } from './view';
 
 export interface Limit {
@@ -65,12 +65,7 @@ export function findLimits(view: ChargeView, onAmps: number, sun = false): Limit
     );
     if (height < STANDS_OUT * beside) continue;
     const members = [key - 1, key, key + 1].flatMap((one) => counts.get(one) ?? []);
-    if (
-      goesThrough(
-        members.map((cell) => volts[cell]!),
-        THROUGH * view.blocks,
-      )
-    )
+    if (goesThrough(withoutHeat(view, members), THROUGH * view.blocks))
       limits.push({
         amps: quantile(
           members.map((cell) => amps[cell]!),
@@ -80,6 +75,22 @@ export function findLimits(view: ChargeView, onAmps: number, sun = false): Limit
       });
   }
   return limits.filter((one) => one.amps >= WEAKEST * limits[0]!.amps);
+}
+
+/** Steepest compensation that chargers are set to, V per °C a 12 V block. */
+const STEEPEST = 0.06;
+
+/** Voltages of cells as they would be at one temperature, should a held voltage follow it: that goes through a range of its own. */
+function withoutHeat({ volts, celsius, blocks }: ChargeView, cells: readonly number[]): number[] {
+  const raw = cells.map((cell) => volts[cell]!);
+  const known = celsius ? cells.filter((cell) => celsius[cell]! === celsius[cell]!) : [];
+  if (!celsius || known.length === 0) return raw;
+  const warmth = mean(known.map((cell) => celsius[cell]!));
+  const stands = mean(known.map((cell) => volts[cell]!));
+  const squares = sum(known.map((cell) => (celsius[cell]! - warmth) ** 2));
+  const products = sum(known.map((cell) => (celsius[cell]! - warmth) * (volts[cell]! - stands)));
+  const slope = squares > 0 ? clamp(products / squares, -STEEPEST * blocks, 0) : 0;
+  return cells.map((cell) => volts[cell]! - slope * ((celsius[cell] ?? warmth) - warmth || 0));
 }
 
 /** Whether voltages fill a range, not only its ends: two held voltages at one current are no limit. */
