@@ -220,6 +220,26 @@ describe('a load that is large for its battery', () => {
     expect(ended(96, 1_800_000)).toBeGreaterThan(5);
     expect(ended(96, 43_200_000)).toBe(0);
   });
+  test('held much as it came on, and emptied it by what the rate takes: a run tells that where no full charge was seen', () => {
+    // By the law 58 of 100 Ah come out at 50 A: of 90 % that is 52 Ah, in an hour and two minutes.
+    const ran = (minutes: number, held = 90, deviation = 4) => {
+      const cuts = seen({ at: 90 * 60_000, amps: 50, held: 2, restVolts: 11.6, ranMs: minutes * 60_000 });
+      const course = {
+        grid: { from: 0, step: 60_000, count: 100, cuts: [] },
+        percent: new Float64Array(100).fill(held),
+        deviation: new Float64Array(100).fill(deviation),
+      };
+      return rateExpected.weigh!({ ...cuts, counting: { discharges: [], course } } as unknown as Judged);
+    };
+    expect(sumOf(ran(60), 'left')).toBeGreaterThan(5);
+    expect(ran(60).find((one) => one.group === 'left')!.text).toContain(
+      'It held 90 % as the load came on, and gave 50 Ah',
+    );
+    // It gave less even so; it was not full, or nobody knows.
+    expect(sumOf(ran(30), 'left')).toBeLessThan(-5);
+    expect(ran(60, 60).some(({ text }) => text.startsWith('It held'))).toBe(false);
+    expect(ran(60, 90, 15).some(({ text }) => text.startsWith('It held'))).toBe(false);
+  });
   test('without such discharges it goes by what was left', () => {
     const without = { ...emptied(57, 96), counting: { discharges: [] } };
     expect(sumOf(rateExpected.weigh!(without as unknown as Judged), 'left')).toBeLessThan(0);

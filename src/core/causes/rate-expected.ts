@@ -1,6 +1,8 @@
 /** Nothing is wrong: so much at once that a good lead battery gives less, as Peukert's law has it. */
 
 import type { Discharge } from '../capacity/discharges';
+import { referenceAt } from '../count/reference';
+import type { CutOff } from '../cutoff/types';
 import { isNumber, mean, median, robustDeviation } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { ampHours, amps, counted, duration, percent, volts } from '../quantity/text';
@@ -70,6 +72,8 @@ const ALIKE = { fewest: 5, within: 0.05 };
  */
 const ENDED_BY = { after: 2 * HOUR, before: 10 * MINUTE };
 const GAVE = 80;
+/** So long before a run the battery was without it. */
+const BEFORE = 5 * MINUTE;
 
 /** Discharges from full until it was empty, or until the cut-off: where they are seen, what is left need not be asked. */
 function ofDischarges({ counting, bank, cutoffs }: Judged): Evidence[] {
@@ -90,6 +94,46 @@ function ofDischarges({ counting, bank, cutoffs }: Judged): Evidence[] {
     (out) => `From full to the cut-off it gave ${out}, ${counted(gave.length, 'time')}`,
     bank,
   );
+}
+
+/** A battery that held so much as a run began, %, known so well, was as good as full. */
+const BEGAN = { held: 80, deviation: 8 };
+
+/** The exponent by which the monitor counts, else the usual one. */
+const exponentOf = ({ system }: Pick<Judged, 'system'>): number => system.monitor?.peukert ?? USUAL.exponent;
+
+/**
+ * What stays in a battery that is emptied in so many hours, parts of its capacity. W. Peukert, Elektrotechnische Zeitschrift 20 (1897): at a
+ * faster rate so much less comes out.
+ */
+const staysIn = (hours: number, { capacityHours }: KnownBank, exponent: number): number =>
+  1 - (hours / (capacityHours ?? USUAL.hours)) ** (exponent - 1);
+
+/** One long run from a battery that was as good as full down to the cut-off, where no discharge is seen as a whole. */
+function ofRuns(seen: Judged, cuts: readonly CutOff[]): Evidence[] {
+  const { counting, bank } = seen;
+  if (!counting?.course) return [];
+  const runs = cuts.flatMap((one) => {
+    const began = referenceAt(counting.course, one.at - one.ranMs - BEFORE);
+    if (!(began.percent >= BEGAN.held) || !(began.deviation <= BEGAN.deviation)) return [];
+    const out = (one.amps * one.ranMs) / HOUR;
+    const rate = staysIn(bank.capacityAh / one.amps, bank, exponentOf(seen));
+    const part = (100 * out) / (began.percent * bank.capacityAh * (1 - rate));
+    return isNumber(part)
+      ? [{ out, held: began.percent, part, span: { from: one.at - one.ranMs, to: one.at } }]
+      : [];
+  });
+  const out = median(runs.map((one) => one.out));
+  if (runs.length < 2 || !(out < LITTLE * bank.capacityAh)) return [];
+  const part = median(runs.map((one) => one.part));
+  return [
+    {
+      text: `It held ${percent(median(runs.map((one) => one.held)))} as the load came on, and gave ${ampHours(out)} until the cut-off, ${counted(runs.length, 'time')}; put right for the rate that is ${percent(100 * part)} of what was there.`,
+      decibans: shrunk(weightOf(WEIGHTS.gave, part), runs.length),
+      group: 'left',
+      spans: runs.map((one) => one.span),
+    },
+  ];
 }
 
 /** What they gave, put right for the rate, where it was too little as it came out. @param said of the Ah that came out */
@@ -137,7 +181,7 @@ export const rateExpected: Cause = {
   weigh(seen): Evidence[] {
     const cuts = cuttingOf(seen);
     if (!cuts) return [];
-    const { bank, system } = seen;
+    const { bank } = seen;
     const drawn = median(cuts.list.map((one) => one.amps).filter(isNumber));
     if (!(drawn > 0)) return [];
     const hours = bank.capacityAh / drawn;
@@ -149,7 +193,8 @@ export const rateExpected: Cause = {
         spans: cuts.spans,
       },
     ];
-    const gave = hours < 8 ? ofDischarges(seen) : [];
+    const whole = hours < 8 ? ofDischarges(seen) : [];
+    const gave = whole.length > 0 || hours >= 8 ? whole : ofRuns(seen, cuts.list);
     evidence.push(...gave);
     const isOpen = gave.length === 0 && hours < 8;
     // Where the two are far apart neither says what was left: the battery does not hold what the count goes by.
@@ -161,9 +206,7 @@ export const rateExpected: Cause = {
         spans: cuts.spans,
       });
     else if (isOpen && isNumber(cuts.held)) {
-      const exponent = system.monitor?.peukert ?? USUAL.exponent;
-      // W. Peukert, Elektrotechnische Zeitschrift 20 (1897): at a faster rate so much less comes out.
-      const law = 100 * (1 - (hours / (bank.capacityHours ?? USUAL.hours)) ** (exponent - 1));
+      const law = 100 * staysIn(hours, bank, exponentOf(seen));
       // After a fast discharge the count and the voltage it comes back to stand on either side of the truth.
       const left = mean([cuts.held, cuts.restPercent]);
       const isEmpty = left < EMPTY.left && law - left > EMPTY.under;

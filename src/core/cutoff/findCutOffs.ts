@@ -100,12 +100,7 @@ export function judgeDrops(
     // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
     else if (isPart) ended.push(drop);
     // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
-    else if (
-      !runs.isWhole(drop) &&
-      !ranUnder(drop, voltLimits(system, drop.load)) &&
-      standsHigher(drop, voltLimits(system, drop.load), rounds.get(drop.load)!)
-    )
-      open.push(drop);
+    else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load))) open.push(drop);
   }
   for (const drop of all.filter(isSmall))
     if (staysAway(drop, system, readMoment))
@@ -121,7 +116,10 @@ export function judgeDrops(
       ...plain,
       ...same,
       ...endAtOneVoltage(left, system),
-      ...alike(open, system, loads, batteryLog(timeline, 'soc')),
+      ...alike(open, system, loads, batteryLog(timeline, 'soc')).filter(
+        ({ drop, why }) =>
+          why !== 'volts' || standsHigher(drop!, voltLimits(system, drop!.load), rounds.get(drop!.load)!),
+      ),
     ],
     system,
     quantumOf(batteryLog(timeline, 'battery_voltage')),
