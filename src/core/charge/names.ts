@@ -145,7 +145,12 @@ function climbsInto(
 const HABIT = { least: 2, part: 0.6 };
 
 /** Whether a held voltage is mostly come to from one well above it, sinking all the way: lithium may take hours for that. */
-export function comesDownTo(setpoint: Setpoint, view: ChargeView, held: Float32Array, voltsPerC: number): boolean {
+export function comesDownTo(
+  setpoint: Setpoint,
+  view: ChargeView,
+  held: Float32Array,
+  voltsPerC: number,
+): boolean {
   const above = setpoint.volts + Math.max(APART * view.blocks, 4 * setpoint.width);
   const near = Math.max(3 * setpoint.width, 0.04 * view.blocks);
   const hour = Math.round(3_600_000 / view.grid.step);

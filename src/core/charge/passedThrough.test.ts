@@ -33,3 +33,12 @@ test('what is come down to from above is a float; and so is what the charger cal
   expect(past((m) => (m < 600 ? 13.35 : m < 660 ? 14.3 : m < 1000 ? 13.6 : 13.3))).toBe(false);
   expect(past(onward, () => 3, 'float')).toBe(false);
 });
+
+test('nor is a float that is kept for hours after a charge, though the battery stands there on its way up too', () => {
+  const kept = (until: number) =>
+    past((m) =>
+      m < 600 ? 13.35 : m < 660 ? 13.6 : m < 675 ? 14.3 : m < 690 ? 13.3 : m < until ? 13.6 : 13.3,
+    );
+  expect(kept(690 + 240)).toBe(false);
+  expect(kept(690 + 30)).toBe(true);
+});

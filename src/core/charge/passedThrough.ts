@@ -1,6 +1,7 @@
 /** Voltages at which lithium stands for long while it is charged, though nobody set them. */
 
-import { DAY } from '../quantity/span';
+import { mean } from '../quantity/numbers';
+import { DAY, HOUR } from '../quantity/span';
 import { comesDownTo } from './names';
 import { FLAT_PART } from './regulation';
 import type { Setpoint } from './setpoint';
@@ -33,12 +34,15 @@ export function isPassedThrough(
   return looksHeld < MOSTLY_HELD * there;
 }
 
-/** V a 12 V block by which a charge goes past a voltage, so many cells of the day long, on so many days. */
-const PAST = { by: 0.25, cells: 3, days: 2 };
+/**
+ * V a 12 V block by which a charge goes past a voltage, so many cells of the day long, on so many days; and the hours for which a float is
+ * then kept on such a day, once it has come down.
+ */
+const PAST = { by: 0.25, cells: 3, days: 2, kept: 1.5 };
 
 /**
  * Whether lithium is charged on beyond its highest held voltage: nearly full, it stands for an hour at what a sinking sun gives. What is come
- * down to from there is a float.
+ * down to from there, or kept for long after it, is a float.
  */
 export function isChargedPast(
   setpoint: Setpoint,
@@ -50,12 +54,17 @@ export function isChargedPast(
   if (setpoint.called !== null) return false;
   const above = setpoint.volts + PAST.by * view.blocks;
   const perDay = DAY / view.grid.step;
-  const days = new Map<number, number>();
+  const days = new Map<number, { past: number; kept: number }>();
   for (let cell = 0; cell < view.grid.count; cell++) {
-    if (!(view.amps[cell]! > least) || !(at25(view, cell, voltsPerC) > above)) continue;
+    if (!(view.amps[cell]! > least)) continue;
+    const volts = at25(view, cell, voltsPerC);
     const day = Math.floor(cell / perDay);
-    days.set(day, (days.get(day) ?? 0) + 1);
+    const { past, kept } = days.get(day) ?? { past: 0, kept: 0 };
+    if (volts > above) days.set(day, { past: past + 1, kept: 0 });
+    else if (past > 0 && Math.abs(volts - setpoint.volts) <= 2 * setpoint.width)
+      days.set(day, { past, kept: kept + 1 });
   }
-  const past = [...days.values()].filter((count) => count >= PAST.cells).length;
-  return past >= PAST.days && !comesDownTo(setpoint, view, held, voltsPerC);
+  const gone = [...days.values()].filter(({ past }) => past >= PAST.cells);
+  const hours = (mean(gone.map(({ kept }) => kept)) * view.grid.step) / HOUR;
+  return gone.length >= PAST.days && hours < PAST.kept && !comesDownTo(setpoint, view, held, voltsPerC);
 }
