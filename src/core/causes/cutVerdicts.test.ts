@@ -161,6 +161,13 @@ describe('a cold battery', () => {
   });
 });
 
+/** The true charge over a hundred minutes, the same all along, or nowhere known. */
+const course = (held = NaN, deviation = NaN) => ({
+  grid: { from: 0, step: 60_000, count: 100, cuts: [] },
+  percent: new Float64Array(100).fill(held),
+  deviation: new Float64Array(100).fill(deviation),
+});
+
 describe('a load that is large for its battery', () => {
   // 50 A from 100 Ah: half of the twenty-hour capacity by Peukert's law with 1.24 (W. Peukert, Elektrotechnische Zeitschrift 20, 1897).
   const emptied = (ampHours: number, percent: number) => ({
@@ -201,6 +208,7 @@ describe('a load that is large for its battery', () => {
         rateExpected.weigh!({
           ...seen({ amps: 50, deviation: 25, restVolts: NaN, ranMs: 3_600_000 }),
           counting: {
+            course: course(),
             discharges: Array.from({ length: 6 }, () => ({
               from: -1,
               to,
@@ -224,12 +232,8 @@ describe('a load that is large for its battery', () => {
     // By the law 58 of 100 Ah come out at 50 A: of 90 % that is 52 Ah, in an hour and two minutes.
     const ran = (minutes: number, held = 90, deviation = 4) => {
       const cuts = seen({ at: 90 * 60_000, amps: 50, held: 2, restVolts: 11.6, ranMs: minutes * 60_000 });
-      const course = {
-        grid: { from: 0, step: 60_000, count: 100, cuts: [] },
-        percent: new Float64Array(100).fill(held),
-        deviation: new Float64Array(100).fill(deviation),
-      };
-      return rateExpected.weigh!({ ...cuts, counting: { discharges: [], course } } as unknown as Judged);
+      const counting = { discharges: [], course: course(held, deviation) };
+      return rateExpected.weigh!({ ...cuts, counting } as unknown as Judged);
     };
     expect(sumOf(ran(60), 'left')).toBeGreaterThan(5);
     expect(ran(60).find((one) => one.group === 'left')!.text).toContain(
@@ -241,13 +245,13 @@ describe('a load that is large for its battery', () => {
     expect(ran(60, 90, 15).some(({ text }) => text.startsWith('It held'))).toBe(false);
   });
   test('without such discharges it goes by what was left', () => {
-    const without = { ...emptied(57, 96), counting: { discharges: [] } };
+    const without = { ...emptied(57, 96), counting: { discharges: [], course: course() } };
     expect(sumOf(rateExpected.weigh!(without as unknown as Judged), 'left')).toBeLessThan(0);
     // A rate that leaves 20 %, by an exponent of 1.15: 12 % was left, or nothing.
     const left = (held: number) => {
       const cuts = seen({ amps: 22, held, restVolts: NaN, ranMs: 3_600_000 });
       const system = { ...cuts.system, monitor: { peukert: 1.15 } };
-      const judged = { ...cuts, system, counting: { discharges: [] } } as unknown as Judged;
+      const judged = { ...cuts, system, counting: { discharges: [], course: course() } } as unknown as Judged;
       return sumOf(rateExpected.weigh!(judged), 'left');
     };
     expect(left(12)).toBeGreaterThan(3);
@@ -295,6 +299,7 @@ describe('the count by the label leaves far more than the voltage that a battery
     const counting = {
       wrong: { gain: 1, unseen: [] },
       discharges: [],
+      course: course(),
       capacityAh: { value: 98, deviation: 12 },
     };
     return { ...seen(away, bank), counting } as unknown as Judged;

@@ -112,7 +112,7 @@ const staysIn = (hours: number, { capacityHours }: KnownBank, exponent: number):
 /** One long run from a battery that was as good as full down to the cut-off, where no discharge is seen as a whole. */
 function ofRuns(seen: Judged, cuts: readonly CutOff[]): Evidence[] {
   const { counting, bank } = seen;
-  if (!counting?.course) return [];
+  if (!counting) return [];
   const runs = cuts.flatMap((one) => {
     const began = referenceAt(counting.course, one.at - one.ranMs - BEFORE);
     if (!(began.percent >= BEGAN.held) || !(began.deviation <= BEGAN.deviation)) return [];
@@ -134,6 +134,12 @@ function ofRuns(seen: Judged, cuts: readonly CutOff[]): Evidence[] {
       spans: runs.map((one) => one.span),
     },
   ];
+}
+
+/** By whole discharges, else by the last run of each. */
+function whatCameOut(seen: Judged, cuts: readonly CutOff[]): Evidence[] {
+  const whole = ofDischarges(seen);
+  return whole.length > 0 ? whole : ofRuns(seen, cuts);
 }
 
 /** What they gave, put right for the rate, where it was too little as it came out. @param said of the Ah that came out */
@@ -193,8 +199,7 @@ export const rateExpected: Cause = {
         spans: cuts.spans,
       },
     ];
-    const whole = hours < 8 ? ofDischarges(seen) : [];
-    const gave = whole.length > 0 || hours >= 8 ? whole : ofRuns(seen, cuts.list);
+    const gave = hours < 8 ? whatCameOut(seen, cuts.list) : [];
     evidence.push(...gave);
     const isOpen = gave.length === 0 && hours < 8;
     // Where the two are far apart neither says what was left: the battery does not hold what the count goes by.

@@ -1,7 +1,7 @@
 /** Voltages at which lithium stands for long while it is charged, though nobody set them. */
 
 import { mean } from '../quantity/numbers';
-import { DAY, HOUR } from '../quantity/span';
+import { DAY, HOUR, MINUTE } from '../quantity/span';
 import { comesDownTo } from './names';
 import { FLAT_PART } from './regulation';
 import type { Setpoint } from './setpoint';
@@ -35,10 +35,10 @@ export function isPassedThrough(
 }
 
 /**
- * V a 12 V block by which a charge goes past a voltage, so many cells of the day long, on so many days; and the hours for which a float is
- * then kept on such a day, once it has come down.
+ * V a 12 V block by which a charge goes past a voltage, for so long a day, on so many days; and the hours for which a float is then kept on
+ * such a day, once it has come down.
  */
-const PAST = { by: 0.25, cells: 3, days: 2, kept: 1.5 };
+const PAST = { by: 0.25, ms: 3 * MINUTE, days: 2, kept: 1.5 };
 
 /**
  * Whether lithium is charged on beyond its highest held voltage: nearly full, it stands for an hour at what a sinking sun gives. What is come
@@ -64,7 +64,7 @@ export function isChargedPast(
     else if (past > 0 && Math.abs(volts - setpoint.volts) <= 2 * setpoint.width)
       days.set(day, { past, kept: kept + 1 });
   }
-  const gone = [...days.values()].filter(({ past }) => past >= PAST.cells);
+  const gone = [...days.values()].filter(({ past }) => past * view.grid.step >= PAST.ms);
   const hours = (mean(gone.map(({ kept }) => kept)) * view.grid.step) / HOUR;
   return gone.length >= PAST.days && hours < PAST.kept && !comesDownTo(setpoint, view, held, voltsPerC);
 }
