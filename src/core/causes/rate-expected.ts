@@ -109,7 +109,7 @@ const exponentOf = ({ system }: Pick<Judged, 'system'>): number => system.monito
 const staysIn = (hours: number, { capacityHours }: KnownBank, exponent: number): number =>
   1 - (hours / (capacityHours ?? USUAL.hours)) ** (exponent - 1);
 
-/** One long run from a battery that was as good as full down to the cut-off, where no discharge is seen as a whole. */
+/** One long run from a battery that was as good as full down to the cut-off, where it was then as good as empty. */
 function ofRuns(seen: Judged, cuts: readonly CutOff[]): Evidence[] {
   const { counting, bank } = seen;
   if (!counting) return [];
@@ -134,12 +134,6 @@ function ofRuns(seen: Judged, cuts: readonly CutOff[]): Evidence[] {
       spans: runs.map((one) => one.span),
     },
   ];
-}
-
-/** By whole discharges, else by the last run of each. */
-function whatCameOut(seen: Judged, cuts: readonly CutOff[]): Evidence[] {
-  const whole = ofDischarges(seen);
-  return whole.length > 0 ? whole : ofRuns(seen, cuts);
 }
 
 /** What they gave, put right for the rate, where it was too little as it came out. @param said of the Ah that came out */
@@ -199,7 +193,7 @@ export const rateExpected: Cause = {
         spans: cuts.spans,
       },
     ];
-    const gave = hours < 8 ? whatCameOut(seen, cuts.list) : [];
+    const gave = hours < 8 ? ofDischarges(seen) : [];
     evidence.push(...gave);
     const isOpen = gave.length === 0 && hours < 8;
     // Where the two are far apart neither says what was left: the battery does not hold what the count goes by.
@@ -215,15 +209,23 @@ export const rateExpected: Cause = {
       // After a fast discharge the count and the voltage it comes back to stand on either side of the truth.
       const left = mean([cuts.held, cuts.restPercent]);
       const isEmpty = left < EMPTY.left && law - left > EMPTY.under;
-      evidence.push({
-        text: `By Peukert’s law ${percent(law)} stays in at that rate; about ${percent(left)} was left.`,
-        decibans: shrunk(
-          isEmpty ? WEIGHTS.empty : weightOf(WEIGHTS.apart, Math.abs(law - left)),
-          cuts.list.length,
-        ),
-        group: 'left',
-        spans: cuts.spans,
-      });
+      // Where next to nothing was left, what came out of it tells whether the rate took the rest.
+      const runs = isEmpty ? ofRuns(seen, cuts.list) : [];
+      evidence.push(
+        ...(runs.length > 0
+          ? runs
+          : [
+              {
+                text: `By Peukert’s law ${percent(law)} stays in at that rate; about ${percent(left)} was left.`,
+                decibans: shrunk(
+                  isEmpty ? WEIGHTS.empty : weightOf(WEIGHTS.apart, Math.abs(law - left)),
+                  cuts.list.length,
+                ),
+                group: 'left',
+                spans: cuts.spans,
+              },
+            ]),
+      );
     }
     if (hours < 8 && isNumber(cuts.ranMs))
       evidence.push({
