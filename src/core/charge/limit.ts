@@ -4,8 +4,8 @@
  * derated or on a weak supply has more than one.
  */
 
-import { clamp, mean, quantile, sum } from '../quantity/numbers';
-import type { ChargeView } from './view';
+import { clamp, fitLine, quantile } from '../quantity/numbers';
+import { at25, type ChargeView } from './view';
 
 export interface Limit {
   amps: number;
@@ -80,17 +80,16 @@ export function findLimits(view: ChargeView, onAmps: number, sun = false): Limit
 /** Steepest compensation that chargers are set to, V per °C a 12 V block. */
 const STEEPEST = 0.06;
 
-/** Voltages of cells as they would be at one temperature, should a held voltage follow it: that goes through a range of its own. */
-function withoutHeat({ volts, celsius, blocks }: ChargeView, cells: readonly number[]): number[] {
-  const raw = cells.map((cell) => volts[cell]!);
+/** Voltages of cells at one temperature, should a held voltage follow it: that goes through a range of its own. */
+function withoutHeat(view: ChargeView, cells: readonly number[]): number[] {
+  const { volts, celsius, blocks } = view;
   const known = celsius ? cells.filter((cell) => celsius[cell]! === celsius[cell]!) : [];
-  if (!celsius || known.length === 0) return raw;
-  const warmth = mean(known.map((cell) => celsius[cell]!));
-  const stands = mean(known.map((cell) => volts[cell]!));
-  const squares = sum(known.map((cell) => (celsius[cell]! - warmth) ** 2));
-  const products = sum(known.map((cell) => (celsius[cell]! - warmth) * (volts[cell]! - stands)));
-  const slope = squares > 0 ? clamp(products / squares, -STEEPEST * blocks, 0) : 0;
-  return cells.map((cell) => volts[cell]! - slope * ((celsius[cell] ?? warmth) - warmth || 0));
+  const line = fitLine(
+    known.map((cell) => celsius![cell]!),
+    known.map((cell) => volts[cell]!),
+  );
+  const voltsPerC = clamp(line.slope || 0, -STEEPEST * blocks, 0);
+  return cells.map((cell) => at25(view, cell, voltsPerC));
 }
 
 /** Whether voltages fill a range, not only its ends: two held voltages at one current are no limit. */
