@@ -30,6 +30,8 @@ const WEIGHTS = {
   /** The same, and at one time of the day. */
   beginsByClock: 6,
   endsAt: 4,
+  /** It ends at the one it is set to, whenever it began. */
+  endsAsSet: 9,
   /** It gave nothing all along, and the battery was never as warm as it is set to ask for. */
   neverWarm: 15,
   /** It alone charges and gave nothing all along, and two thirds of the time the battery was colder than it asks for: it may run at other hours. */
@@ -224,19 +226,26 @@ function weighIdle({ belowC, hours, gaveBelow, gaveAbove }: ColdIdle, source: So
 function weighEdges({ atC, begins, ends, hours, byClock }: ColdEdges, source: Source | null): Evidence[] {
   const name = source?.name ?? 'The charger';
   return [
-    {
-      text: `${name} began all at once ${counted(begins, 'time')} as the battery came to ${celsius(atC)}${byClock ? ', at the same time each day' : ''}.`,
-      decibans: shrunk(byClock ? WEIGHTS.beginsByClock : WEIGHTS.beginsAt, begins),
-      group: 'idle',
-      spans: [],
-    },
+    begins > 0
+      ? {
+          text: `${name} began all at once ${counted(begins, 'time')} as the battery came to ${celsius(atC)}${byClock ? ', at the same time each day' : ''}.`,
+          decibans: shrunk(byClock ? WEIGHTS.beginsByClock : WEIGHTS.beginsAt, begins),
+          group: 'idle',
+          spans: [],
+        }
+      : {
+          text: `${name} stopped all at once ${counted(ends, 'time')} as the battery fell to ${celsius(atC)}, before it was full.`,
+          decibans: shrunk(WEIGHTS.endsAsSet, ends),
+          group: 'idle',
+          spans: [],
+        },
     {
       text: `In ${duration(hours * HOUR)} below that it gave next to nothing.`,
       decibans: WEIGHTS.again,
       group: 'again',
       spans: [],
     },
-    ...(ends >= 2
+    ...(begins > 0 && ends >= 2
       ? [
           {
             text: `It ended at the same temperature ${counted(ends, 'time')}, the battery not being full.`,

@@ -210,6 +210,12 @@ describe('days that are each as cold as the last', () => {
     // The clock meets the limit that is set on every day, and misses another.
     expect(edges(clock, false, 2)).toMatchObject({ byClock: true });
     expect(edges(clock, false, 5)).toBeNull();
+    // A mains charger at six in the evening, which the cold ends before eight.
+    const evening = (minute: number) => (minute >= 1080 && heat(minute) >= 3.6 ? 10 : 0);
+    expect(edges(evening, false, 3.5)).toMatchObject({ begins: 0 });
+    expect(edges(evening, false, 3.5)!.ends).toBeGreaterThanOrEqual(3);
+    expect(edges(evening, false)).toBeNull();
+    expect(edges(evening, false, 6)).toBeNull();
     // A mains charger that is there all day, and gives from 5 °C up to 5 °C.
     expect(edges((minute) => (heat(minute) < 5 ? 0 : 10), false)!.atC).toBeCloseTo(5, 0);
   });
@@ -228,6 +234,8 @@ test('compensation is the slope of held voltages on their temperature, absorptio
   expect(Math.abs(slope.mvPerCell + 4)).toBeLessThan(0.1);
   expect(slope.error).toBeLessThan(0.3);
   expect(slope.to - slope.from).toBeGreaterThan(8);
+  // A battery that its BMS shuts off is held by nobody.
+  expect(slopeOf({ ...view, allowed: new Float32Array(COUNT) }, path, BANK)).toBeNull();
   expect(slopeOf(view, path.fill(AT.off), BANK)).toBeNull();
 });
 

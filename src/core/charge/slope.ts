@@ -36,7 +36,9 @@ export function slopeOf(
     capacityAh,
   }: Pick<KnownBank, 'chemistry' | 'cellsInSeries' | 'capacityAh'>,
 ): Slope | null {
-  const { amps, ampsAreBattery, celsius, volts, grid, batteryAmps, batteryNoise } = view;
+  const { amps, ampsAreBattery, allowed, celsius, volts, grid, batteryAmps, batteryNoise } = view;
+  // A battery that its BMS shuts off while it is full stands by itself, and the bus with it.
+  const isLetIn = (cell: number) => !(allowed && allowed[cell]! < 0.5);
   if (!celsius) return null;
   const gives = -Math.max(3 * batteryNoise, GIVES * capacityAh);
   const x: number[] = [];
@@ -50,7 +52,7 @@ export function slopeOf(
     for (let from = 0; from + perHour <= grid.count; from += perHour) {
       const hour: number[] = [];
       for (let cell = from; cell < from + perHour; cell++)
-        if (path[cell] === state && celsius[cell]! === celsius[cell]!) hour.push(cell);
+        if (path[cell] === state && celsius[cell]! === celsius[cell]! && isLetIn(cell)) hour.push(cell);
       if (hour.length < 0.5 * perHour) continue;
       if (batteryAmps && mean(hour.map((cell) => batteryAmps[cell]!)) < gives) continue;
       if (mayRest && mean(hour.map((cell) => amps[cell]!)) <= HOLDS * capacityAh) continue;
