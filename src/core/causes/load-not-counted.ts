@@ -73,7 +73,8 @@ export const loadNotCounted: Cause = {
 /** Charge that the monitor shows going in and that never arrives: something draws it before. */
 function weighMissing({ counting, system, bank }: Judged): Evidence[] {
   if (!counting || system.monitor?.method === 'voltage' || counting.wrong.gain !== 1) return [];
-  if (isTooCoarse(counting)) return [];
+  // Beside the BMS's meter the current is compared row by row, and nothing counted.
+  if (isTooCoarse(counting) && !counting.meters.bms) return [];
   // Where a log of its own shows it, nothing more is needed.
   if (counting.wrong.unseen.length > 0) return [];
   const { meters, offsetA } = counting;

@@ -66,6 +66,27 @@ test('a shunt of another size shows twice the current; also where the two meters
     expect(compare((_, normal) => 0.1 * normal(), 'UTC', { gain: 2, late }).slope).toBeGreaterThan(1.7);
 });
 
+test('a row in fifty minutes is held against what the BMS saw at its moment', () => {
+  const random = seededRandom(7);
+  const time = Float64Array.from({ length: 14 * 144 }, (_, i) => START + i * 10 * MINUTE);
+  // Clouds by day, a load by night that the monitor does not see.
+  const isDay = (ms: number) => ((ms - START) / MINUTE) % 1440 >= 600;
+  const bms = Float32Array.from(time, (ms) => (isDay(ms) ? 20 * random.next() : -5));
+  const log: CounterLog = {
+    device: 'monitor',
+    time: time.filter((_, i) => i % 5 === 0),
+    amps: bms.map((one, i) => (isDay(time[i]!) ? one : 0)).filter((_, i) => i % 5 === 0),
+    ampsAreItsOwn: true,
+    volts: null,
+    reading: null,
+  };
+  const grid: Grid = { from: START, step: 50 * MINUTE, count: log.time.length, cuts: [] };
+  const timeline = timelineOf([{ device: 'bms', time, channels: { battery_current: bms } }]);
+  const found = againstBms(timeline, log, grid, log.amps, system)!;
+  expect(found.slope).toBeCloseTo(1, 1);
+  expect(found.offsetA).toBeGreaterThan(1);
+});
+
 test('a charger that runs for half an hour a day tells the ratio, though the current hardly moves otherwise', () => {
   const time = Float64Array.from({ length: COUNT }, (_, i) => START + i * MINUTE);
   const bms = Float32Array.from(time, (_, i) => (i % 1440 >= 600 && i % 1440 < 630 ? 40 : -0.5));
