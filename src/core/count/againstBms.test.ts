@@ -1,3 +1,4 @@
+import { mean } from '../quantity/numbers';
 import { seededRandom } from '../simulate/random';
 import type { KnownSystem } from '../system/known';
 import type { Grid } from '../log/grid';
@@ -85,6 +86,12 @@ test('a row in fifty minutes is held against what the BMS saw at its moment', ()
   const found = againstBms(timeline, log, grid, log.amps, system)!;
   expect(found.slope).toBeCloseTo(1, 1);
   expect(found.offsetA).toBeGreaterThan(1);
+  // A monitor that writes the mean of the fifty minutes is held against the mean.
+  const means = log.time.map((_, i) => mean([...bms.subarray(5 * i, 5 * i + 5)]));
+  const averaged = { ...log, amps: Float32Array.from(means) };
+  const beside = againstBms(timeline, averaged, grid, averaged.amps, system)!;
+  expect(beside.slope).toBeCloseTo(1, 2);
+  expect(Math.abs(beside.offsetA)).toBeLessThan(0.05);
 });
 
 test('a charger that runs for half an hour a day tells the ratio, though the current hardly moves otherwise', () => {

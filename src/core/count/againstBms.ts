@@ -2,11 +2,11 @@
 
 import { isNumber, mean, median, quantile, robustDeviation } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
-import { cellStart, type Grid, toGrid } from '../log/grid';
-import { interpolateAt } from '../log/interpolateAt';
+import { cellStart, type Grid } from '../log/grid';
 import { zoneOffsetMinutes } from '../log/localTime';
 import { logOf, type Timeline } from '../log/timeline';
 import type { KnownSystem } from '../system/known';
+import { besideOf } from './beside';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
 import { LEAST_CELLS } from './shares';
@@ -36,7 +36,7 @@ export function againstBms(
 ): Against | null {
   const bms = logOf(timeline, 'bms', 'battery_current');
   if (!bms || log.device === 'bms' || !log.ampsAreItsOwn) return null;
-  const other = besideRows(bms.time, bms.channels.battery_current!, log, grid, amps);
+  const other = besideOf(log, grid, amps, bms)(bms.time, bms.channels.battery_current!);
   const cells: number[] = [];
   for (let i = 0; i < grid.count; i++) if (amps[i]! === amps[i]! && other[i]! === other[i]!) cells.push(i);
   if (cells.length < LEAST_CELLS) return null;
@@ -54,29 +54,6 @@ export function againstBms(
     };
   const ratio = byMoves(other, amps, grid, capacityAh) ?? byLevels(other, amps, cells);
   return ratio && { ...ratio, ...courseOf(apart, cells, grid, timeZone) };
-}
-
-/** Cells as long as this hold other currents than that of their row. */
-const SELDOM = 5 * MINUTE;
-
-/**
- * What the BMS saw beside each cell: its mean there, or what it saw at the moment of the monitor's row, by which the two lie closer. A
- * monitor that writes a row an hour shows the current of that moment, or the mean of the hour.
- */
-function besideRows(
-  time: Float64Array,
-  current: Float32Array,
-  log: CounterLog,
-  grid: Grid,
-  amps: Float32Array,
-): Float32Array {
-  const ofCells = toGrid(time, current, grid);
-  if (grid.step < SELDOM) return ofCells;
-  const ways = [ofCells, toGrid(log.time, interpolateAt(time, current, log.time), grid)];
-  const scatters = ways.map((way) =>
-    robustDeviation(Array.from(amps, (one, i) => one - way[i]!).filter(isNumber)),
-  );
-  return scatters[1]! < scatters[0]! ? ways[1]! : ways[0]!;
 }
 
 type Ratio = Omit<Against, 'comesAndGoes' | 'hours'>;

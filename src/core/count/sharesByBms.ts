@@ -1,9 +1,10 @@
 /** How much of each device's current the monitor shows, beside the BMS's meter. */
 
 import { quantile } from '../quantity/numbers';
-import { type Grid, toGrid } from '../log/grid';
+import type { Grid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
 import type { KnownSystem } from '../system/known';
+import { besideOf } from './beside';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
 import { devicesWithCurrent, LEAST_CELLS, type Share } from './shares';
@@ -21,10 +22,11 @@ export function sharesByBms(
 ): Share[] | null {
   const bms = logOf(timeline, 'bms', 'battery_current');
   if (!bms || log.device === 'bms') return null;
-  const whole = toGrid(bms.time, bms.channels.battery_current!, grid);
+  const beside = besideOf(log, grid, amps, bms);
+  const whole = beside(bms.time, bms.channels.battery_current!);
   const devices = devicesWithCurrent(system).flatMap(({ id, kind, channel }) => {
     const own = logOf(timeline, id, channel);
-    return own ? [{ id, kind, amps: toGrid(own.time, own.channels[channel]!, grid) }] : [];
+    return own ? [{ id, kind, amps: beside(own.time, own.channels[channel]!) }] : [];
   });
   const all = [amps, whole, ...devices.map((one) => one.amps)];
   const cells: number[] = [];
