@@ -20,9 +20,11 @@ const WEIGHTS = {
   /** On warm days of the log nothing was cut off. */
   notWarm: 4,
   warmToo: -6,
+  /** What the battery still held, %: the cold leaves a fifth of it or more where it is, and no cold is needed once it is empty. */
   held: [
     [50, 5],
     [25, 2],
+    [18, 0],
     [12, -3],
     [0, -9],
   ],

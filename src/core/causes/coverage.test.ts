@@ -60,6 +60,24 @@ test('what is missing hour after hour is the zero, where each charger is wired s
   expect(weighed(true, 0.1, -0.8)).toBeGreaterThan(20);
 });
 
+test('a charger’s own count sees no other charger, and no wire puts that right', () => {
+  const weighed = (method: string) =>
+    sourceNotCounted.weigh!({
+      charging: [],
+      bank: { capacityAh: 100 },
+      system: { monitor: { method }, sources: [{ id: 'two', name: 'Two', counted: null }], loads: [] },
+      counting: {
+        logged: { from: 0, to: 1 },
+        offsetA: { value: 0, deviation: 0.1 },
+        wrong: { gain: 1, unseen: [] },
+        through: { in: 100, out: 350, hours: 357 },
+        meters: { shares: [share('two', 0)], mostIn: 10, unseen: null },
+      },
+    } as never).reduce((sum, one) => sum + one.decibans, 0);
+  expect(weighed('shunt')).toBeGreaterThan(10);
+  expect(weighed('source-count')).toBeLessThan(-10);
+});
+
 test('what is missing beside the BMS’s meter at any current is the zero, however the chargers are wired', () => {
   const weighed = (comesAndGoes: number, drawnAmps = -1.1) =>
     sourceNotCounted.weigh!({

@@ -158,6 +158,9 @@ describe('a cold battery', () => {
     expect(at(4)).toBeGreaterThan(at(9));
     expect(at(15)).toBeLessThan(-5);
     expect(at(-4, 5)).toBeLessThan(at(-4));
+    // A fifth left is what the cold leaves: that speaks neither for it nor against.
+    expect(sumOf(coldBattery.weigh!(seen({ celsius: -12, held: 22 }, lithium)), 'held')).toBe(0);
+    expect(sumOf(coldBattery.weigh!(seen({ celsius: -12, held: 14 }, lithium)), 'held')).toBeLessThan(0);
   });
 });
 

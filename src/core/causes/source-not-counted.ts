@@ -27,6 +27,8 @@ const WEIGHTS = {
   ],
   /** The monitor never shows a charge at all. */
   neverCharges: 4,
+  /** A charger that counts its own current sees no other, whichever wire is moved. */
+  ownCount: -15,
   /** More came out than a full battery holds, by so many times its capacity. */
   fromNowhere: [
     [3.5, 15],
@@ -66,7 +68,17 @@ export const sourceNotCounted: Cause = {
     ],
   },
   described: (seen) => weighCoverage(seen, seen.system.sources, 'source'),
-  weigh: (seen) => [...weighShares(seen, 'source'), ...weighUnseen(seen), ...weighNowhere(seen)],
+  weigh: (seen) =>
+    seen.system.monitor?.method === 'source-count'
+      ? [
+          {
+            text: 'The percentage is a charger’s own count: what other chargers give never passes it, however they are wired.',
+            decibans: WEIGHTS.ownCount,
+            group: 'own-count',
+            spans: [],
+          },
+        ]
+      : [...weighShares(seen, 'source'), ...weighUnseen(seen), ...weighNowhere(seen)],
   remedy: ({ system }) => {
     const names = system.sources.filter((one) => one.counted === false).map((one) => one.name);
     return {
