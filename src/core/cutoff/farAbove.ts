@@ -22,6 +22,9 @@ const MANY = 8;
  */
 const RULE = { fewest: 5, less: 0.25, above: 0.1, deviations: 3, samples: 2, steps: 0 };
 
+/** What sinks by more between two samples, V a 12 V block, is as likely to be written far under where it was cut. */
+const STEEP = 0.15;
+
 /**
  * Cut-offs by a voltage that is known and seen from the battery, without those that lie far above the others of the same load.
  * @param quantum least step of the battery's voltage in the log, V
@@ -47,7 +50,8 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem, qu
     );
     // A cable only ever loses: what sinks far under the limit before it is cut says nothing of how much.
     const limit = Math.max(...voltLimits(system, load));
-    const slow = others.filter((one) => endVolts(one) > limit);
+    const steep = STEEP * blocksInSeries(system.bank);
+    const slow = others.filter((one) => endVolts(one) > limit && !(one.moment.sinks.volts > steep));
     const least = limit + WIRING_VOLTS * blocksInSeries(system.bank);
     const volts = (slow.length >= RULE.fewest ? slow : others).map((one) => Math.max(endVolts(one), least));
     const areMany = some.length >= MANY && volts.length >= MANY;

@@ -27,6 +27,18 @@ test('runs that end where their length brings them, or further above the limit t
   expect(find(above, { cutoffV: 11.5 }, { days: 6 })).toEqual([]);
 });
 
+test('runs of two lengths, by noon and by night, that end at one voltage; at two they went their length', () => {
+  const night = (m: number) => m % DAY >= 100 && m % DAY < 108;
+  const noon = (m: number) => m % DAY >= 700 && m % DAY < 719 && Math.floor(m / DAY) % 2 === 0;
+  const drawn = (end: number): Drawn => ({
+    amps: (m) => (night(m) || noon(m) ? 32 : 2),
+    volts: (m) =>
+      night(m) ? 11.8 + 0.03 * (107 - (m % DAY)) : noon(m) ? end + 0.03 * (718 - (m % DAY)) : 12.7,
+  });
+  expect(find(drawn(11.8), { cutoffV: 11.5 }, { days: 7 })).toHaveLength(11);
+  expect(find(drawn(11.98), { cutoffV: 11.5 }, { days: 7 })).toEqual([]);
+});
+
 test('a voltage that hardly sinks tells no limit', () => {
   const flat = drawn((left) => 11.9 + 0.0005 * left);
   expect(find(flat, { cutoffV: 11.5 }, { days: 6 })).toEqual([]);

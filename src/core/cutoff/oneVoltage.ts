@@ -4,7 +4,7 @@
  */
 
 import { medianStep } from '../log/grid';
-import { median, robustDeviation } from '../quantity/numbers';
+import { median, quantile, robustDeviation } from '../quantity/numbers';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Found } from './alike';
@@ -45,14 +45,15 @@ export function endAtOneVoltage(drops: readonly Drop[], system: KnownSystem): Fo
     const whole = wholeLength(
       drops.filter((one) => one.load === load && isLike(one) && !close.includes(one)),
     );
-    const agree = (some: readonly Drop[], apartMs: number) => {
+    const agree = (some: readonly Drop[], apartMs: number, deviation = robustDeviation) => {
       if (some.length < FEWEST) return false;
       const parted = (apartMs / step) * median(some.map((one) => one.moment.sinks.volts));
-      const spread = robustDeviation(some.map((one) => one.moment.volts));
+      const spread = deviation(some.map((one) => one.moment.volts));
       return parted >= AGREE.least * blocks && spread < AGREE.part * parted;
     };
+    const lengths = runs.map((one) => one.ranMs);
     // Where days are alike the runs that were cut are of one length too: the whole ones are longer.
-    const cut = agree(runs, robustDeviation(runs.map((one) => one.ranMs)))
+    const cut = [robustDeviation, widthOf].some((deviation) => agree(runs, deviation(lengths), deviation))
       ? runs
       : agree(close, whole - Math.max(...close.map((one) => one.ranMs)))
         ? close
@@ -63,6 +64,9 @@ export function endAtOneVoltage(drops: readonly Drop[], system: KnownSystem): Fo
       .map((drop) => ({ drop, at: drop.at, by: idOf(load), why: 'volts', moment: drop.moment }));
   });
 }
+
+/** Standard deviation by the middle four fifths: of runs by noon and by night, which are of two lengths, the middle says nothing. */
+const widthOf = (values: ArrayLike<number>): number => (quantile(values, 0.9) - quantile(values, 0.1)) / 2.56;
 
 /** How long runs are that are all of one length, ms; 0 where they are not. */
 function wholeLength(runs: readonly Drop[]): number {
