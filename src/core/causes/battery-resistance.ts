@@ -1,10 +1,9 @@
 /** The battery's inner resistance is high: its voltage sinks under load and comes back at once. */
 
 import { isNumber } from '../quantity/numbers';
-import { MINUTE } from '../quantity/span';
 import { percent, volts } from '../quantity/text';
 import { type Cause, type Evidence, shrunk, weightOf } from './cause';
-import { atCuts, CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
+import { atCuts, BRIEF, CUT_PRIOR, cuttingOf, missingCuts } from './cutting';
 
 const WEIGHTS = {
   /** By steps of the current at the battery's own terminals, parts of a good one's. */
@@ -35,9 +34,6 @@ const WEIGHTS = {
     [0, -12],
   ],
 } as const;
-
-/** A load that ran longer has drawn the voltage down by more than the resistance. */
-const BRIEF = 15 * MINUTE;
 
 export const batteryResistance: Cause = {
   code: 'battery-resistance',
@@ -78,9 +74,9 @@ export const batteryResistance: Cause = {
         group: 'ohms',
         spans: cuts.spans,
       });
-    else if (isNumber(cuts.sagByTable) && !isNumber(cuts.sag) && !cuts.resistance && cuts.ranMs <= BRIEF)
+    else if (isNumber(cuts.sagByTable) && !isNumber(cuts.sag) && !cuts.resistance)
       evidence.push({
-        text: `Holding ${percent(cuts.held)} it stood at ${volts(cuts.volts)} a 12 V block under the load: ${cuts.sagByTable.toFixed(1)} times as far under its rest as a good one would.`,
+        text: `Holding ${percent(cuts.held)} it stood at ${volts(cuts.soonVolts)} a 12 V block soon after the load came: ${cuts.sagByTable.toFixed(1)} times as far under its rest as a good one would.`,
         decibans: shrunk(weightOf(WEIGHTS.sag, cuts.sagByTable), cuts.list.length),
         group: 'ohms',
         spans: cuts.spans,

@@ -103,7 +103,10 @@ describe('a high inner resistance', () => {
       );
     expect(charged(8)).toBeGreaterThan(8);
     expect(charged(1.1)).toBeLessThan(-5);
+    // After an hour the load has drawn it down: as it came is what tells.
     expect(charged(8, { ranMs: 3_600_000 })).toBe(0);
+    expect(charged(8, { ranMs: 3_600_000, beganVolts: 12.65 - 8 * 20 * good })).toBeGreaterThan(8);
+    expect(charged(8, { ranMs: 3_600_000, beganVolts: 12.65 - 1.1 * 20 * good })).toBeLessThan(-5);
     expect(charged(8, { deviation: 20 })).toBe(0);
   });
 

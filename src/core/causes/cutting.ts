@@ -31,8 +31,12 @@ export interface Cutting extends Omit<CutOffs, 'celsius'> {
   lost: number;
   /** What the voltage came back by over the current that went, in parts of a good battery's resistance, median; NaN where not known. */
   sag: number;
-  /** The same by how far it stood under what the table of rest voltages has for the charge that it held: where a charger lifts it at once. */
+  /**
+   * The same by how far it stood under what the table of rest voltages has for the charge that it held, soon after the load came: where a
+   * charger lifts it at once. And V a block at which it stood then.
+   */
   sagByTable: number;
+  soonVolts: number;
   /** The battery's resistance by steps of its current, parts of a good one's; and by these or, without, by the sag. */
   bySteps: number;
   ohms: number;
@@ -51,6 +55,9 @@ const LOW = 30;
 const SAGS = 0.04;
 /** What a battery stands at under a load is its resistance's doing where it holds more than this, %. */
 const CHARGED = 70;
+
+/** A load that ran longer has drawn the voltage down by more than the resistance. */
+export const BRIEF = 15 * MINUTE;
 
 /** A voltage is a rest voltage where the load stayed away so long; it is no better than so many points. */
 const RESTED = HOUR;
@@ -72,14 +79,16 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
   const rest = middle((one) => one.restVolts / blocks);
   const standsFor = (volts: number) => restPercent(bank.chemistry, volts / blocks);
   const usual = bankOhms(bank);
-  const sagFrom = (from: number, { amps, volts, celsius }: CutOff) =>
+  const sagFrom = (from: number, { amps, celsius }: CutOff, volts: number) =>
     amps > SAGS * bank.capacityAh
       ? (from - volts) / amps / (usual * coldShare(bank.chemistry, celsius))
       : NaN;
-  const sag = middle((one) => sagFrom(one.restVolts, one));
+  // A run that was longer has drawn the voltage down by more than the resistance.
+  const soon = ({ ranMs, volts, beganVolts }: CutOff) => (ranMs <= BRIEF ? volts : beganVolts);
+  const sag = middle((one) => sagFrom(one.restVolts, one, one.volts));
   const sagByTable = middle((one) =>
     one.held >= CHARGED && one.deviation <= KNOWN
-      ? sagFrom(blocks * restVolts(bank.chemistry, one.held), one)
+      ? sagFrom(blocks * restVolts(bank.chemistry, one.held), one, soon(one))
       : NaN,
   );
   const bySteps = cutoffs.resistance ? cutoffs.resistance.ohms / cutoffs.resistance.usual : NaN;
@@ -104,6 +113,7 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
     apart: middle((one) => (one.volts - one.loadVolts) / blocks, seen),
     sag,
     sagByTable,
+    soonVolts: middle((one) => soon(one) / blocks),
     bySteps,
     ohms: [bySteps, sag, sagByTable].find(isNumber) ?? NaN,
     celsius: middle((one) => one.celsius),

@@ -4,6 +4,7 @@ import type { Timeline } from '../log/timeline';
 import { MINUTE } from '../quantity/span';
 import type { KnownBank } from '../system/known';
 import type { Found } from './alike';
+import { voltsAtBegin } from './began';
 import { restAfter } from './recovered';
 import type { CutOff } from './types';
 
@@ -38,6 +39,7 @@ export function together(found: readonly Found[], timeline: Timeline, bank: Know
       amps: moment.amps,
       othersGoOn: drop?.goesOn ?? false,
       ranMs: drop?.ranMs ?? NaN,
+      beganVolts: NaN,
       restVolts: NaN,
       lowestV: moment.lowestV,
       meanV: moment.meanV,
@@ -49,6 +51,9 @@ export function together(found: readonly Found[], timeline: Timeline, bank: Know
       around: null,
     });
   }
-  for (const one of list) one.restVolts = restAfter(timeline, one, bank);
+  for (const one of list) {
+    one.beganVolts = voltsAtBegin(timeline, one);
+    one.restVolts = restAfter(timeline, one, bank);
+  }
   return list;
 }

@@ -31,6 +31,8 @@ export interface CutOff {
   othersGoOn: boolean;
   /** How long the load had drawn at least half of that, ms; NaN where not logged. */
   ranMs: number;
+  /** V at the battery as the load had just come, at the current with which it went; NaN where that flowed otherwise, or nobody saw it. */
+  beganVolts: number;
   /** V to which the battery came back with the load away; NaN where it was charged at once, or drawn on. */
   restVolts: number;
   /** Cells just before: lowest and mean, V, and which one; NaN without cells. */
