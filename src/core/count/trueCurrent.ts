@@ -1,8 +1,11 @@
 /** The battery's own current as well as it can be had: the BMS's, else the monitor's with what it misses or turns round put right. */
 
+import type { Channel, Series } from '../log/channels';
 import { interpolateAt } from '../log/interpolateAt';
+import { meansAround } from '../log/meansAround';
 import { logOf, type Timeline } from '../log/timeline';
 import type { System } from '../system/schema';
+import { betweenRows, isFiner } from './betweenRows';
 import type { CounterLog } from './counterLog';
 import type { Meters } from './meters';
 import type { Share } from './shares';
@@ -93,17 +96,23 @@ export const isPlainlyOff = ({ share, error }: Pick<Share, 'share' | 'error'>): 
 const isGood = ({ share, error }: Pick<Share, 'share' | 'error'>): boolean =>
   share + error > GOOD_SHARE.low && share - error < GOOD_SHARE.high;
 
-/** A at the monitor's times; where the log of an unseen device is silent, it counts as nothing. */
+/**
+ * A at the monitor's times; where the log of an unseen device is silent, it counts as nothing. Where the monitor seldom writes a row, what
+ * the devices' own logs show between the rows is in it.
+ */
 export function trueCurrent(timeline: Timeline, log: CounterLog, wrong: Wrong): Float32Array {
   const bms = logOf(timeline, 'bms', 'battery_current');
-  const measured =
-    bms && log.device !== 'bms' ? interpolateAt(bms.time, bms.channels.battery_current!, log.time) : null;
+  const atRows = (one: Series, channel: Channel) =>
+    (isFiner(one, log) ? meansAround : interpolateAt)(one.time, one.channels[channel]!, log.time);
+  const measured = bms && log.device !== 'bms' ? atRows(bms, 'battery_current') : null;
   const { gain, unseen } = wrong;
-  const amps = gain === 1 && unseen.length === 0 ? log.amps.slice() : log.amps.map((one) => one / gain);
+  const amps = gain === 1 ? log.amps.slice() : log.amps.map((one) => one / gain);
+  const isSeen = (device: string) => !unseen.some(({ id }) => id === device);
+  const between = log.ampsAreItsOwn ? betweenRows(timeline, log, amps, isSeen) : null;
+  if (between) between.forEach((one, i) => (amps[i]! += one));
   for (const { id, kind } of unseen) {
     const channel = kind === 'source' ? 'source_current' : 'load_current';
-    const own = logOf(timeline, id, channel)!;
-    const there = interpolateAt(own.time, own.channels[channel]!, log.time);
+    const there = atRows(logOf(timeline, id, channel)!, channel);
     for (let i = 0; i < amps.length; i++)
       if (there[i]! === there[i]!) amps[i]! += kind === 'source' ? there[i]! : -there[i]!;
   }

@@ -1,0 +1,59 @@
+/** What flowed between the rows of a monitor that seldom writes one. */
+
+import type { Series } from '../log/channels';
+import { medianStep } from '../log/grid';
+import { interpolateAt } from '../log/interpolateAt';
+import { meansAround } from '../log/meansAround';
+import type { Timeline } from '../log/timeline';
+import { isNumber, mean } from '../quantity/numbers';
+import { MINUTE } from '../quantity/span';
+import type { CounterLog } from './counterLog';
+
+/** Rows further apart than this miss what comes and goes meanwhile. */
+const SELDOM = 5 * MINUTE;
+
+/** Another log has two rows and more for each of the monitor's, and those are far apart. */
+export const isFiner = ({ time }: Series, log: CounterLog): boolean =>
+  medianStep(log.time) >= SELDOM && 2 * medianStep(time) <= medianStep(log.time);
+
+/**
+ * What the means of the devices' own logs add to their currents at the moments of the monitor's rows, A. Null where no log is finer, or
+ * where the monitor writes means itself: then it moves as theirs.
+ * @param amps into the battery at the monitor's rows, A. @param isSeen whether the monitor sees a device
+ */
+export function betweenRows(
+  { series }: Timeline,
+  log: CounterLog,
+  amps: Float32Array,
+  isSeen: (device: string) => boolean,
+): Float32Array | null {
+  const moments = new Float32Array(amps.length);
+  const means = new Float32Array(amps.length);
+  let isAny = false;
+  for (const one of series) {
+    if (one.device === log.device || !isSeen(one.device) || !isFiner(one, log)) continue;
+    for (const [channel, sign] of [
+      ['source_current', 1],
+      ['load_current', -1],
+    ] as const) {
+      const values = one.channels[channel];
+      if (!values) continue;
+      isAny = true;
+      const moment = interpolateAt(one.time, values, log.time);
+      const around = meansAround(one.time, values, log.time);
+      for (let i = 0; i < amps.length; i++) {
+        if (!isNumber(moment[i]!) || !isNumber(around[i]!)) continue;
+        moments[i]! += sign * moment[i]!;
+        means[i]! += sign * around[i]!;
+      }
+    }
+  }
+  const moves = (beside: Float32Array) =>
+    mean(
+      Array.from(amps, (one, i) =>
+        i > 0 ? Math.abs(one - beside[i]! - (amps[i - 1]! - beside[i - 1]!)) : NaN,
+      ).filter(isNumber),
+    );
+  if (!isAny || !(moves(moments) < moves(means))) return null;
+  return means.map((one, i) => one - moments[i]!);
+}
