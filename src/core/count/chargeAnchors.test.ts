@@ -65,6 +65,9 @@ describe('full charges', () => {
     expect(lacks(13.9)).toBeGreaterThan(lacks(14.0));
     expect(full(14.0).deviation).toBeGreaterThan(full(14.4).deviation);
     expect(lacks(14.0, 0.5)).toBe(0);
+    // Whether the small current is the battery's or the voltage's doing stays open, the more the lower the voltage.
+    expect(full(14.0, 0.5).deviation).toBeGreaterThan(full(14.4, 0.5).deviation + 0.02);
+    expect(full(13.9, 0.5).deviation).toBeGreaterThan(full(14.0, 0.5).deviation);
     // What lies between charger and battery costs voltage.
     const [behind] = chargeAnchors([by(absorbed(2, 6, { volts: 14.4, batteryVolts: 14.0, endAmps: 1.8 }))]);
     expect(behind!.charge).toBe(full(14.0).charge);

@@ -67,7 +67,10 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
       // What still flows once it has come down to its tail only keeps it full; at too low a voltage it goes on filling.
       const short = shortOf(stage, amps, bank, tailAmps);
       const at = short > 0 ? stage.to : clamp(stage.atTailFrom || stage.to, stage.from, stage.to);
-      found.push({ kind: 'full', at, until: keeps, ...lacking(bank, short), zeroHours: lead ? TAU.lead : 0 });
+      const full = lacking(bank, short);
+      // How far a smaller current stands for a fuller battery at such a voltage, and how far for the voltage, nobody sees.
+      const deviation = full.deviation + DOUBT.under * E_FOLD * foldsUnder(stage, bank);
+      found.push({ kind: 'full', at, until: keeps, ...full, deviation, zeroHours: lead ? TAU.lead : 0 });
       return;
     }
     const partial = partialOf(stage, amps, bank, tailAmps);
@@ -152,7 +155,7 @@ function keptUntil(stages: readonly Stage[], from: number): number {
  * several times what it was when new.
  */
 const TAU = { lead: 1.6, lithium: 0.4 };
-const DOUBT = { lead: 0.2, lithium: 0.6, folds: 0.5 };
+const DOUBT = { lead: 0.2, lithium: 0.6, folds: 0.5, under: 1.5 };
 
 /** Lithium whose current has come down to its tail at a voltage under its range is nearly full (common practice, no source). */
 const NEARLY_FULL = { charge: 0.965, deviation: 0.035 };
@@ -215,7 +218,13 @@ function foldsOver(stage: Stage, bank: KnownBank): number {
 /** What lead still lacks, as a part of its capacity, because the voltage was under its range, whose tail then comes too soon. */
 function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number): number {
   if (!isLead(bank.chemistry)) return 0;
-  const under = expectedVolts(bank, 'absorption', heatOf(stage)).min - ownVolts(stage);
   const below = Math.log(tailAmps / clamp(amps, 0.01 * tailAmps, tailAmps));
-  return E_FOLD * Math.max(0, under / bank.cellsInSeries / TAFEL - below);
+  return E_FOLD * Math.max(0, foldsUnder(stage, bank) - below);
+}
+
+/** How often a voltage under its range divides the current of lead by e. */
+function foldsUnder(stage: Stage, bank: KnownBank): number {
+  if (!isLead(bank.chemistry)) return 0;
+  const under = expectedVolts(bank, 'absorption', heatOf(stage)).min - ownVolts(stage);
+  return Math.max(0, under) / bank.cellsInSeries / TAFEL;
 }

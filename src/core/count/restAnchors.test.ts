@@ -88,6 +88,15 @@ describe('rests that say something new', () => {
     expect(at(0.2)).not.toContain(true);
     expect(at(-0.2)).toContain(true);
   });
+  test('lead that a charger holds up is not at rest, though nothing flows: three hours after that it is', () => {
+    const [one] = restAnchors(
+      agm,
+      grid,
+      cells((m) => (m < 600 ? 0 : -0.2)),
+      cells((m) => (m < 600 ? 13 : 12.7)),
+    );
+    expect(one!.at / MINUTE - 599).toBe(180);
+  });
   test('lead that has come back to less than any rest is empty, soon after its load', () => {
     const [one] = restAnchors(
       agm,

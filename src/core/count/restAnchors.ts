@@ -16,6 +16,8 @@ const SURELY = 0.2;
 const CALM = { drawn: 0.03, taken: 0.003 };
 /** After charging the voltage stands too high for so long. */
 const SETTLES = { lead: 3 * HOUR, lithium: 1 * HOUR };
+/** V a block above which lead is held by a charger, or was until just now, though next to nothing flows (common practice, no source). */
+const HELD = 12.95;
 /** Sealed lead rests higher than flooded at the same charge, V a block (common practice, no source). */
 const SEALED = 0.06;
 /** A rest voltage speaks once in so long; or where the charge has changed by so much since. */
@@ -73,7 +75,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     const part = amps[cell]! / bank.capacityAh;
     if (part !== part) continue;
     const at = cellStart(grid, cell);
-    if (part > CALM.taken) chargedAt = at;
+    if (part > CALM.taken || (lead && volts[cell]! > HELD * blocks)) chargedAt = at;
     if (part < -CALM.drawn) strainedAt = at;
     if (part < -CALM.taken) drawnAt = at;
     // A source that begins to take the loads over charges before it shows, and lifts the voltage.
