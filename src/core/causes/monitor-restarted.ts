@@ -19,8 +19,6 @@ const WEIGHTS = {
   jumpAlone: 5,
   /** One value to which it goes after every silence. */
   sameValue: 3,
-  /** Silences that left the reading as it was. */
-  steady: -8,
   noJump: -8,
   /** Fed from behind a switch. */
   switchable: 6,
