@@ -234,8 +234,11 @@ test('compensation is the slope of held voltages on their temperature, absorptio
   expect(Math.abs(slope.mvPerCell + 4)).toBeLessThan(0.1);
   expect(slope.error).toBeLessThan(0.3);
   expect(slope.to - slope.from).toBeGreaterThan(8);
-  // A battery that its BMS shuts off is held by nobody.
-  expect(slopeOf({ ...view, allowed: new Float32Array(COUNT) }, path, BANK)).toBeNull();
+  // A battery that its BMS shuts off is held by nobody; a bus that stands above it is.
+  const shut = { ...view, allowed: new Float32Array(COUNT) };
+  expect(slopeOf(shut, path, BANK)).toBeNull();
+  const apart = { ...shut, batteryVolts: view.volts.map((one) => one - 0.4) };
+  expect(slopeOf(apart, path, BANK)!.mvPerCell).toBeCloseTo(slope.mvPerCell, 6);
   expect(slopeOf(view, path.fill(AT.off), BANK)).toBeNull();
 });
 

@@ -18,6 +18,8 @@ export interface Slope {
 }
 
 const LEAST_HOURS = 5;
+/** V a 12 V block by which a charger stands above a battery that takes nothing from it. */
+const ABOVE = 0.03;
 /** A battery that gives this part of its capacity, 1/h, stands where its charge puts it: no charger holds it. */
 const GIVES = 0.005;
 /** On float lithium takes nothing: a charger that gives no more than this part of its capacity, 1/h, does not hold it, it stands above. */
@@ -36,9 +38,12 @@ export function slopeOf(
     capacityAh,
   }: Pick<KnownBank, 'chemistry' | 'cellsInSeries' | 'capacityAh'>,
 ): Slope | null {
-  const { amps, ampsAreBattery, allowed, celsius, volts, grid, batteryAmps, batteryNoise } = view;
-  // A battery that its BMS shuts off while it is full stands by itself, and the bus with it.
-  const isLetIn = (cell: number) => !(allowed && allowed[cell]! < 0.5);
+  const { amps, ampsAreBattery, allowed, celsius, volts, grid, batteryVolts, batteryAmps, batteryNoise } =
+    view;
+  // A battery that its BMS shuts off while it is full stands by itself, and a bus that stands as high with it: nobody holds that.
+  const isLetIn = (cell: number) =>
+    !(allowed && allowed[cell]! < 0.5) ||
+    (batteryVolts !== null && volts[cell]! - batteryVolts[cell]! > ABOVE * view.blocks);
   if (!celsius) return null;
   const gives = -Math.max(3 * batteryNoise, GIVES * capacityAh);
   const x: number[] = [];
