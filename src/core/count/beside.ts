@@ -1,14 +1,22 @@
 /** What other devices logged beside the cells of a monitor's log. */
 
+import type { Series } from '../log/channels';
 import { type Grid, toGrid } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
 import { isNumber, mean } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
-import type { Series } from '../log/channels';
 import type { CounterLog } from './counterLog';
 
-/** Cells as long as this hold other currents than that of their row. */
-const SELDOM = 5 * MINUTE;
+/** Rows so far apart miss what comes and goes between them. */
+export const SELDOM = 5 * MINUTE;
+
+/** How far two currents move apart from one row to the next, A, mean. Not their levels: these lie apart by whatever one of them does not see. */
+export const movesApart = (one: Float32Array, other: Float32Array): number =>
+  mean(
+    Array.from(one, (amps, i) =>
+      i > 0 ? Math.abs(amps - other[i]! - (one[i - 1]! - other[i - 1]!)) : NaN,
+    ).filter(isNumber),
+  );
 
 /** Another log's values in the cells of the monitor's. */
 type Beside = (time: Float64Array, values: Float32Array) => Float32Array;
@@ -22,11 +30,6 @@ export function besideOf(log: CounterLog, grid: Grid, amps: Float32Array, bms: S
   const byCells: Beside = (time, values) => toGrid(time, values, grid);
   if (grid.step < SELDOM) return byCells;
   const byRows: Beside = (time, values) => toGrid(log.time, interpolateAt(time, values, log.time), grid);
-  // By the moves: levels lie apart by whatever the monitor does not see.
-  const scatter = (way: Beside) => {
-    const other = way(bms.time, bms.channels.battery_current!);
-    const apart = Array.from(amps, (one, i) => one - other[i]!);
-    return mean(apart.flatMap((one, i) => (i > 0 ? Math.abs(one - apart[i - 1]!) : [])).filter(isNumber));
-  };
+  const scatter = (way: Beside) => movesApart(amps, way(bms.time, bms.channels.battery_current!));
   return scatter(byRows) < scatter(byCells) ? byRows : byCells;
 }

@@ -5,12 +5,9 @@ import { medianStep } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
 import { meansAround } from '../log/meansAround';
 import type { Timeline } from '../log/timeline';
-import { isNumber, mean } from '../quantity/numbers';
-import { MINUTE } from '../quantity/span';
+import { isNumber } from '../quantity/numbers';
+import { movesApart, SELDOM } from './beside';
 import type { CounterLog } from './counterLog';
-
-/** Rows further apart than this miss what comes and goes meanwhile. */
-const SELDOM = 5 * MINUTE;
 
 /** Another log has two rows and more for each of the monitor's, and those are far apart. */
 export const isFiner = ({ time }: Series, log: CounterLog): boolean =>
@@ -48,12 +45,6 @@ export function betweenRows(
       }
     }
   }
-  const moves = (beside: Float32Array) =>
-    mean(
-      Array.from(amps, (one, i) =>
-        i > 0 ? Math.abs(one - beside[i]! - (amps[i - 1]! - beside[i - 1]!)) : NaN,
-      ).filter(isNumber),
-    );
-  if (!isAny || !(moves(moments) < moves(means))) return null;
+  if (!isAny || !(movesApart(amps, moments) < movesApart(amps, means))) return null;
   return means.map((one, i) => one - moments[i]!);
 }
