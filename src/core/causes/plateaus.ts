@@ -58,14 +58,19 @@ function isNotExceeded({ charges, bank }: SourceCharging): (stage: Stage) => boo
 
 /**
  * Null where nothing was held for long enough.
- * @param side on which they are held against the range: what the battery came down to while its BMS let nothing in is no low setting
+ * @param side on which they are held against the range: what the battery came down to while its BMS let nothing in is no setting, but for
+ * what lies above the range even so
  */
 export function plateausOf(one: SourceCharging, system: System, side: Side = 'above'): Plateaus | null {
   const { source, charges, bank } = one;
   const stages = charges
     .flatMap((charge) => charge.stages)
     .filter((one) => one.stage === 'absorption' && one.heldMs >= LEAST_HELD && one.volts === one.volts)
-    .filter((stage) => side === 'above' || !stage.blocked)
+    .filter(
+      (stage) =>
+        !stage.blocked ||
+        (side === 'above' && stage.volts > expectedVolts(bank, 'absorption', stage.celsius).max),
+    )
     .filter(isNotExceeded(one));
   if (stages.length === 0) return null;
   const perCell = 1000 / bank.cellsInSeries;

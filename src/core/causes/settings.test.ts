@@ -1,6 +1,7 @@
 /** What settings tell of a temperature that nobody logged, and what is judged by them: charges set down by hand. */
 
 import { agm, held, lithium, profile, seen, source, sumOf } from '../../../tests/support/drawnCharges';
+import type { Cause } from './cause';
 import { capacityWrong } from './capacity-wrong';
 import { celsiusBySetting, celsiusOfLowSetting } from '../charge/bySetting';
 import { setAlike } from '../charge/setAlike';
@@ -254,17 +255,20 @@ test('syncs that fell just under the line take nothing from those that fell far 
   expect(weighed(89.8, 89.9, 89.9, 89.9)).toBeLessThan(4);
 });
 
-test('what lithium comes down to while its BMS lets nothing in is no charge voltage that is set too low', () => {
-  const at = (blocked: boolean) => {
-    const one = held(13.65, 13.5, 25, {
+test('what lithium comes down to while its BMS lets nothing in is no charge voltage, neither too low nor low enough; what stands above its range is', () => {
+  const at = (cause: Cause, blocked: boolean, volts = 13.65) => {
+    const one = held(volts, 13.5, 25, {
       bank: lithium,
       source: { ...source, profile: { absorptionV: 14.4 } },
     });
     for (const { stages } of one.charges) for (const stage of stages) Object.assign(stage, { blocked });
-    return sumOf(chargeVoltageLow.weigh!(seen([one], lithium)), 'plateau');
+    return sumOf(cause.weigh!(seen([one], lithium)), 'plateau');
   };
-  expect(at(false)).toBeGreaterThan(8);
-  expect(at(true)).toBe(0);
+  expect(at(chargeVoltageLow, false)).toBeGreaterThan(8);
+  expect(at(chargeVoltageLow, true)).toBe(0);
+  expect(at(chargeVoltageHigh, false)).toBeLessThan(-8);
+  expect(at(chargeVoltageHigh, true)).toBe(0);
+  expect(at(chargeVoltageHigh, true, 15.1)).toBeGreaterThan(5);
 });
 
 test('syncs that come too soon because the capacity is set far too large are the capacity’s doing, not the tail’s', () => {
