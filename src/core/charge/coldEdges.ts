@@ -24,7 +24,7 @@ export interface ColdEdges {
 const APART = 30 * MINUTE;
 /** It gives at once where so soon it gives this part of what it then gives; a dawn takes longer. */
 const AT_ONCE = { ms: 10 * MINUTE, part: 0.4, of: 2 * HOUR };
-/** A run that is shorter says nothing by its begin, and nothing by its end. */
+/** A run that is shorter does not tell the temperature at which it begins; nor that at which it ends. */
 const LEAST_RUN = 20 * MINUTE;
 const LEAST_ENDED = 5 * MINUTE;
 /** Fewest beginnings; °C that they, and the ends, may scatter by; limits that are set, °C. */
