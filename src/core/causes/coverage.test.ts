@@ -2,7 +2,7 @@
 
 import type { Share } from '../count/shares';
 import { HOUR } from '../quantity/span';
-import { weighShares, zeroAtFloat } from './coverage';
+import { missingCoverage, weighCoverage, weighShares, zeroAtFloat } from './coverage';
 import { currentScale } from './current-scale';
 import { sourceNotCounted } from './source-not-counted';
 
@@ -76,6 +76,23 @@ test('a charger’s own count sees no other charger, and no wire puts that right
     } as never).reduce((sum, one) => sum + one.decibans, 0);
   expect(weighed('shunt')).toBeGreaterThan(10);
   expect(weighed('source-count')).toBeLessThan(-10);
+});
+
+test('a charger’s own count has no sensor that a device could bypass: no wiring speaks for it, and none is asked for', () => {
+  const told = (method: string) => {
+    const seen = {
+      job: { walk: { others: [{ what: 'a second black lead' }] } },
+      system: { monitor: { method }, sources: [], loads: [] },
+      counting: null,
+    } as never;
+    const of = (counted: boolean | null) => [{ id: 'two', name: 'Two', counted }] as never;
+    return {
+      weighed: weighCoverage(seen, of(false), 'source').map((one) => one.decibans > 0),
+      missing: missingCoverage(seen, of(null)),
+    };
+  };
+  expect(told('shunt')).toEqual({ weighed: [true, true], missing: ['whether the monitor counts Two'] });
+  expect(told('source-count')).toEqual({ weighed: [], missing: [] });
 });
 
 test('what is missing beside the BMS’s meter at any current is the zero, however the chargers are wired', () => {

@@ -3,7 +3,7 @@
 import { sum } from '../quantity/numbers';
 import { commonOf, HOUR, lengthOf, mergeSpans } from '../quantity/span';
 import { amps } from '../quantity/text';
-import type { Load, Source } from '../system/schema';
+import type { Load, Monitor, Source } from '../system/schema';
 import type { MeanCurrent } from '../count/shares';
 import { isUnseen } from '../count/trueCurrent';
 import type { Counting } from '../count/types';
@@ -47,9 +47,13 @@ export function zeroAtFloat({ counting, charging, system }: Judged): number {
   return Math.max(0, ...alone) >= WHOLLY.hours * HOUR ? atFloat.amps : 0;
 }
 
+/** Only a sensor in the battery's lead can be bypassed: a charger's own count sees no other device, however it is wired. */
+const hasSensor = (monitor: Monitor | undefined | null): boolean =>
+  monitor?.method !== 'voltage' && monitor?.method !== 'source-count';
+
 /** Devices with a log of their own against what the monitor shows of them: one that bypasses it is enough. */
 export function weighShares({ counting, system }: Observations, kind: 'source' | 'load'): Evidence[] {
-  if (!counting || system.monitor?.method === 'voltage') return [];
+  if (!counting || !hasSensor(system.monitor)) return [];
   const devices = kind === 'source' ? system.sources : system.loads;
   const name = (id: string) => devices.find((one) => one.id === id)?.name ?? id;
   const judged = counting.meters.shares.filter((one) => one.kind === kind && one.error < 0.25);
@@ -85,8 +89,7 @@ export function weighCoverage(
   kind: 'source' | 'load',
 ): Evidence[] {
   const { system, job } = seen;
-  const method = system.monitor?.method;
-  if (!system.monitor || method === 'voltage') return [];
+  if (!system.monitor || !hasSensor(system.monitor)) return [];
   const evidence: Evidence[] = [];
   const unseen = devices.filter((one) => one.counted === false);
   if (unseen.length > 0)
@@ -160,5 +163,6 @@ function isMissed({ counting, system }: Observations, kind: 'source' | 'load'): 
 /** What would have to be told of devices before their coverage is known. */
 export function missingCoverage({ system }: Observations, devices: readonly (Source | Load)[]): string[] {
   if (!system.monitor || system.monitor.method === 'voltage') return ['a monitor that counts'];
+  if (!hasSensor(system.monitor)) return [];
   return devices.filter((one) => one.counted === null).map((one) => `whether the monitor counts ${one.name}`);
 }
