@@ -162,6 +162,22 @@ describe('by its own absorption', () => {
     expect(floated({ settledAmps: 0.9, fallsPerHour: 0.01 }, 3)).toBe(false);
   });
 
+  test('by days on float, though the absorption before it is not in the log; lead only, at a current that has come to rest', () => {
+    const kept = (part: Partial<Stage>, bank: typeof agm | typeof lithium = agm) => {
+      const days = { heldMs: 60 * HOUR, settledAmps: 0.3, fallsPerHour: 0.01, ...part };
+      const float = stage({ stage: 'float', volts: 13.6, celsius: 25, ...days });
+      const ranges = { ...bank, floatVolts: { min: 13.5, max: 13.8 } };
+      const view = { ampNoise: 0.05, blocks: 1 };
+      return fullOnFloat([{ ...float, endAmpsAreBattery: true }], ranges, view, true).length;
+    };
+    expect(kept({})).toBe(1);
+    expect(kept({ heldMs: 20 * HOUR })).toBe(0);
+    expect(kept({ fallsPerHour: 0.1 })).toBe(0);
+    expect(kept({ settledAmps: 0.8 })).toBe(0);
+    expect(kept({ volts: 13.1 })).toBe(0);
+    expect(kept({}, lithium)).toBe(0);
+  });
+
   test('not lithium by a float at which it may stand with a part of its charge gone', () => {
     const floats = (volts: number) => {
       const float = stage({ stage: 'float', volts, settledAmps: 0.1, celsius: 25, heldMs: 9 * HOUR });

@@ -76,7 +76,7 @@ function taken(
     : { atEnd: shown, usual: stage.settledAmps };
 }
 
-/** The floats that show by themselves that the battery is full: for hours, after an absorption, with next to nothing flowing. */
+/** The floats that show by themselves that the battery is full: for hours after an absorption, or for days, with next to nothing flowing. */
 export function fullOnFloat(
   stages: readonly Stage[],
   bank: KnownBank,
@@ -90,12 +90,12 @@ export function fullOnFloat(
     const onFloat = (100 * amps) / bank.capacityAh;
     const absorbed = stages.slice(0, i).filter((before) => before.stage === 'absorption');
     const endedLow = absorbed.some((before) => before.endAmps <= ENDED_LOW * fullTailAmps(bank));
+    const least = fullTailPercent / (endedLow ? ON_FLOAT.usual : ON_FLOAT.early);
     return (
-      absorbed.length > 0 &&
+      (absorbed.length > 0 || fillsOnFloat(one, bank)) &&
       one.heldMs > 4 * HOUR &&
       one.endAmpsAreBattery &&
-      (onFloat <= fullTailPercent / (endedLow ? ON_FLOAT.usual : ON_FLOAT.early) ||
-        (onFloat <= fullTailPercent / 4 && keepsOnly(one, absorbed, bank))) &&
+      (onFloat <= least || (onFloat <= fullTailPercent / 4 && keepsOnly(one, absorbed, bank))) &&
       one.volts >= leastOnFloat(one, bank, view.blocks)
     );
   });
@@ -116,17 +116,23 @@ function leastOnFloat(float: Stage, bank: KnownBank, blocks: number): number {
 const ON_FLOAT = { usual: 8, early: 20 };
 const ENDED_LOW = 1.5;
 
+/** A day on float fills lead from wherever its charge was left off, where the current has come down to one that keeps it (common practice, no source). */
+export const FILLS_ON_FLOAT = 24 * HOUR;
+
+export const fillsOnFloat = ({ heldMs }: Stage, bank: KnownBank): boolean =>
+  isLead(bank.chemistry) && heldMs > FILLS_ON_FLOAT;
+
 /**
  * After so long on float a current that no longer falls, by parts of the capacity an hour in A, only keeps lead full; where absorption had
  * come down to so many tails: float goes on for days with what a short absorption has left.
  */
 const KEEPS = { after: 8 * HOUR, falls: 0.0003, tails: 2 };
 
-const keepsOnly = ({ heldMs, fallsPerHour }: Stage, absorbed: readonly Stage[], bank: KnownBank): boolean =>
+const keepsOnly = (float: Stage, absorbed: readonly Stage[], bank: KnownBank): boolean =>
   isLead(bank.chemistry) &&
-  heldMs > KEEPS.after &&
-  Math.abs(fallsPerHour) <= KEEPS.falls * bank.capacityAh &&
-  absorbed.some((one) => one.endAmps <= KEEPS.tails * fullTailAmps(bank));
+  float.heldMs > KEEPS.after &&
+  Math.abs(float.fallsPerHour) <= KEEPS.falls * bank.capacityAh &&
+  (fillsOnFloat(float, bank) || absorbed.some((one) => one.endAmps <= KEEPS.tails * fullTailAmps(bank)));
 
 /**
  * A current that no longer falls after hours at the charge voltage goes to gas, or is a meter's zero: an old lead battery takes several

@@ -49,7 +49,12 @@ export function nameSetpoints(
         !comesDownTo(other, view, held, voltsPerC),
     );
   const top = habits.find((one) => one.called !== 'float' && !rare(one));
-  if (!top) return { absorption: null, float: byHours(habits) };
+  // What is only ever kept is a float; what the charger itself calls absorption came before it, were it but once.
+  if (!top) {
+    const float = byHours(habits);
+    const once = all.find((one) => one.called === 'absorption' && float && one.volts > float.volts);
+    return { absorption: once ?? null, float };
+  }
   const lower = byHours(
     habits.filter(
       (one) =>

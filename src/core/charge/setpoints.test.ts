@@ -152,6 +152,25 @@ test('what is held round the clock is a float, and what stood above it once abso
   expect(found.float!.volts).toBeCloseTo(14.0, 2);
 });
 
+test('two floats, by day and by night, are come to from the absorption that the charger itself calls so, were it but once', () => {
+  const found = (reported?: (minute: number) => 'absorption' | 'float') =>
+    find(
+      {
+        minutes: 8 * DAY,
+        volts: (m) => (m < 200 ? 14.3 : m % DAY < 720 ? 14.0 : 13.8),
+        amps: () => 1,
+        battery: (m) => (m < 200 ? 3 : 0.3),
+        reported,
+      },
+      () => 2,
+      agm,
+    );
+  const told = found((m) => (m < 200 ? 'absorption' : 'float'));
+  expect(told.absorption!.volts).toBeCloseTo(14.3, 2);
+  expect(told.float!.called).toBe('float');
+  expect(found((m) => (m < 0 ? 'absorption' : 'float')).absorption).toBeNull();
+});
+
 test('an absorption a tenth of a volt a block above its float is another voltage, though clouds come between on some mornings', () => {
   // A bank of 48 V whose meter shows tenths: 55.6 V for three hours, then 55.14 V on the edge of two steps; a cloud now and then before noon.
   const drawing: Drawing = {

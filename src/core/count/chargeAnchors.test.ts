@@ -120,6 +120,10 @@ describe('full charges', () => {
       ['full', 36, 37],
       ['full', 60, 61],
     ]);
+    // What is kept for days is full from the second of them on.
+    const days = by(float(0, 100));
+    days.charges[0]!.fullOnFloat = [float(0, 100)];
+    expect(hours([days])).toEqual([['full', 24, 100]]);
     // Where an absorption says so already, what it keeps full says nothing more.
     const full = by(absorbed(2, 6), float(6, 16));
     full.charges[0]!.fullOnFloat = [float(6, 16)];

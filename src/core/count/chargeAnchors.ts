@@ -3,7 +3,7 @@
 import { clamp, isNumber, sum } from '../quantity/numbers';
 import { HOUR, lengthOf, MINUTE } from '../quantity/span';
 import { heatOf } from '../charge/bySetting';
-import { fills, isSteady, WEATHER } from '../charge/full';
+import { fills, FILLS_ON_FLOAT, isSteady, WEATHER } from '../charge/full';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import {
@@ -91,7 +91,7 @@ function anchorsOf(charge: Charge, bank: KnownBank): Anchor[] {
     if (!found.some((one) => one.kind === 'full' && one.until >= from && one.at < to))
       found.push({
         kind: 'full',
-        at: to - Math.min(HOUR, (to - from) / 4),
+        at: lead && to - from > FILLS_ON_FLOAT ? from + FILLS_ON_FLOAT : to - Math.min(HOUR, (to - from) / 4),
         until: to,
         ...(lead ? LONG_FLOAT.lead : LONG_FLOAT.lithium),
       });
