@@ -12,6 +12,7 @@ import { whatEnded } from './ended';
 import { coldEdgesOf } from './coldEdges';
 import { coldIdleOf, neverGave } from './coldIdle';
 import { fullOnFloat, heldFullBy, isFull } from './full';
+import { gassedFull } from './gassing';
 import { leftEarlyOf } from './leftEarly';
 import { celsiusOfLowSetting } from './bySetting';
 import { findLimits } from './limit';
@@ -140,7 +141,7 @@ function chargeOf(
     before: before(span.from, view),
     afterAmps: ampsAfter(span.to, view),
     full: false,
-    heldFull: heldFullBy(stages, bank, view, setpoints),
+    heldFull: [...heldFullBy(stages, bank, view, setpoints), ...gassedFull(stages, bank, view)],
     fullOnFloat: [],
     ampHours: ampHoursIn(span, view, timeline),
   };
