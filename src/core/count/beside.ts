@@ -3,6 +3,7 @@
 import type { Series } from '../log/channels';
 import { type Grid, toGrid } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
+import { besideRows } from '../log/phase';
 import { isNumber, mean } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import type { CounterLog } from './counterLog';
@@ -27,7 +28,7 @@ type Beside = (time: Float64Array, values: Float32Array) => Float32Array;
  * @param amps the monitor's current in the cells, A. @param bms a log with `battery_current`
  */
 export function besideOf(log: CounterLog, grid: Grid, amps: Float32Array, bms: Series): Beside {
-  const byCells: Beside = (time, values) => toGrid(time, values, grid);
+  const byCells: Beside = (time, values) => toGrid(besideRows(time, log.time), values, grid);
   if (grid.step < SELDOM) return byCells;
   const byRows: Beside = (time, values) => toGrid(log.time, interpolateAt(time, values, log.time), grid);
   const scatter = (way: Beside) => movesApart(amps, way(bms.time, bms.channels.battery_current!));

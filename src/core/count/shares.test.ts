@@ -81,6 +81,19 @@ test('all of it where the monitor sees the battery’s current', () => {
   expect(one!.share).toBeGreaterThan(0.8);
 });
 
+test('all of it where its clock is two rows late, nothing of it where the monitor does not see it', () => {
+  const clouds = (minute: number) => {
+    const into = minute % 1440;
+    return into < 480 || into >= 720 ? 0 : ((minute * 37) % 101 < 45 ? 0.2 : 0.06) * capacityAh;
+  };
+  const shares = [1, 0].map(
+    (part) =>
+      sharesOfDrawn([(m) => clouds(m - 2)], (m) => part * clouds(m) - 0.01 * capacityAh, Infinity)[0]!.share,
+  );
+  expect(shares[0]).toBeGreaterThan(0.95);
+  expect(Math.abs(shares[1]!)).toBeLessThan(0.1);
+});
+
 test('the wrong way round where it goes straight to a held voltage: as it begins it gives what it gives', () => {
   // Held from its first minute on, at 14.3 V.
   const [one] = sharesBy((into, out) => out - into, 480);

@@ -4,6 +4,7 @@ import { isNumber, mean, quantile, robustDeviation } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { cellStart, type Grid, medianStep, toGrid } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
+import { besideRows } from '../log/phase';
 import { lastDigit } from '../log/resolution';
 import { logOf, type Timeline } from '../log/timeline';
 import { blocksInSeries, deadVolts } from '../system/chemistry';
@@ -12,6 +13,7 @@ import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
 import { sharesAsOne } from './movesAsOne';
 import { RAISES, type Seen, stepsOver } from './shareSteps';
+import { rowsLate, rowsSooner } from './rowsLate';
 import { AS_ONE, openAtOneTime, openByDirection, openByLevels, partsAlone, UNTOLD } from './sharesOpen';
 import { chargingVolts } from './unseen';
 
@@ -87,7 +89,7 @@ export function sharesOf(
     if (!own || own.device === log.device) return [];
     const every = medianStep(own.time);
     slowest = Math.max(slowest, every);
-    const average = toGrid(own.time, own.channels[channel]!, grid);
+    const average = toGrid(besideRows(own.time, log.time), own.channels[channel]!, grid);
     // A monitor that writes seldom may write the moment, or the mean since it wrote last.
     const moment =
       monitorEvery >= SELDOM * every
@@ -109,7 +111,18 @@ export function sharesOf(
             NOISE.step * noise,
           );
     const counted = [...system.sources, ...system.loads].find((one) => one.id === id)?.counted ?? null;
-    return [{ id, kind, counted, amps: average, moment, least }];
+    const late = rowsLate(kind === 'source' ? average : average.map((one) => -one), amps, least);
+    const onTime = rowsSooner(average, late);
+    return [
+      {
+        id,
+        kind,
+        counted,
+        amps: onTime,
+        moment: moment === average ? onTime : rowsSooner(moment, late),
+        least,
+      },
+    ];
   });
   if (devices.length === 0) return [];
   const seen: Seen = {

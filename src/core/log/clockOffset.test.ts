@@ -1,6 +1,7 @@
 /** Clocks of two logs whose meters stand on either side of what lets the battery go. */
 
 import { MINUTE } from '../quantity/span';
+import { seededRandom } from '../simulate/random';
 import type { Series } from './channels';
 import { clockOffset } from './clockOffset';
 
@@ -69,4 +70,43 @@ test('a log written every five minutes that is seven minutes late is sure where 
   expect(seven.sure).toBe(true);
   expect(Math.abs(seven.ms / MINUTE + 7)).toBeLessThan(1.5);
   expect(four.sure).toBe(false);
+});
+
+test('a log a row late is sure where voltage and current both say so; by the voltage alone it may be how it stamps its means', () => {
+  // The voltage sways slowly, so that a row more or less is nearly the same; the charger's current comes and goes with the clouds.
+  const random = seededRandom(7);
+  const values = Float64Array.from({ length: (DAYS * DAY_MINUTES) / 10 + 10 }, () => random.next());
+  const drawn = (k: number) => values[Math.max(0, k)]!;
+  const sway = (minute: number) => {
+    const [at, into] = [Math.floor(minute / 150), (minute % 150) / 150];
+    return 12.5 + drawn(at) + (drawn(at + 1) - drawn(at)) * into;
+  };
+  const clouds = (minute: number) => 8 * drawn(Math.floor(minute / 10));
+  const rows = (
+    device: string,
+    lateMinutes: number,
+    current: 'battery' | 'source',
+    withAmps = true,
+  ): Series => {
+    const time = Float64Array.from(
+      { length: (DAYS * DAY_MINUTES) / 2 },
+      (_, i) => (2 * i + lateMinutes) * MINUTE,
+    );
+    const at = (of: (minute: number) => number) =>
+      Float32Array.from(time, (ms) => of(ms / MINUTE - lateMinutes));
+    return {
+      device,
+      time,
+      channels: {
+        [`${current}_voltage`]: at(sway),
+        ...(withAmps ? { [`${current}_current`]: at(clouds) } : {}),
+      },
+    };
+  };
+  const monitor = rows('monitor', 0, 'battery');
+  const late = clockOffset(monitor, rows('charger', 2.5, 'source'))!;
+  expect(late.sure).toBe(true);
+  expect(Math.abs(late.ms / MINUTE + 2.5)).toBeLessThan(0.5);
+  expect(clockOffset(monitor, rows('charger', 2.5, 'source', false))!.sure).toBe(false);
+  expect(clockOffset(monitor, rows('charger', 1, 'source'))!.sure).toBe(false);
 });

@@ -41,6 +41,8 @@ const ENOUGH = [
 
 /** A shift counts from so many samples on; where the logs agree better by so much, from fewer. Less may be how a device stamps its means. */
 const WORTH = { usual: 1.5, plain: 1 };
+/** Less than this is no matter. */
+const LEAST = 2 * MINUTE;
 const PLAINLY = 0.15;
 
 export const voltsOf = ({ channels }: Series): Float32Array | undefined =>
@@ -71,12 +73,26 @@ export function clockOffset(first: Series, second: Series): ClockOffset | null {
   const [a, b] = [alive(voltsOf(first)), alive(voltsOf(second))];
   const hasDead = a !== voltsOf(first) || b !== voltsOf(second);
   const byVolts = heldTogether(first, a, second, b, 'voltage', overlap, hasDead);
-  if (byVolts?.sure || (byVolts && byVolts.shifted > WELL)) return byVolts;
+  const row = Math.max(medianStep(first.time), medianStep(second.time));
+  const isOpen = byVolts && Math.abs(byVolts.ms) >= Math.max(LEAST, WORTH.plain * row);
+  if (byVolts?.sure || (byVolts && byVolts.shifted > WELL && !isOpen)) return byVolts;
   const byAmps = heldTogether(first, ampsOf(first), second, ampsOf(second), 'current', overlap);
+  if (byVolts && isOpen && byAmps && areOne(byVolts, byAmps, row)) return { ...byVolts, sure: true };
+  if (byVolts && byVolts.shifted > WELL) return byVolts;
   if (byAmps?.sure && isLoad(second) && !canBe(byAmps, first, second))
     return byVolts ?? { ...byAmps, sure: false };
   return byAmps?.sure ? byAmps : (byVolts ?? byAmps);
 }
+
+/** Voltage and current are two witnesses: a shift that both find apart from each other, to half a row, by so much better, is no chance. */
+const areOne = (byVolts: ClockOffset, byAmps: ClockOffset, row: number): boolean =>
+  Math.abs(byVolts.ms - byAmps.ms) <= Math.max(MINUTE / 2, row / 2) &&
+  byVolts.shifted > WELL &&
+  byVolts.distinct >= WITNESS &&
+  byAmps.distinct >= WITNESS &&
+  byAmps.shifted - byAmps.unshifted >= WITNESS;
+
+const WITNESS = 0.1;
 
 const isLoad = ({ channels }: Series): boolean =>
   !channels.battery_current && !channels.source_current && channels.load_current !== undefined;
@@ -139,7 +155,7 @@ function heldTogether(
   const distinct = Math.max(0, peak.r - elsewhere);
   const middle = vertex(near, peak);
   const isPlain = peak.r - unshifted >= PLAINLY;
-  const worth = Math.max(2 * MINUTE, (isPlain ? WORTH.plain : WORTH.usual) * slower);
+  const worth = Math.max(LEAST, (isPlain ? WORTH.plain : WORTH.usual) * slower);
   const drift = driftOf((span) => {
     const points = correlationsBetween(
       two,

@@ -1,0 +1,36 @@
+/** Rows by which a device's clock is late. Drawn, so that the answer is known. */
+
+import { rowsLate, rowsSooner } from './rowsLate';
+
+const CELLS = 2000;
+/** Clouds that come and go, A. */
+const sun = Float32Array.from({ length: CELLS }, (_, i) => ((i * 7919) % 101 < 45 ? 20 : 8));
+const load = (i: number) => ((i * 31) % 89 < 20 ? 6 : 1);
+/** What a monitor shows that sees so much of the sun, so many rows sooner than the sun's own log. */
+const shown = (part: number, sooner = 0) =>
+  Float32Array.from(sun, (_, i) => part * (sun[i + sooner] ?? NaN) - load(i));
+
+test('none where both write at one time, or the monitor sees none of it', () => {
+  expect(rowsLate(sun, shown(1), 2)).toBe(0);
+  expect(rowsLate(sun, shown(0, 1), 2)).toBe(0);
+});
+
+test('as many as the monitor shows its steps sooner or later', () => {
+  expect(rowsLate(sun, shown(1, 1), 2)).toBe(1);
+  expect(rowsLate(sun, shown(0.6, 2), 2)).toBe(2);
+  expect(rowsLate(sun, shown(1, -1), 2)).toBe(-1);
+});
+
+test('few steps tell nothing', () => {
+  const once = sun.map((one, i) => (i < 300 ? one : 8));
+  const seen = Float32Array.from(once, (_, i) => once[i + 1] ?? NaN);
+  expect(rowsLate(once, seen, 2)).toBe(1);
+  expect(rowsLate(once.subarray(294), seen.subarray(294), 2)).toBe(0);
+});
+
+test('the current is then had so many rows sooner', () => {
+  const three = Float32Array.from([1, 2, 3]);
+  expect([...rowsSooner(three, 1)]).toEqual([2, 3, NaN]);
+  expect([...rowsSooner(three, -1)]).toEqual([NaN, 1, 2]);
+  expect(rowsSooner(three, 0)).toBe(three);
+});
