@@ -111,18 +111,11 @@ export function sharesOf(
             NOISE.step * noise,
           );
     const counted = [...system.sources, ...system.loads].find((one) => one.id === id)?.counted ?? null;
+    // What is written more often lies less than a row of the monitor's beside it.
+    if (moment !== average) return [{ id, kind, counted, amps: average, moment, least }];
     const late = rowsLate(kind === 'source' ? average : average.map((one) => -one), amps, least);
     const onTime = rowsSooner(average, late);
-    return [
-      {
-        id,
-        kind,
-        counted,
-        amps: onTime,
-        moment: moment === average ? onTime : rowsSooner(moment, late),
-        least,
-      },
-    ];
+    return [{ id, kind, counted, amps: onTime, moment: onTime, least }];
   });
   if (devices.length === 0) return [];
   const seen: Seen = {
