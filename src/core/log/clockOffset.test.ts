@@ -85,28 +85,32 @@ test('a log a row late is sure where voltage and current both say so; by the vol
   const rows = (
     device: string,
     lateMinutes: number,
-    current: 'battery' | 'source',
-    withAmps = true,
+    { every = 2, withAmps = true }: { every?: number; withAmps?: boolean } = {},
   ): Series => {
     const time = Float64Array.from(
-      { length: (DAYS * DAY_MINUTES) / 2 },
-      (_, i) => (2 * i + lateMinutes) * MINUTE,
+      { length: (DAYS * DAY_MINUTES) / every },
+      (_, i) => (every * i + lateMinutes) * MINUTE,
     );
     const at = (of: (minute: number) => number) =>
       Float32Array.from(time, (ms) => of(ms / MINUTE - lateMinutes));
+    const kind = device === 'monitor' ? 'battery' : 'source';
     return {
       device,
       time,
       channels: {
-        [`${current}_voltage`]: at(sway),
-        ...(withAmps ? { [`${current}_current`]: at(clouds) } : {}),
+        [`${kind}_voltage`]: at(sway),
+        ...(withAmps ? { [`${kind}_current`]: at(clouds) } : {}),
       },
     };
   };
-  const monitor = rows('monitor', 0, 'battery');
-  const late = clockOffset(monitor, rows('charger', 2.5, 'source'))!;
-  expect(late.sure).toBe(true);
-  expect(Math.abs(late.ms / MINUTE + 2.5)).toBeLessThan(0.5);
-  expect(clockOffset(monitor, rows('charger', 2.5, 'source', false))!.sure).toBe(false);
-  expect(clockOffset(monitor, rows('charger', 1, 'source'))!.sure).toBe(false);
+  const late = (minutes: number, by: { every?: number; withAmps?: boolean } = {}) => {
+    const found = clockOffset(rows('monitor', 0, by), rows('charger', minutes, by))!;
+    return found.sure ? -found.ms / MINUTE : null;
+  };
+  expect(Math.abs(late(2.5)! - 2.5)).toBeLessThan(0.25);
+  expect(late(2.5, { withAmps: false })).toBeNull();
+  expect(late(1)).toBeNull();
+  // Of rows of a minute a minute and a quarter is enough.
+  expect(Math.abs(late(1.25, { every: 1 })! - 1.25)).toBeLessThan(0.25);
+  expect(late(0.5, { every: 1 })).toBeNull();
 });

@@ -74,7 +74,7 @@ export function clockOffset(first: Series, second: Series): ClockOffset | null {
   const hasDead = a !== voltsOf(first) || b !== voltsOf(second);
   const byVolts = heldTogether(first, a, second, b, 'voltage', overlap, hasDead);
   const row = Math.max(medianStep(first.time), medianStep(second.time));
-  const isOpen = byVolts && Math.abs(byVolts.ms) >= Math.max(LEAST, WORTH.plain * row);
+  const isOpen = byVolts && Math.abs(byVolts.ms) >= Math.max(MINUTE, WORTH.plain * row);
   if (byVolts?.sure || (byVolts && byVolts.shifted > WELL && !isOpen)) return byVolts;
   const byAmps = heldTogether(first, ampsOf(first), second, ampsOf(second), 'current', overlap);
   if (byVolts && isOpen && byAmps && areOne(byVolts, byAmps, row)) return { ...byVolts, sure: true };
@@ -84,15 +84,18 @@ export function clockOffset(first: Series, second: Series): ClockOffset | null {
   return byAmps?.sure ? byAmps : (byVolts ?? byAmps);
 }
 
-/** Voltage and current are two witnesses: a shift that both find apart from each other, to half a row, by so much better, is no chance. */
+/**
+ * Voltage and current are two witnesses: a shift that both find, each apart from any other and to half a row of the other's, is no chance. It
+ * leaves so much less of the voltage open, and the currents agree better by so much.
+ */
+const WITNESS = { distinct: 0.1, open: 0.7, better: 0.01 };
+
 const areOne = (byVolts: ClockOffset, byAmps: ClockOffset, row: number): boolean =>
   Math.abs(byVolts.ms - byAmps.ms) <= Math.max(MINUTE / 2, row / 2) &&
   byVolts.shifted > WELL &&
-  byVolts.distinct >= WITNESS &&
-  byAmps.distinct >= WITNESS &&
-  byAmps.shifted - byAmps.unshifted >= WITNESS;
-
-const WITNESS = 0.1;
+  1 - byVolts.shifted <= WITNESS.open * (1 - byVolts.unshifted) &&
+  byAmps.shifted - byAmps.unshifted >= WITNESS.better &&
+  Math.min(byVolts.distinct, byAmps.distinct) >= WITNESS.distinct;
 
 const isLoad = ({ channels }: Series): boolean =>
   !channels.battery_current && !channels.source_current && channels.load_current !== undefined;
