@@ -1,10 +1,13 @@
 /** Rows by which a device's clock is late. Drawn, so that the answer is known. */
 
+import { seededRandom } from '../simulate/random';
 import { rowsLate, rowsSooner } from './rowsLate';
 
 const CELLS = 2000;
 /** Clouds that come and go, A. */
-const sun = Float32Array.from({ length: CELLS }, (_, i) => ((i * 7919) % 101 < 45 ? 20 : 8));
+const random = seededRandom(3);
+const skies = Array.from({ length: CELLS }, () => random.uniform(4, 20));
+const sun = Float32Array.from({ length: CELLS }, (_, i) => skies[i >> 1]!);
 const load = (i: number) => ((i * 31) % 89 < 20 ? 6 : 1);
 /** What a monitor shows that sees so much of the sun, so many rows sooner than the sun's own log. */
 const shown = (part: number, sooner = 0) =>
@@ -19,6 +22,11 @@ test('as many as the monitor shows its steps sooner or later', () => {
   expect(rowsLate(sun, shown(1, 1), 2)).toBe(1);
   expect(rowsLate(sun, shown(0.6, 2), 2)).toBe(2);
   expect(rowsLate(sun, shown(1, -1), 2)).toBe(-1);
+  expect(rowsLate(sun, shown(-1, 1), 2)).toBe(1);
+  // What comes and goes every few rows is as much the other way round two rows on.
+  const pump = Float32Array.from({ length: CELLS }, (_, i) => (i % 4 < 2 ? 10 : 0));
+  const reversed = pump.map((one) => -one);
+  expect(rowsLate(pump, reversed, 2)).toBe(0);
 });
 
 test('few steps tell nothing', () => {
