@@ -107,3 +107,12 @@ test('a nearly empty battery tells nothing, nor does one without steps', () => {
   even.channels.battery_current!.fill(-5);
   expect(found(even)).toBeNull();
 });
+
+test('a charger that comes as a load goes, and holds the voltage with next to nothing, is no step of the battery', () => {
+  const log = drawn(0.01);
+  const { battery_current: amps, battery_voltage: volts } = log.channels as Record<string, Float32Array>;
+  const held = { ...log, channels: { ...log.channels } };
+  held.channels.battery_current = amps!.map((one) => (one > -10 ? -0.05 : one));
+  held.channels.battery_voltage = volts!.map((one, i) => (amps![i]! > -10 ? 13.5 : one));
+  expect(found(held)).toBeNull();
+});

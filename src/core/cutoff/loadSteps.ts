@@ -4,6 +4,7 @@ import { interpolateAt } from '../log/interpolateAt';
 import { isNumber, mean, median, quantile, sum } from '../quantity/numbers';
 import { medianStep } from '../log/grid';
 import { anyLogWith, type Timeline } from '../log/timeline';
+import { chargingVolts } from '../count/unseen';
 import type { KnownBank } from '../system/known';
 import { bankOhms, coldShare } from '../system/sag';
 import { APART, drawnSteps } from './steps';
@@ -43,11 +44,14 @@ export function stepResistance(
   // Loads run at night too: what counts is how cold it was at the steps.
   const at = Float64Array.from(found, (i) => log.time[i]!);
   const celsius = heat ? interpolateAt(heat.time, heat.channels.battery_temperature!, at) : null;
+  const charging = chargingVolts(bank);
   const steps: Step[] = [];
   found.forEach((i, k) => {
     const step = amps[i]! - amps[i - 1]!;
     const moved = volts[i]! - volts[i - 1]!;
     if (moved !== moved || volts[i]! < 6 || volts[i - 1]! < 6 || heldAt(at[k]!) < CHARGED) return;
+    // A charger that comes as the load goes moves the voltage; its current may lie within the noise.
+    if (Math.max(volts[i]!, volts[i - 1]!) >= charging) return;
     steps.push({
       at: at[k]!,
       weight: Math.abs(step),
