@@ -7,7 +7,7 @@ import { median, quantile, robustDeviation } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
-import { byClock, isDaily } from './byClock';
+import { byClock, isAtOneTime, isDaily } from './byClock';
 import { type Drop, endVolts } from './drops';
 import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import type { Moment } from './moment';
@@ -24,7 +24,7 @@ const PAIR = { volts: 0.02, lowest: 0.02, under: 0.25 };
 export const AWAY = 5 * MINUTE;
 /** Above these no disconnect lets go without a setting that says so, V a 12 V block (common practice, no source). */
 const HIGHEST = { lead: 12.6, lithium: 12.8 };
-/** Few limits of lead lie above this, V a 12 V block (common practice, no source): what runs as long each day and ends higher was ended by a clock. */
+/** Few limits of lead lie above this, V a 12 V block (common practice, no source): what runs as long each day, or until one time, and ends higher was ended by a clock. */
 const FEW = 12.1;
 /**
  * Lithium stands higher than that over most of its range. What always goes off at the lowest voltage of the log, and then stays away, may
@@ -101,7 +101,7 @@ export function alike(
       median(drops.map((one) => one.moment.lowShare)) < SET_HIGH.lowest &&
       median(drops.map((one) => one.back - one.at)) > SET_HIGH.away;
     const near = drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts);
-    const isTimed = lead && level > FEW && isDaily(near, step);
+    const isTimed = lead && level > FEW && (isDaily(near, step) || isAtOneTime(near, step));
     return isLimit && goesByVolts && !isTimed && level < (isSetHigh ? SET_HIGH.volts : highest)
       ? as(near, 'volts')
       : [];

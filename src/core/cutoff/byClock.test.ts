@@ -44,3 +44,21 @@ test('runs that begin and end at one time each day, and end higher than limits l
   const jitter = daily((day) => 43 + (day % 2), 12.3, DAY - 1);
   expect(count({ ...jitter, amps: (m) => jitter.amps(m + (Math.floor(m / DAY) % 2)) })).toBe(0);
 });
+
+test('of rows that are written seldom the time of the day is all that shows: what goes off at one of them, high, was ended by a clock', () => {
+  // From six on; until about one, or until the battery is down, sooner or later by hours.
+  const night = (until: (day: number) => number, end: number): Drawn => {
+    const into = (m: number) => (m + 6 * 60) % DAY;
+    const day = (m: number) => Math.floor((m + 6 * 60) / DAY);
+    const left = (m: number) => until(day(m)) - into(m);
+    const about = (m: number) => end + 0.01 * (day(m) % 2);
+    return {
+      amps: (m) => (left(m) > 0 ? 8 : 0),
+      volts: (m) => (left(m) > 0 ? about(m) + 0.001 * left(m) : 12.9),
+    };
+  };
+  const count = (of: Drawn) => find(of, {}, { days: 9, every: 30 }).length;
+  expect(count(night((day) => 420 + 4 * (day % 3), 12.3))).toBe(0);
+  expect(count(night((day) => 420 + 90 * (day % 4), 12.3))).toBeGreaterThan(6);
+  expect(count(night((day) => 420 + 4 * (day % 3), 11.9))).toBeGreaterThan(6);
+});

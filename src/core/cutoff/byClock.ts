@@ -37,6 +37,18 @@ export function isDaily(drops: readonly Drop[], step: number): boolean {
   return ms >= DAILY.samples * step && alike >= DAILY.fewest && alike >= DAILY.mostly * whole.length;
 }
 
+/** Ends on so many days at least, this part of them at one time. */
+const EVENINGS = { fewest: 6, mostly: 0.8 };
+
+/** Whether runs end at one time of the day, to a row of a log that is written seldom: more of when a load went off it does not show. */
+export function isAtOneTime(drops: readonly Drop[], step: number): boolean {
+  if (step <= QUARTER.every / 3) return false;
+  const later = drops.map((one) => laterInDay(one.at, drops[0]!.at));
+  const middle = median(later);
+  const alike = later.filter((one) => Math.abs(one - middle) <= step).length;
+  return alike >= EVENINGS.fewest && alike >= EVENINGS.mostly * drops.length;
+}
+
 /** @param drops of one load. @param step between samples, ms */
 export const byClock = (drops: readonly Drop[], step: number): Drop[] =>
   isOnBeat(drops, step) ? [...drops] : onQuarters(drops, step);
