@@ -22,7 +22,11 @@ test('as many as the monitor shows its steps sooner or later', () => {
   expect(rowsLate(sun, shown(1, 1), 2)).toBe(1);
   expect(rowsLate(sun, shown(0.6, 2), 2)).toBe(2);
   expect(rowsLate(sun, shown(1, -1), 2)).toBe(-1);
-  expect(rowsLate(sun, shown(-1, 1), 2)).toBe(1);
+});
+
+test('none for one that is seen the wrong way round, or whose steps only loads answer', () => {
+  expect(rowsLate(sun, shown(-1), 2)).toBe(0);
+  expect(rowsLate(sun, shown(-0.8, 1), 2)).toBe(0);
   // What comes and goes every few rows is as much the other way round two rows on.
   const pump = Float32Array.from({ length: CELLS }, (_, i) => (i % 4 < 2 ? 10 : 0));
   const reversed = pump.map((one) => -one);

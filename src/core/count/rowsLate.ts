@@ -24,11 +24,11 @@ export function rowsLate(own: Float32Array, amps: Float32Array, least: number): 
     squares += step * step;
     seen.forEach((one, k) => (shows[k]! += one * step));
   }
-  // Seen the wrong way round it is seen as well.
+  // Where it shows most it may show the wrong way round: what comes and goes is as much the other way round some rows on.
   const most = shows.map(Math.abs);
   const at = most.indexOf(Math.max(...most));
   const isPlain =
-    steps >= LATE.fewest && most[at]! >= LATE.shows * squares && most[at]! >= LATE.times * most[LATE.rows]!;
+    steps >= LATE.fewest && shows[at]! >= LATE.shows * squares && shows[at]! >= LATE.times * most[LATE.rows]!;
   return isPlain ? at - LATE.rows : 0;
 }
 
