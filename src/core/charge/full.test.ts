@@ -103,6 +103,8 @@ describe('by its own absorption', () => {
     expect(full({ ...steady, fallsPerHour: -0.4 })).toBe(false);
     expect(full({ ...steady, volts: 13.7 })).toBe(false);
     expect(full({ ...steady, endAmps: 9, endSourceAmps: 9 })).toBe(false);
+    // 50 mV a cell above its range nearly three times as much gasses.
+    expect(full({ ...steady, volts: 14.9, endAmps: 9, endSourceAmps: 9 })).toBe(true);
     const bulk = stage({ stage: 'bulk', usualSourceAmps: 20 });
     const stages = [bulk, absorption({ ...steady, endAmps: 9, endSourceAmps: 9 })];
     const view = { ampNoise: 0.05, blocks: 1 };
@@ -138,9 +140,9 @@ describe('by its own absorption', () => {
   });
 
   test('by a long float, not where the charger gives a part of what the loads take from the battery', () => {
-    const floated = (part: Partial<Stage>, endAmps = 6) => {
+    const floated = (part: Partial<Stage>, endAmps = 6, volts = 14.4) => {
       const float = stage({ stage: 'float', volts: 13.6, celsius: 25, heldMs: 9 * HOUR, ...part });
-      const stages = [absorption({ endAmps }), { ...float, endAmpsAreBattery: true }];
+      const stages = [absorption({ endAmps, volts }), { ...float, endAmpsAreBattery: true }];
       const view = { ampNoise: 0.05, blocks: 1 };
       return isFull(
         { ...charge(stages), heldFull: [], fullOnFloat: fullOnFloat(stages, agm, view, true) },
@@ -160,6 +162,8 @@ describe('by its own absorption', () => {
     expect(floated({ settledAmps: 0.4, fallsPerHour: 0.1 }, 3)).toBe(false);
     expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01, heldMs: 5 * HOUR }, 3)).toBe(false);
     expect(floated({ settledAmps: 0.9, fallsPerHour: 0.01 }, 3)).toBe(false);
+    // After an absorption at too low a voltage a small current proves nothing.
+    expect(floated({ settledAmps: 0.4, fallsPerHour: 0.01 }, 3, 13.8)).toBe(false);
   });
 
   test('by days on float, though the absorption before it is not in the log; lead only, at a current that has come to rest', () => {

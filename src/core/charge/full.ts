@@ -1,7 +1,15 @@
 /** Whether a charge got the battery truly full, or only says so. */
 
+import { isNumber } from '../quantity/numbers';
 import { HOUR, MINUTE, type Span } from '../quantity/span';
-import { CHEMISTRY, expectedVolts, FULL_LITHIUM_STANDS, fullTailAmps, isLead } from '../system/chemistry';
+import {
+  blocksInSeries,
+  CHEMISTRY,
+  expectedVolts,
+  FULL_LITHIUM_STANDS,
+  fullTailAmps,
+  isLead,
+} from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { cellAt, cellStart } from '../log/grid';
 import { heatOf } from './bySetting';
@@ -88,7 +96,10 @@ export function fullOnFloat(
     const amps = one.stage === 'float' ? taken(one, view, alone)?.usual : undefined;
     if (amps === undefined) return false;
     const onFloat = (100 * amps) / bank.capacityAh;
-    const absorbed = stages.slice(0, i).filter((before) => before.stage === 'absorption');
+    // What an absorption at too low a voltage has left goes in over days.
+    const absorbed = stages
+      .slice(0, i)
+      .filter((before) => before.stage === 'absorption' && fills(before, bank, view.blocks));
     const endedLow = absorbed.some((before) => before.endAmps <= ENDED_LOW * fullTailAmps(bank));
     const least = fullTailPercent / (endedLow ? ON_FLOAT.usual : ON_FLOAT.early);
     return (
@@ -136,22 +147,32 @@ const keepsOnly = (float: Stage, absorbed: readonly Stage[], bank: KnownBank): b
 
 /**
  * A current that no longer falls after hours at the charge voltage goes to gas, or is a meter's zero: an old lead battery takes several
- * per cent for ever. By no more than so much of the capacity an hour, A; and no more than `most`, unless bulk gave plainly more: a charger
- * at its limit shows a steady current too.
+ * per cent for ever. By no more than so much of the capacity an hour, A; and no more than `most`, and what a voltage above the range adds to
+ * it, unless bulk gave plainly more: a charger at its limit shows a steady current too.
  */
 const STEADY = { falls: 0.00125, most: 0.05, bulk: 1.25 };
 
-export function isSteady(
-  { fallsPerHour, endSourceAmps }: Stage,
-  amps: number,
-  { stages }: Charge,
-  bank: KnownBank,
-): boolean {
+export function isSteady(stage: Stage, amps: number, { stages }: Charge, bank: KnownBank): boolean {
+  const { fallsPerHour, endSourceAmps } = stage;
   if (!isLead(bank.chemistry) || !(Math.abs(fallsPerHour) <= STEADY.falls * bank.capacityAh)) return false;
   return (
-    amps <= STEADY.most * bank.capacityAh ||
+    amps <= STEADY.most * bank.capacityAh * Math.exp(foldsOver(stage, bank)) ||
     stages.some((one) => one.stage === 'bulk' && one.usualSourceAmps > STEADY.bulk * endSourceAmps)
   );
+}
+
+/** V a cell by which a lower voltage takes the current of lead down to 1/e: a Tafel slope of 120 mV a decade (from memory). */
+export const TAFEL = 0.052;
+
+/** What lies between charger and battery costs voltage: the battery's own, where it was logged, says what it gets. */
+export const ownVolts = ({ batteryVolts, volts }: Stage): number =>
+  isNumber(batteryVolts) ? batteryVolts : volts;
+
+/** How often a voltage above its range multiplies the current of lead by e: what flows then is mostly gas. */
+export function foldsOver(stage: Stage, bank: KnownBank): number {
+  const weather = isNumber(heatOf(stage)) ? 0 : WEATHER * blocksInSeries(bank);
+  const over = ownVolts(stage) - expectedVolts(bank, 'absorption', heatOf(stage)).max - weather;
+  return Math.max(0, over) / bank.cellsInSeries / TAFEL;
 }
 
 /** At the battery or at the charger, whichever is higher: what lies between them costs voltage, and a meter may read low. */

@@ -1,9 +1,9 @@
 /** What charges tell of the state: those that got the battery full, and what was missing at the end of the others. */
 
-import { clamp, isNumber, sum } from '../quantity/numbers';
+import { clamp, sum } from '../quantity/numbers';
 import { HOUR, lengthOf, MINUTE } from '../quantity/span';
 import { heatOf } from '../charge/bySetting';
-import { fills, FILLS_ON_FLOAT, isSteady, WEATHER } from '../charge/full';
+import { fills, FILLS_ON_FLOAT, foldsOver, isSteady, ownVolts, TAFEL } from '../charge/full';
 import { forecastTail } from '../charge/tail';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import {
@@ -198,22 +198,8 @@ function lacking(bank: KnownBank, missing: number): Pick<Anchor, 'charge' | 'dev
   return { charge: full.charge - missing, deviation, lacks: missing };
 }
 
-/**
- * V a cell by which a lower voltage takes the current down to 1/e: a Tafel slope of 120 mV a decade (from memory). And the part of the
- * capacity that takes it down as far near full, at one voltage (common practice, no source).
- */
-const TAFEL = 0.052;
+/** The part of the capacity that takes the current down to 1/e near full, at one voltage (common practice, no source). */
 const E_FOLD = 0.05;
-
-/** What lies between charger and battery costs voltage: the battery's own, where it was logged, says what it gets. */
-const ownVolts = ({ batteryVolts, volts }: Stage): number => (isNumber(batteryVolts) ? batteryVolts : volts);
-
-/** How often a voltage above its range multiplies the current of lead by e: what flows then is mostly gas. */
-function foldsOver(stage: Stage, bank: KnownBank): number {
-  const weather = heatOf(stage) === heatOf(stage) ? 0 : WEATHER * blocksInSeries(bank);
-  const over = ownVolts(stage) - expectedVolts(bank, 'absorption', heatOf(stage)).max - weather;
-  return Math.max(0, over) / bank.cellsInSeries / TAFEL;
-}
 
 /** What lead still lacks, as a part of its capacity, because the voltage was under its range, whose tail then comes too soon. */
 function shortOf(stage: Stage, amps: number, bank: KnownBank, tailAmps: number): number {
