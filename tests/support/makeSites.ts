@@ -12,9 +12,11 @@ import { inTwo } from './inTwo';
 import seeds from './testSiteSeeds.json';
 import { seriesOf, TEST_SITES, type TestSite } from './testSites';
 
+const SEEDS = new Map(Object.entries(seeds));
+
 inTwo(Object.keys(TEST_SITES), (name, folder) => {
   const { faults, wanted } = TEST_SITES[name]!;
-  const seed = Object.entries(seeds).find(([of]) => of === name)?.[1];
+  const seed = SEEDS.get(name);
   if (seed === undefined) throw new Error(`The site ${name} has no seed in testSiteSeeds.json.`);
   const made = randomJob(faults, seededRandom(seed), wanted);
   const observed = observe(made.system, seriesOf(made));
