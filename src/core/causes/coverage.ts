@@ -3,7 +3,8 @@
 import { sum } from '../quantity/numbers';
 import { commonOf, HOUR, lengthOf, mergeSpans } from '../quantity/span';
 import { amps } from '../quantity/text';
-import type { Load, Monitor, Source } from '../system/schema';
+import type { Load, Source } from '../system/schema';
+import { hasSensor } from '../system/sensor';
 import type { MeanCurrent } from '../count/shares';
 import { isUnseen } from '../count/trueCurrent';
 import type { Counting } from '../count/types';
@@ -47,13 +48,9 @@ export function zeroAtFloat({ counting, charging, system }: Judged): number {
   return Math.max(0, ...alone) >= WHOLLY.hours * HOUR ? atFloat.amps : 0;
 }
 
-/** Only a sensor in the battery's lead can be bypassed: a charger's own count sees no other device, however it is wired. */
-const hasSensor = (monitor: Monitor | undefined | null): boolean =>
-  monitor?.method !== 'voltage' && monitor?.method !== 'source-count';
-
 /** Devices with a log of their own against what the monitor shows of them: one that bypasses it is enough. */
 export function weighShares({ counting, system }: Observations, kind: 'source' | 'load'): Evidence[] {
-  if (!counting || !hasSensor(system.monitor)) return [];
+  if (!counting || (system.monitor && !hasSensor(system.monitor))) return [];
   const devices = kind === 'source' ? system.sources : system.loads;
   const name = (id: string) => devices.find((one) => one.id === id)?.name ?? id;
   const judged = counting.meters.shares.filter((one) => one.kind === kind && one.error < 0.25);

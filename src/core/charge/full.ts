@@ -130,7 +130,7 @@ const ENDED_LOW = 1.5;
 /** A day on float fills lead from wherever its charge was left off, where the current has come down to one that keeps it (common practice, no source). */
 export const FILLS_ON_FLOAT = 24 * HOUR;
 
-export const fillsOnFloat = ({ heldMs }: Stage, bank: KnownBank): boolean =>
+const fillsOnFloat = ({ heldMs }: Stage, bank: KnownBank): boolean =>
   isLead(bank.chemistry) && heldMs > FILLS_ON_FLOAT;
 
 /**

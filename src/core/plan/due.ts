@@ -15,6 +15,7 @@ import type { SystemRecords } from '../records/records';
 import { notEligible } from '../onsite/equaliseRun';
 import { isLead } from '../system/chemistry';
 import type { System } from '../system/schema';
+import { hasSensor } from '../system/sensor';
 import { RESYNC_DAYS, schoolOf, schoolsOf } from '../system/schools';
 
 export interface PlanFacts {
@@ -69,8 +70,7 @@ const doneOn = ({ records }: PlanFacts, what: DueKind): string | null =>
 
 function fullCharge(facts: PlanFacts): Due | null {
   const { system, records, openedOn } = facts;
-  const counts =
-    system.monitor && system.monitor.method !== 'voltage' && system.monitor.method !== 'source-count';
+  const counts = system.monitor && hasSensor(system.monitor);
   if (!counts) return null;
   const full = latest(
     doneOn(facts, 'full-charge'),

@@ -1,19 +1,20 @@
 /** Does the monitor see each source and each load? */
 
 import type { Monitor, Source } from '../../schema';
+import { hasSensor } from '../../sensor';
 import type { Note, Rule } from '../rule';
 import type { LoadView, SourceView, Subject } from '../subject';
 
 /** What follows when a device is not counted; null when it is, or when nothing counts current here. */
 function unseen(s: Subject, { name, ask, raw }: SourceView | LoadView, why: string): Note | null {
-  const method = s.system.monitor?.method;
-  if (!s.system.monitor || method === 'voltage' || method === 'source-count') return null;
+  const { monitor } = s.system;
+  if (!monitor || !hasSensor(monitor)) return null;
   if ((ask as (key: 'counted') => boolean)('counted')) return null;
   return {
     weight: 'fault',
     text: `${name} is not counted by the monitor.`,
     why,
-    fix: remedy(method, name, 'across' in raw ? raw.across : undefined),
+    fix: remedy(monitor.method, name, 'across' in raw ? raw.across : undefined),
     hazard: 'uncounted-conductor-on-battery-post',
   };
 }
