@@ -213,8 +213,8 @@ const highestSetting = ({ sources }: Observations['system']): number =>
   Math.max(0, ...sources.map(({ profile }) => profile.absorptionV ?? 0));
 
 /**
- * The BMS opens at the top of the range at the latest: a mean above it is seen by chance. Where the charger is set above it, a stop well
- * up in the range is the charger's.
+ * The BMS opens at the top of the range at the latest: a mean above it is seen by chance. Where the charger is set above it, a stop within
+ * the range is the setting's: the cells sink back before a slow log has a row.
  */
 function highTogether(
   refusals: Refusals,
@@ -223,7 +223,7 @@ function highTogether(
 ): Evidence[] {
   const { min, max } = chargeVolts;
   const isSetAbove = set > max;
-  const most = (isSetAbove ? (min + max) / 2 : max) / cellsInSeries;
+  const most = (isSetAbove ? min : max) / cellsInSeries;
   const high = refusals.filter((one) => one.meanV > most && one.highestV - one.meanV < TOGETHER);
   if (high.length === 0) return [];
   const stopped = `The BMS stopped the charge ${counted(high.length, 'time')} with all cells high together, at ${volts(median(high.map((one) => one.meanV)))} a cell on average`;
