@@ -170,6 +170,19 @@ test('all of it where a monitor that writes seldom writes the moment, while the 
   expect(one!.error).toBeLessThan(0.05);
 });
 
+test('twice of it where a monitor of a wrong scale writes the moment, and clouds come in the morning alone', () => {
+  // Clouds of two minutes until ten, each over a row of the monitor’s; then a clear sky. Means of five minutes hide most of them.
+  const sun = (minute: number) => {
+    const into = minute % 1440;
+    if (into < 480 || into >= 960) return 0;
+    const clear = Math.sin(((into - 480) / 480) * Math.PI) ** 0.5;
+    return 0.12 * capacityAh * clear * (into < 600 && minute % 15 < 2 ? 0.2 : 1);
+  };
+  const [one] = sharesOfDrawn([sun], (minute) => 2 * (sun(minute) - 0.01 * capacityAh), Infinity, 5);
+  expect(one!.share).toBeCloseTo(2, 1);
+  expect(one!.error).toBeLessThan(0.15);
+});
+
 test('all of it where it writes half as often as the charger, and what was given is over within two of its samples', () => {
   // Three minutes at half the capacity, and next to nothing in the fourth.
   const given = (minute: number) =>

@@ -172,31 +172,32 @@ function sharesOver(lag: number, seen: Seen): Share[] {
     .map((device, k) => ({ device, steps: moved[k]!, column: stepsOf(device.amps, device.kind) }))
     .filter(({ column }) => column.some((one) => one !== 0));
   if (moving.length === 0) return [];
-  const columns = moving.map((one) => one.column);
   const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
-  const fit = robustLeastSquares({ columns, values });
-  if (!fit) return [];
-  const atMoments = moving.some(({ device }) => device.moment !== device.amps)
-    ? robustLeastSquares({
-        columns: moving.map(({ device }) => stepsOf(device.moment, device.kind)),
-        values,
-      })
-    : null;
+  const fitOf = (columns: Float64Array[]) => {
+    const fit = robustLeastSquares({ columns, values });
+    return fit ? [{ columns, fit }] : [];
+  };
+  const ofMeans = fitOf(moving.map((one) => one.column));
+  const ofMoments = moving.some(({ device }) => device.moment !== device.amps)
+    ? fitOf(moving.map(({ device }) => stepsOf(device.moment, device.kind)))
+    : [];
   // Which of the two it writes shows in what is left over; where it does not, either may be.
-  const fits = atMoments ? [fit, atMoments] : [fit];
-  const smallest = Math.min(...fits.map((one) => one.scatter));
-  const good = fits.filter((one) => CLEARLY * one.scatter <= smallest);
+  const fits = [...ofMeans, ...ofMoments];
+  const smallest = Math.min(...fits.map(({ fit }) => fit.scatter));
+  const good = fits.filter(({ fit }) => CLEARLY * fit.scatter <= smallest);
+  if (good.length === 0) return [];
+  const { columns, fit } = good[0]!;
   // Steps that overlap are no steps of their own.
   const widen = Math.sqrt(lag);
   const open = openByDirection(columns, values, fit.values, widen);
   const alone = partsAlone(columns);
   const asOne = sharesAsOne(
-    moving.map(({ column, device }) => ({ column, counted: device.counted })),
+    moving.map(({ device }, k) => ({ column: columns[k]!, counted: device.counted })),
     { alone, shares: fit.values, values, widen },
   );
   const times = rows.map((i) => cellStart(grid, i));
   return moving.map(({ device, steps }, at) => {
-    const shares = good.map((one) => one.values[at]!);
+    const shares = good.map((one) => one.fit.values[at]!);
     const share = mean(shares);
     const whole = asOne[at];
     if (whole !== undefined) return { id: device.id, kind: device.kind, ...whole, steps: Math.round(steps) };
@@ -208,7 +209,7 @@ function sharesOver(lag: number, seen: Seen): Share[] {
         alone[at]! < AS_ONE
           ? UNTOLD
           : Math.hypot(
-              good[0]!.errors[at]! * widen,
+              fit.errors[at]! * widen,
               Math.max(...shares) - share,
               open[at]!,
               device.kind === 'source'
