@@ -2,7 +2,7 @@
 
 import { type Cause, type Evidence, shrunk } from './cause';
 import { CUT_PRIOR, missingCuts } from './cutting';
-import { FIRST_LOW, lagText, lowCell } from './lowCell';
+import { belowText, FIRST_LOW, lagText, lowCell, weightAt } from './lowCell';
 
 const WEIGHTS = {
   ...FIRST_LOW,
@@ -10,6 +10,7 @@ const WEIGHTS = {
   behind: 9,
   /** Where it stands at the highest of each day, where no charge comes near the top. */
   behindBelow: 6,
+  levelBelow: -7,
   level: -9,
   ahead: -12,
 } as const;
@@ -38,11 +39,11 @@ export const cellImbalance: Cause = {
     if (low.isSame && low.atTop !== 'unknown')
       evidence.push({
         text: low.isBelow
-          ? `No charge came near the top. At the highest of each day it is behind by nearly as much as when it is empty${lagText(low.behindAh)}: it holds as much, but starts from less.`
+          ? belowText(low)
           : low.atTop === 'behind'
             ? `When the others are full it is not${lagText(low.behindAh)}: it holds as much, but starts from less.`
             : `When the others are full it is so too${low.atTop === 'ahead' ? ', before them' : ''}: it has lost capacity.`,
-        decibans: shrunk(low.isBelow ? WEIGHTS.behindBelow : WEIGHTS[low.atTop], low.looked),
+        decibans: shrunk(weightAt(WEIGHTS, low), low.looked),
         group: 'high',
         spans: [],
       });

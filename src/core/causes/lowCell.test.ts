@@ -81,8 +81,9 @@ test('no charge got to the top: neither is preferred', () => {
   expect(weak).toBe(out);
 });
 
-test('no charge got to the top, but at the highest of each day the cell is behind by as much as at the bottom: out of step', () => {
-  const at = (behind: number) =>
+test('no charge got to the top: a cell that stays as far behind is out of step, one that catches up holds less', () => {
+  // Of 33 Ah, one that holds less catches up by 30 while 60 go in, and by 2 while 5 do.
+  const at = (behind: number, chargedToHigh = 60) =>
     points(
       seen(
         {
@@ -91,12 +92,14 @@ test('no charge got to the top, but at the highest of each day the cell is behin
           behindAtHigh: lag(behind, 4),
           shortAtBottom: lag(33),
         },
-        { tops: 0, high: null },
+        { tops: 0, high: null, chargedToHigh },
       ),
     );
   expect(at(29).out).toBeGreaterThan(at(29).weak + 8);
-  // One that holds less is behind by a part of it, as deep as it is: then neither is preferred.
-  expect(at(16).out).toBe(at(16).weak);
+  expect(at(6).weak).toBeGreaterThan(at(6).out + 8);
+  // Between the two, or with too little charged for either to show, neither is preferred.
+  expect(at(18).out).toBe(at(18).weak);
+  expect(at(32, 5).out).toBe(at(32, 5).weak);
 });
 
 test('now this cell, now that one, or a few millivolts: no cell is at fault', () => {

@@ -65,12 +65,28 @@ export function lowCell(seen: Judged): LowCell | null {
   };
 }
 
+type WeightsAt = Readonly<Record<Exclude<AtTop, 'unknown'> | 'behindBelow' | 'levelBelow', number>>;
+
+/** The weight of where it stands, told better near the top of charges than below. */
+export function weightAt(weights: WeightsAt, { atTop, isBelow }: LowCell): number {
+  if (atTop === 'unknown') return 0;
+  if (!isBelow) return weights[atTop];
+  return atTop === 'behind' ? weights.behindBelow : weights.levelBelow;
+}
+
+/** How it moves from the bottom to the highest of each day, where no charge comes near the top. */
+export const belowText = ({ atTop, behindAh, shortAh }: LowCell): string =>
+  atTop === 'level'
+    ? `No charge came near the top. From its lowest to the highest of each day it catches up, from ${ampHourText(shortAh)} behind to ${ampHourText(behindAh)}: it holds less.`
+    : `No charge came near the top. At the highest of each day it is behind by nearly as much as when it is empty${lagText(behindAh)}: it holds as much, but starts from less.`;
+
 /** " of Battery 2" where there are several. */
 export const batteryWords = ({ system }: Pick<Judged, 'system'>, battery: string | null): string =>
   battery === null ? '' : ` of ${deviceName(system, battery)}`;
 
+const ampHourText = (ampHours: number): string =>
+  `${ampHours < 10 ? ampHours.toFixed(1) : Math.round(ampHours)} Ah`;
+
 /** ", 12 Ah behind" where that is known */
 export const lagText = (ampHours: number): string =>
-  isNumber(ampHours) && ampHours > 0
-    ? `, ${ampHours < 10 ? ampHours.toFixed(1) : Math.round(ampHours)} Ah behind`
-    : '';
+  isNumber(ampHours) && ampHours > 0 ? `, ${ampHourText(ampHours)} behind` : '';

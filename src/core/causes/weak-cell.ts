@@ -3,7 +3,7 @@
 import { counted } from '../quantity/text';
 import { type Cause, type Evidence, shrunk } from './cause';
 import { CUT_PRIOR, missingCuts } from './cutting';
-import { FIRST_LOW, lagText, lowCell } from './lowCell';
+import { belowText, FIRST_LOW, lagText, lowCell, weightAt } from './lowCell';
 
 const WEIGHTS = {
   ...FIRST_LOW,
@@ -13,6 +13,7 @@ const WEIGHTS = {
   behind: -11,
   /** Where it stands at the highest of each day, where no charge comes near the top. */
   behindBelow: -7,
+  levelBelow: 6,
 } as const;
 
 export const weakCell: Cause = {
@@ -39,13 +40,13 @@ export const weakCell: Cause = {
     if (low.isSame && low.atTop !== 'unknown')
       evidence.push({
         text: low.isBelow
-          ? `At the highest of each day it is behind by nearly as much as when it is empty${lagText(low.behindAh)}: it starts from less.`
+          ? belowText(low)
           : low.atTop === 'behind'
             ? `When the others are full it is not${lagText(low.behindAh)}: it starts from less.`
             : low.atTop === 'ahead'
               ? `It is also the first to be full, ${counted(seen.cells!.tops, 'time')} looked at: it holds less.`
               : 'It is as full as the others at the top of charges, and empty before them: it holds less.',
-        decibans: shrunk(low.isBelow ? WEIGHTS.behindBelow : WEIGHTS[low.atTop], low.looked),
+        decibans: shrunk(weightAt(WEIGHTS, low), low.looked),
         group: 'high',
         spans: [],
       });

@@ -118,14 +118,20 @@ test('a cell that holds less is empty first and is not behind at the top', () =>
   expect([2, 3, 4].map((cell) => verdictOf(found, cell))).toEqual(['level', 'level', 'level']);
 });
 
-test('without a full charge a cell that holds less is not told from the others, one that only started from less is by how far it stays behind', () => {
+test('without a full charge a cell that holds less catches up, one that only started from less stays as far behind', () => {
   const of = (cell: Cell) => {
     const found = seenOf(cycled(6, [{}, {}, {}, cell], { noTop: true }));
     expect(found.tops).toBe(0);
     expect(found.low).toMatchObject({ cell: '4' });
     return found;
   };
-  expect(verdictOf(of({ holds: 0.7 }), 4)).toBe('unknown');
+  const short = of({ holds: 0.7 });
+  expect(short.figures[3]!.behindAtHigh.ampHours).toBeLessThan(
+    0.5 * short.figures[3]!.shortAtBottom.ampHours,
+  );
+  expect(verdictOf(short, 4)).toBe('holds-less');
+  // What went in is not known: either may be.
+  expect(cellVerdict({ ...short, chargedToHigh: NaN }, short.figures[3]!, CAPACITY)).toBe('unknown');
   const less = of({ under: 25 });
   expect(less.figures[3]!.behindAtHigh.ampHours).toBeCloseTo(25, 0);
   expect(verdictOf(less, 4)).toBe('out-of-step');

@@ -43,11 +43,23 @@ export function cellsOf({ bank, bms }: KnownSystem, timeline: Timeline): Cells |
       top: spread(ends.tops.map((one) => one.index)),
       bottom: spread(ends.bottoms.map((one) => one.index)),
     },
+    chargedToHigh: chargedTo(highs, ends.bottoms, log),
     low: firstAt(ends.bottoms, log.names),
     high: firstAt(ends.tops, log.names),
     balancingADay: bms?.balanceV === undefined || !ofCells ? NaN : balancing(log, seen, bms.balanceV),
     heat: heatMap(log, seen),
   };
+}
+
+/** Ah from the last end at the bottom, median. */
+function chargedTo(highs: readonly number[], bottoms: readonly End[], { ampHours }: CellLog): number {
+  if (!ampHours) return NaN;
+  return median(
+    highs.flatMap((high) => {
+      const low = bottoms.findLast((one) => one.index < high);
+      return low ? ampHours[high]! - ampHours[low.index]! : [];
+    }),
+  );
 }
 
 /** Lithium between its ends, V. */

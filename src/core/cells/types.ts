@@ -63,6 +63,8 @@ export interface Cells {
   bottoms: number;
   /** Highest less lowest cell, V, medians. */
   spread: { flat: number; top: number; bottom: number };
+  /** Ah that go in from an end at the bottom to the highest of a day, median, where no charge comes near the top; NaN where that is not known. */
+  chargedToHigh: number;
   low: FirstAtEnd | null;
   high: FirstAtEnd | null;
   /** Hours a day in which a charge held some cell above the voltage at which balancing begins; NaN where that is not known. */

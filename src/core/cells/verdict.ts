@@ -1,7 +1,7 @@
 /** What becomes of a cell: where it stands at the top of charges and at the bottom, read together. */
 
 import { isNumber } from '../quantity/numbers';
-import type { CellFigures, Cells } from './types';
+import type { CellFigures, Cells, Lag } from './types';
 
 /** Where a cell stands near the top of charges. */
 export type AtTop = 'ahead' | 'level' | 'behind' | 'unknown';
@@ -24,22 +24,23 @@ const OUT_OF_STEP = 0.3;
 const LEAKS = 0.0008;
 
 /**
- * Where no charge comes near the top: behind by this part of what it is short by at the bottom, and so often, it started from less. One
- * that holds less lags by a part only of what it has given since it was full.
+ * Where no charge comes near the top: looked at so often at the least, and how much likelier the one must be than the other, as a logarithm.
+ * The voltages say how far behind a cell is to a quarter of what lies between the least and the most; and no cell was quite level when it
+ * was full.
  */
-const BELOW = { part: 0.7, fewest: 2 };
+const BELOW = { fewest: 2, told: 1.6, ofRange: 0.25, wasLevel: 0.15 };
 
 export function placeAtTop(
-  { tops }: Pick<Cells, 'tops'>,
-  { apart, behindAtTop, behindAtHigh: high, shortAtBottom }: CellFigures,
+  { tops, chargedToHigh }: Pick<Cells, 'tops' | 'chargedToHigh'>,
+  figures: CellFigures,
   capacityAh: number,
 ): AtTop {
-  if (tops === 0)
-    return high.times >= BELOW.fewest &&
-      high.ampHours > APART.part * capacityAh &&
-      high.ampHours >= BELOW.part * shortAtBottom.ampHours
-      ? 'behind'
-      : 'unknown';
+  if (tops === 0) {
+    const lean = catchesUp(figures, chargedToHigh, capacityAh);
+    if (!(Math.abs(lean) >= BELOW.told)) return 'unknown';
+    return lean > 0 ? 'level' : 'behind';
+  }
+  const { apart, behindAtTop, shortAtBottom } = figures;
   if (!isNumber(apart.top)) return 'unknown';
   const { ampHours, least, most, times } = behindAtTop;
   if (times > 0) {
@@ -54,6 +55,24 @@ export function placeAtTop(
   }
   if (apart.top < -APART.volts) return 'behind';
   return apart.top > APART.volts ? 'ahead' : 'level';
+}
+
+/**
+ * While a battery is charged from where one cell is empty, a cell that holds as much as the others stays as many ampere-hours behind. One
+ * that holds less, and was level with them when they were full, catches up.
+ * @returns how much likelier it is that it catches up, as a logarithm; under 0 where it stays behind, NaN where that cannot be seen
+ */
+function catchesUp(
+  { behindAtHigh: high, shortAtBottom: low }: CellFigures,
+  chargedAh: number,
+  capacityAh: number,
+): number {
+  if (high.times < BELOW.fewest || !(low.ampHours > APART.part * capacityAh)) return NaN;
+  const wouldBy = (chargedAh * low.ampHours) / (capacityAh - low.ampHours);
+  const known = (lag: Lag) => (BELOW.ofRange * Math.abs(lag.most - lag.least)) / wouldBy;
+  const part = (low.ampHours - high.ampHours) / wouldBy;
+  const error = Math.hypot(known(high), known(low), BELOW.wasLevel);
+  return (2 * part - 1) / (2 * error ** 2);
 }
 
 /** @param capacityAh of the battery */
