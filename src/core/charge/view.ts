@@ -12,6 +12,7 @@ import type { Source } from '../system/schema';
 import type { Channel, Series } from '../log/channels';
 import { cellOf, type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { spanOf } from '../log/channels';
+import { batteryOnGrid } from './batteryOnGrid';
 import type { Current } from './moves';
 import { halfVolts } from '../log/halfVolts';
 import { currentOfOtherHalf } from '../log/otherHalf';
@@ -117,7 +118,7 @@ function viewOf(
     volts: voltGrid,
     amps: ampGrid,
     ampsAreBattery,
-    batteryAmps: ampsAreBattery ? ampGrid : battery ? toGrid(battery.time, battery.amps, grid) : null,
+    batteryAmps: ampsAreBattery ? ampGrid : battery ? batteryOnGrid(battery, series, grid) : null,
     batteryNoise: ampsAreBattery ? noiseOf(amps, system) : battery ? noiseOf(battery.amps, system) : 0,
     batteryVolts:
       voltLog && voltLog.device !== source ? batteryVolts(onGrid(voltLog, 'battery_voltage')!) : null,

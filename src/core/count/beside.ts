@@ -4,20 +4,8 @@ import type { Series } from '../log/channels';
 import { type Grid, toGrid } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
 import { besideRows } from '../log/phase';
-import { isNumber, mean } from '../quantity/numbers';
-import { MINUTE } from '../quantity/span';
+import { movesApart, SELDOM } from '../log/seldom';
 import type { CounterLog } from './counterLog';
-
-/** Rows so far apart miss what comes and goes between them. */
-export const SELDOM = 5 * MINUTE;
-
-/** How far two currents move apart from one row to the next, A, mean. Not their levels: these lie apart by whatever one of them does not see. */
-export const movesApart = (one: Float32Array, other: Float32Array): number =>
-  mean(
-    Array.from(one, (amps, i) =>
-      i > 0 ? Math.abs(amps - other[i]! - (one[i - 1]! - other[i - 1]!)) : NaN,
-    ).filter(isNumber),
-  );
 
 /** Another log's values in the cells of the monitor's. */
 type Beside = (time: Float64Array, values: Float32Array) => Float32Array;

@@ -1,17 +1,11 @@
 /** What flowed between the rows of a monitor that seldom writes one. */
 
-import type { Series } from '../log/channels';
-import { medianStep } from '../log/grid';
 import { interpolateAt } from '../log/interpolateAt';
 import { meansAround } from '../log/meansAround';
+import { isFiner, movesApart } from '../log/seldom';
 import type { Timeline } from '../log/timeline';
 import { isNumber } from '../quantity/numbers';
-import { movesApart, SELDOM } from './beside';
 import type { CounterLog } from './counterLog';
-
-/** Another log has two rows and more for each of the monitor's, and those are far apart. */
-export const isFiner = ({ time }: Series, log: CounterLog): boolean =>
-  medianStep(log.time) >= SELDOM && 2 * medianStep(time) <= medianStep(log.time);
 
 /**
  * What the means of the devices' own logs add to their currents at the moments of the monitor's rows, A. Null where no log is finer, or
@@ -28,7 +22,7 @@ export function betweenRows(
   const means = new Float32Array(amps.length);
   let isAny = false;
   for (const one of series) {
-    if (one.device === log.device || !isSeen(one.device) || !isFiner(one, log)) continue;
+    if (one.device === log.device || !isSeen(one.device) || !isFiner(one.time, log.time)) continue;
     for (const [channel, sign] of [
       ['source_current', 1],
       ['load_current', -1],

@@ -3,9 +3,10 @@
 import type { Channel, Series } from '../log/channels';
 import { interpolateAt } from '../log/interpolateAt';
 import { meansAround } from '../log/meansAround';
+import { isFiner } from '../log/seldom';
 import { logOf, type Timeline } from '../log/timeline';
 import type { System } from '../system/schema';
-import { betweenRows, isFiner } from './betweenRows';
+import { betweenRows } from './betweenRows';
 import type { CounterLog } from './counterLog';
 import type { Meters } from './meters';
 import type { Share } from './shares';
@@ -103,7 +104,7 @@ const isGood = ({ share, error }: Pick<Share, 'share' | 'error'>): boolean =>
 export function trueCurrent(timeline: Timeline, log: CounterLog, wrong: Wrong): Float32Array {
   const bms = logOf(timeline, 'bms', 'battery_current');
   const atRows = (one: Series, channel: Channel) =>
-    (isFiner(one, log) ? meansAround : interpolateAt)(one.time, one.channels[channel]!, log.time);
+    (isFiner(one.time, log.time) ? meansAround : interpolateAt)(one.time, one.channels[channel]!, log.time);
   const measured = bms && log.device !== 'bms' ? atRows(bms, 'battery_current') : null;
   const { gain, unseen } = wrong;
   const amps = gain === 1 ? log.amps.slice() : log.amps.map((one) => one / gain);
