@@ -86,7 +86,7 @@ function ofPath({ source, path, bank, charges }: SourceCharging): Evidence[] {
       group: 'path',
       spans: charges,
     },
-    ...(lost >= 0.14
+    ...(lost >= 0.14 && path.overRange
       ? [
           {
             text: 'The difference follows the current over its whole range, as only a resistance makes it.',

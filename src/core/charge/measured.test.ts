@@ -51,6 +51,35 @@ test('resistance of the path is the slope of the difference, and what is left at
   expect(Math.abs(drop.lostWatts - 8)).toBeLessThan(0.5);
 });
 
+test('a charger that is off, or gives all it has, tells its path by these two currents alone', () => {
+  const dropOf = (amps: (minute: number) => number) =>
+    pathDropOf(
+      viewOf((minute) => [13 + 0.015 * amps(minute) + 0.02, amps(minute), 20, 13]),
+      0.2,
+    );
+  const two = dropOf((minute) => (minute < 45 ? 140 : 0))!;
+  expect(two.ohms).toBeCloseTo(0.015, 4);
+  expect(two.overRange).toBe(false);
+  expect(dropOf((minute) => 0.05 * minute)!.overRange).toBe(true);
+  // One current alone tells nothing.
+  expect(dropOf(() => 140)).toBeNull();
+});
+
+test('minutes in which the current jumps say nothing of the path: the two logs show another moment each', () => {
+  // On for 45 minutes of each hundred; as it comes and goes, the minute’s mean of the current meets a voltage of before or after.
+  const drop = pathDropOf(
+    viewOf((minute) => {
+      const into = minute % 100;
+      const isMoving = into === 0 || into === 44;
+      const amps = into > 44 ? 0 : isMoving ? 30 + 12 * (minute % 7) : 140;
+      return [13 + (isMoving ? 0 : 0.015 * amps), amps, 20, 13];
+    }),
+    0.2,
+  )!;
+  expect(drop.ohms).toBeCloseTo(0.015, 4);
+  expect(drop.overRange).toBe(false);
+});
+
 test('what a path loses counts in its busiest hours, though a battery that is seldom low asks for little all day', () => {
   // An hour and a half of bulk at 20 A on the first day alone; then 3 A.
   const drop = pathDropOf(

@@ -14,9 +14,13 @@ export interface PathDrop {
   amps: number;
   lostVolts: number;
   lostWatts: number;
+  /** Whether currents between nothing and the most were seen too, and not these two alone. */
+  overRange: boolean;
 }
 
 const LEAST_CELLS = 40;
+/** And in each part of the range of currents that counts. */
+const LEAST_IN_BIN = 3;
 /** Under this part of the charger's voltage no battery stands that is connected to it. */
 const SWITCHED_OFF = 0.8;
 /** V a 12 V block by which two meters may disagree; further apart they do not see the same battery. */
@@ -26,6 +30,8 @@ const METERS = 0.4;
  * busiest hours, and of so much at the least, V a 12 V block, the two meters did not see the same moments: one was written in means of hours.
  */
 const BLURRED = { part: 0.25, least: 0.2 };
+/** A current that moves by this part of its most from one cell to the next jumps. */
+const JUMP = 0.2;
 /** Pairs of points are looked at from no more than these. */
 const MOST_POINTS = 300;
 
@@ -41,7 +47,7 @@ function busiestHours(amps: readonly number[], step: number): number {
 export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
   const { batteryVolts, volts, amps, allowed } = view;
   if (!batteryVolts || view.ampsAreBattery) return null;
-  const cells: number[] = [];
+  const all: number[] = [];
   for (let cell = 0; cell < amps.length; cell++)
     // A battery that its BMS has switched off shows what it likes.
     if (
@@ -49,14 +55,17 @@ export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
       amps[cell]! > -onAmps &&
       !(allowed && allowed[cell]! < 0.5)
     )
-      cells.push(cell);
-  if (cells.length < LEAST_CELLS) return null;
-  // As many points from every part of the range of currents: hours at rest must not outweigh minutes of bulk.
+      all.push(cell);
   const top = quantile(
-    cells.map((cell) => amps[cell]!),
+    all.map((cell) => amps[cell]!),
     0.98,
   );
   if (!(top > 5 * onAmps)) return null;
+  // Where it jumps, two clocks that are seconds apart show another moment each.
+  const jumps = (cell: number, to: number) => Math.abs(amps[to]! - amps[cell]!) > JUMP * top;
+  const cells = all.filter((cell) => !jumps(cell, cell - 1) && !jumps(cell, cell + 1));
+  if (cells.length < LEAST_CELLS) return null;
+  // As many points from every part of the range of currents: hours at rest must not outweigh minutes of bulk.
   const bins = 12;
   const byBin = Array.from({ length: bins }, (): number[] => []);
   for (const cell of cells)
@@ -66,7 +75,8 @@ export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
     const stride = Math.max(1, Math.floor(list.length / each));
     return list.filter((_, i) => i % stride === 0).slice(0, each);
   });
-  if (byBin.filter((list) => list.length >= 3).length < 3) return null;
+  const seen = byBin.filter((list) => list.length >= LEAST_IN_BIN).length;
+  if (seen < 2) return null;
   const x = points.map((cell) => amps[cell]!);
   const y = points.map((cell) => volts[cell]! - batteryVolts[cell]!);
   const ohms = theilSen(x, y);
@@ -89,5 +99,6 @@ export function pathDropOf(view: ChargeView, onAmps: number): PathDrop | null {
     amps: busiest,
     lostVolts: ohms * busiest,
     lostWatts: ohms * busiest * busiest,
+    overRange: seen > 2,
   };
 }

@@ -152,6 +152,7 @@ test('a path that loses far more than a sound cable is a hazard; what a cable us
     amps: 40,
     lostVolts: ohms * 40,
     lostWatts: ohms * 1600,
+    overRange: true,
   });
   const sound = (0.025 * 14.2 * blocks) / 40;
   expect(told(lead, [log('monitor', {})], charging({ path: path(sound) }))).toEqual([]);
