@@ -73,6 +73,7 @@ export function alike(
     const isOpen = loadOf(system, load).every((one) => one.cutoffPercent === undefined);
     // Nor a voltage, where the percentage is all that it is said to go off by.
     const goesByVolts = isOpen || voltLimits(system, load).length > 0;
+    const atPercent = drops.filter((one) => Math.abs(one.moment.shown - percent) <= 2);
     const isRound = Math.abs(percent - 5 * Math.round(percent / 5)) < 0.8;
     // Lead that stood at one voltage each time may have gone off by that; in lithium's flat part nothing does.
     const highest = lead ? HIGHEST.lead : HIGHEST.lithium;
@@ -83,13 +84,10 @@ export function alike(
       percent < 90 &&
       !(falls < FALLS) &&
       (enough ? !byVolts : isRound) &&
-      (isRound || !isDaily(away, step)) &&
+      (isRound || !isDaily(atPercent, step)) &&
       !runsBelow(load, reading, percent)
     )
-      return as(
-        drops.filter((one) => Math.abs(one.moment.shown - percent) <= 2),
-        'percent',
-      );
+      return as(atPercent, 'percent');
     const isLimit = enough
       ? spread <= SAME.volts && isLowest
       : level < highest - PAIR.under &&

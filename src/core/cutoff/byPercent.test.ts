@@ -52,6 +52,17 @@ test('the same percentage each day is no limit of a load that runs below it too'
   expect(find(drawn(true), {}, { days: 6 })).toEqual([]);
   // As long each day, to the minute, and at no round figure: a clock, and a battery that was as full each time.
   expect(find(drawn(false, 62.4), {}, { days: 6 })).toEqual([]);
+  // Whatever else comes and goes on some evenings, with the battery full again.
+  const evening = (m: number) => {
+    const day = Math.floor(m / DAY);
+    return day % 3 === 0 && m % DAY >= 1000 && m % DAY < 1200 + 13 * day;
+  };
+  const withEvenings: Drawn = {
+    ...drawn(false, 62.4),
+    amps: (m) => (m % DAY < 607 || evening(m) ? 5 : 0),
+    shown: (m) => (m % DAY < 607 ? 62.4 + (607 - (m % DAY)) / 60 : evening(m) ? 92 - (m % DAY) / 500 : 90),
+  };
+  expect(find(withEvenings, {}, { days: 9 })).toEqual([]);
 });
 
 test('nor of one that ends on a quarter of the hour each day: a clock does that', () => {

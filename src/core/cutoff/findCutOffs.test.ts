@@ -379,6 +379,21 @@ test('loads that are cut as they begin end anywhere under their limit: that make
   expect(found.map((one) => one.why)).toEqual(Array.from({ length: 10 }, () => 'volts'));
 });
 
+test('lithium whose cells nobody logged, drained to 2.65 V a cell by a load too small for its going to show: its BMS let go', () => {
+  // 0.6 A of a night until six, down to a voltage at which it stands for two hours.
+  const drained = (to: number) =>
+    find(
+      {
+        amps: (m) => (off(m) ? 0 : 0.6),
+        volts: (m) => (off(m) ? to : m % DAY < 360 ? to + 0.002 * (360 - (m % DAY)) : 13.2),
+      },
+      {},
+      { days: 3, chemistry: 'lfp', isHidden: true },
+    ).map(({ by, why }) => [by, why]);
+  expect(drained(10.6)).toEqual(Array(3).fill(['bms', 'cell-low']));
+  expect(drained(12.4)).toEqual([]);
+});
+
 test('a voltage that stands no higher afterwards: the sun took over what was drawn, and nothing let go', () => {
   // An hour of 8 A each day down to 10.6 V, of lithium whose loads have no limit that is known.
   const run = (m: number) => m % DAY < 60;

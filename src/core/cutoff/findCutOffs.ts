@@ -13,6 +13,7 @@ import { clamp } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { blocksInSeries, deadVolts, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
+import { bankOhms } from '../system/sag';
 import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
@@ -27,6 +28,8 @@ import { LONG, momentReader, type Moment } from './moment';
 import { together, TOGETHER } from './together';
 import { type CutOff, type CutReason, NEARLY_TRIPS } from './types';
 
+/** V a 12 V block by which a small load pulls a battery down at the least for its going to show. */
+const RISES = 0.02;
 /** How near a setting the log must come, V a 12 V block: at the load's own terminals, and seen from the battery. */
 const NEAR = { load: 0.12, battery: 0.25 };
 /** The same where other loads draw on: a run that ends by itself looks the same. */
@@ -40,10 +43,10 @@ const STARTS = 2;
 /** °C by which the BMS's sensor and the logged one may differ. */
 const SENSORS = 1.5;
 /**
- * A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V; where no cell is logged, a mean that
- * much over the limit, or over a usual one.
+ * A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V. Where no cell is logged, a mean so much
+ * over the limit, or over a usual one: near empty cells of one make stand a tenth of a volt and two apart.
  */
-const CELL = { over: 0.12, usual: 2.85, limit: 2.5 };
+const CELL = { over: 0.12, usual: 2.85, meanOver: 0.2, limit: 2.5 };
 /** How far over and under a set percentage the reading may stand as it is acted on, points; over it also what it falls by until the next sample. */
 const AT_PERCENT = { over: 0.8, under: 2.5, falls: 3 };
 /** A load whose percentage is known draws so much at least, parts of the capacity in A; back so many points higher where that is not known. */
@@ -216,7 +219,8 @@ function reasonOf(
   if ((giving || isUnder) && standsHigher(drop, limits, rounds) && (volts <= limit || soon) && !ends())
     return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
-  return giving && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
+  const letGo = standsHigher(drop, [], rounds) || drop.fell * bankOhms(system.bank) < RISES * blocks;
+  return giving && letGo && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
 }
 
 /**
@@ -234,7 +238,7 @@ const standsHigher = ({ moment, load }: Drop, limits: readonly number[], rounds:
 const isDrained = ({ lowestV, volts }: Moment, { bank, bms }: KnownSystem): boolean =>
   !isLead(bank.chemistry) &&
   lowestV !== lowestV &&
-  volts <= ((bms?.cellLowV ?? CELL.limit) + CELL.over) * bank.cellsInSeries;
+  volts <= ((bms?.cellLowV ?? CELL.limit) + CELL.meanOver) * bank.cellsInSeries;
 
 /** A load that ran on for long under its limits does not have the highest of them. */
 const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limits: readonly number[]): boolean =>
