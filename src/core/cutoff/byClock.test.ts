@@ -1,6 +1,8 @@
 /** Drawn logs: a load on a beat of its own is switched by a clock, however alike its runs end. */
 
 import { DAY, type Drawn, find } from '../../../tests/support/drawnLoads';
+import { endOnTime } from './byClock';
+import type { Drop } from './drops';
 
 /** Runs of 25 minutes, each down to 12.3 V. @param begins minutes of the day */
 function runs(begins: readonly number[]): Drawn {
@@ -43,6 +45,48 @@ test('runs that begin and end at one time each day, and end higher than limits l
   // Begins that lie on both sides of midnight are as near to each other as any.
   const jitter = daily((day) => 43 + (day % 2), 12.3, DAY - 1);
   expect(count({ ...jitter, amps: (m) => jitter.amps(m + (Math.floor(m / DAY) % 2)) })).toBe(0);
+});
+
+test('ends at one time of the day are a clock’s where the runs began at others', () => {
+  const MINUTE = 60_000;
+  /** A run of each of eight days, in minutes of the day. */
+  const ended = (begins: (day: number) => number, ends: (day: number) => number) =>
+    Array.from(
+      { length: 8 },
+      (_, day) =>
+        ({
+          at: (day * DAY + ends(day)) * MINUTE,
+          ranMs: (ends(day) - begins(day)) * MINUTE,
+          beginSeen: true,
+        }) as Drop,
+    );
+  const count = (some: Drop[]) => endOnTime(some, MINUTE).size;
+  // Back from its limit after nine o’clock, sooner or later, for what is left of its hour.
+  expect(
+    count(
+      ended(
+        (day) => 541 + 3 * (day % 5),
+        () => 556,
+      ),
+    ),
+  ).toBe(8);
+  // A limit ends what began at one time within a minute, or as long after each begin.
+  expect(
+    count(
+      ended(
+        () => 480,
+        (day) => 489 + (day % 2),
+      ),
+    ),
+  ).toBe(0);
+  expect(
+    count(
+      ended(
+        (day) => 541 + 3 * (day % 5),
+        (day) => 547 + 3 * (day % 5),
+      ),
+    ),
+  ).toBe(0);
 });
 
 test('of rows that are written seldom the time of the day is all that shows: what goes off at one of them, high, was ended by a clock', () => {

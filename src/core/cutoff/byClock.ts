@@ -1,6 +1,6 @@
 /** Runs that a clock ends, whatever else is alike as they end. */
 
-import { median } from '../quantity/numbers';
+import { median, quantile } from '../quantity/numbers';
 import { DAY, HOUR, MINUTE } from '../quantity/span';
 import type { Drop } from './drops';
 
@@ -47,6 +47,22 @@ export function isAtOneTime(drops: readonly Drop[], step: number): boolean {
   const middle = median(later);
   const alike = later.filter((one) => Math.abs(one - middle) <= step).length;
   return alike >= EVENINGS.fewest && alike >= EVENINGS.mostly * drops.length;
+}
+
+/** So many ends at one time of the day, of runs that begin further apart, in samples: what began later ran shorter. */
+const LATER = { fewest: 4, apart: 3 };
+
+/** Runs that end at one time of the day, whenever they began: a load that comes back within its hours has the rest of them. */
+export function endOnTime(drops: readonly Drop[], step: number): Set<Drop> {
+  const whole = drops.filter((one) => one.beginSeen);
+  return new Set(
+    whole.filter(({ at }) => {
+      const alike = whole.filter((one) => Math.abs(laterInDay(one.at, at)) <= step);
+      const begins = alike.map((one) => laterInDay(one.at - one.ranMs, at));
+      const apart = quantile(begins, 0.9) - quantile(begins, 0.1);
+      return alike.length >= LATER.fewest && apart >= LATER.apart * step;
+    }),
+  );
 }
 
 /** @param drops of one load. @param step between samples, ms */

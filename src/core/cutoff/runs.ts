@@ -2,6 +2,7 @@
 
 import { medianStep } from '../log/grid';
 import { median, quantile } from '../quantity/numbers';
+import { endOnTime } from './byClock';
 import { type Drop, endVolts, isOfCurrent } from './drops';
 import type { LoadCurrent } from './loadCurrents';
 import { LONG } from './moment';
@@ -32,7 +33,7 @@ const CLASS = 0.05;
 export interface Runs {
   /** Whether it went as long as runs like it that ended well above any limit, or as many of one length that no limit ended. */
   isAsUncut(drop: Drop): boolean;
-  /** Whether it went as long as runs like it do when nobody cuts them. */
+  /** Whether it went as long as runs like it do when nobody cuts them, or until a time of the day at which they end. */
   isDone(drop: Drop): boolean;
   /** Whether runs like it are all as long as it is. */
   isUsual(drop: Drop): boolean;
@@ -58,6 +59,7 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
   const usual = perClass((load, amps) => lengthOf(like(load, amps), load));
   const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
   const even = perClass((load, amps) => ofOneLength(like(load, amps), blocks));
+  const onTime = perClass((load, amps) => endOnTime(like(load, amps), medianStep(load.time)));
   const take = perClass((load, amps) => takesRest(like(load, amps).filter((one) => !isUncut(one))));
   const leave = perClass((load, amps) => leavesRest(like(load, amps).filter(isUncut)));
   const leaveMostly = perClass((load, amps) => leavesMostly(like(load, amps)));
@@ -69,6 +71,7 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
     isAsUncut: (drop) => !takesMore(drop) && (lasted(drop, uncut(drop.load, drop.amps)) || isEven(drop)),
     isDone: (drop) => {
       if (takesMore(drop)) return false;
+      if (onTime(drop.load, drop.amps).has(drop)) return true;
       const length = uncut(drop.load, drop.amps);
       return length === null ? isWhole(drop) : lasted(drop, length);
     },
