@@ -55,6 +55,30 @@ test('hours that are dead in one log are left out of both: the mean of the other
   expect(found.unshifted).toBeGreaterThan(0.95);
 });
 
+test('a clock that runs away is seen in a log of nine days, by parts of two; one that keeps time is left alone', () => {
+  const random = seededRandom(3);
+  // Clouds, never the same way twice.
+  const clouds = Float64Array.from({ length: (DAYS * DAY_MINUTES) / 20 + 2 }, () => random.next());
+  const sway = (minute: number) => {
+    const [at, into] = [Math.floor(minute / 20), (minute % 20) / 20];
+    return 12.5 + clouds[at]! + (clouds[at + 1]! - clouds[at]!) * into;
+  };
+  const monitor = log('monitor', sway);
+  const parting = (perDay: number, days = 9) => {
+    const kept = Float64Array.from({ length: days * DAY_MINUTES }, (_, i) => i * MINUTE);
+    const volts = Float32Array.from(kept, (ms) => sway(ms / MINUTE) + random.normal(0, 0.02));
+    const time = kept.map((ms) => ms + Math.round((perDay * ms) / (DAY_MINUTES * MINUTE)) * 1000);
+    return clockOffset(monitor, { device: 'charger', time, channels: { source_voltage: volts } })!;
+  };
+  const late = parting(25);
+  expect(late.sure).toBe(true);
+  expect(Math.abs(late.secondsPerDay + 25)).toBeLessThan(2);
+  expect(Math.abs(late.ms)).toBeLessThan(15_000);
+  expect(parting(0)).toMatchObject({ sure: false, secondsPerDay: 0 });
+  // A quarter of a minute a day is no matter in nine days.
+  expect(parting(12).secondsPerDay).toBe(0);
+});
+
 test('a log written every five minutes that is seven minutes late is sure where that makes it agree far better; four minutes may be how it stamps its means', () => {
   // Clouds: the voltage sways within half an hour to an hour and a half, and never the same way twice.
   const sway = (minute: number) =>

@@ -187,21 +187,25 @@ function heldTogether(
   };
 }
 
-/** A part of the log that a shift is looked for in, ms: long enough to hold charges, short enough to show a clock running away. */
-const PART = 3 * DAY;
+/**
+ * A part of the log that a shift is looked for in, ms: long enough to hold charges, short enough to show a clock running away; and how many
+ * parts it takes.
+ */
+const PART = { usual: 3 * DAY, least: 1.9 * DAY, fewest: 4 };
 
 /** How the shift moves over the log: ms a day, in the middle of it, and whether its parts agree on that. */
 function driftOf(shiftIn: (span: Span) => number, window: Span) {
-  const parts = Math.floor(lengthOf(window) / PART);
+  const part = Math.max(PART.least, Math.min(PART.usual, lengthOf(window) / PART.fewest));
+  const parts = Math.floor(lengthOf(window) / part);
   const days: number[] = [];
   const shifts: number[] = [];
   for (let i = 0; i < parts; i++) {
-    const shift = shiftIn({ from: window.from + i * PART, to: window.from + (i + 1) * PART });
+    const shift = shiftIn({ from: window.from + i * part, to: window.from + (i + 1) * part });
     if (shift !== shift) continue;
-    days.push(((i + 0.5) * PART - lengthOf(window) / 2) / DAY);
+    days.push(((i + 0.5) * part - lengthOf(window) / 2) / DAY);
     shifts.push(shift);
   }
-  if (shifts.length < 4) return { perDay: 0, middle: 0, certain: false };
+  if (shifts.length < PART.fewest) return { perDay: 0, middle: 0, certain: false };
   const slope = theilSen(days, shifts);
   const intercept = median(shifts.map((shift, i) => shift - slope * days[i]!));
   const range = Math.abs(slope) * (days.at(-1)! - days[0]!);
