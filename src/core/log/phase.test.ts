@@ -10,6 +10,17 @@ test('rows that come as often are laid at the nearest of the other log, all by t
   expect(besideRows(rows(40), rows(0))[5]).toBe(6 * MINUTE);
 });
 
+test('rows that are written to the second lie at those that are not, none a cell beside it', () => {
+  // A clock that was set right by 25.2 s a day: a row lies up to a second either way.
+  const rough = rows(0).map((ms, i) => ms - 900 + (i % 3) * 700);
+  const laid = besideRows(rough, rows(0));
+  expect(laid).toEqual(rows(0));
+  // A row in between is left there.
+  expect(
+    besideRows(Float64Array.from([...rows(0).slice(0, 900), 900 * MINUTE + 28_000]), rows(0)).at(-1),
+  ).toBe(900 * MINUTE + 28_000);
+});
+
 test('as they are where they come as they should, or more often', () => {
   const same = rows(0);
   expect(besideRows(same, rows(0))).toBe(same);
