@@ -8,7 +8,7 @@ import { HOUR, MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import { byClock, isAtOneTime, isDaily } from './byClock';
-import { type Drop, endVolts } from './drops';
+import { type Drop, endVolts, isOfCurrent } from './drops';
 import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import type { Moment } from './moment';
 import type { CutReason } from './types';
@@ -74,6 +74,9 @@ export function alike(
     // Nor a voltage, where the percentage is all that it is said to go off by.
     const goesByVolts = isOpen || voltLimits(system, load).length > 0;
     const atPercent = drops.filter((one) => Math.abs(one.moment.shown - percent) <= 2);
+    const usual = median(atPercent.map((one) => one.amps));
+    // What trembles about nothing is no run beside theirs.
+    const sameLoad = atPercent.filter((one) => isOfCurrent(one, usual));
     const isRound = Math.abs(percent - 5 * Math.round(percent / 5)) < 0.8;
     // Lead that stood at one voltage each time may have gone off by that; in lithium's flat part nothing does.
     const highest = lead ? HIGHEST.lead : HIGHEST.lithium;
@@ -84,7 +87,7 @@ export function alike(
       percent < 90 &&
       !(falls < FALLS) &&
       (enough ? !byVolts : isRound) &&
-      (isRound || !isDaily(atPercent, step)) &&
+      (isRound || !isDaily(sameLoad, step)) &&
       !runsBelow(load, reading, percent)
     )
       return as(atPercent, 'percent');
