@@ -30,7 +30,8 @@ export function besideRows(time: Float64Array, rows: Float64Array): Float64Array
     );
     if (Math.abs(nearest) <= step / 2) apart.push(nearest);
   }
-  const phase = apart.length > 0 ? median(apart) : 0;
+  if (apart.every((one) => one === 0)) return time;
+  const phase = median(apart);
   return laidAt(phase === 0 ? time : time.map((one) => one + phase), rows, NEAR * step);
 }
 
