@@ -100,6 +100,7 @@ test('no charge got to the top: a cell that stays as far behind is out of step, 
   // Between the two, or with too little charged for either to show, neither is preferred.
   expect(at(18).out).toBe(at(18).weak);
   expect(at(32, 5).out).toBe(at(32, 5).weak);
+  expect(at(29, -60).out).toBe(at(29, -60).weak);
 });
 
 test('now this cell, now that one, or a few millivolts: no cell is at fault', () => {

@@ -69,6 +69,7 @@ function catchesUp(
 ): number {
   if (high.times < BELOW.fewest || !(low.ampHours > APART.part * capacityAh)) return NaN;
   const wouldBy = (chargedAh * low.ampHours) / (capacityAh - low.ampHours);
+  if (!(wouldBy > 0)) return NaN;
   const known = (lag: Lag) => (BELOW.ofRange * Math.abs(lag.most - lag.least)) / wouldBy;
   const part = (low.ampHours - high.ampHours) / wouldBy;
   const error = Math.hypot(known(high), known(low), BELOW.wasLevel);

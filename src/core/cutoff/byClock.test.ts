@@ -70,6 +70,15 @@ test('ends at one time of the day are a clock’s where the runs began at others
       ),
     ),
   ).toBe(8);
+  // Ends that lie over ten minutes meet by chance: a limit ended runs of one to nine minutes.
+  expect(
+    count(
+      ended(
+        (day) => 541 + 3 * (day % 5),
+        (day) => 549 + ((day * 3) % 8),
+      ),
+    ),
+  ).toBe(0);
   // A limit ends what began at one time within a minute, or as long after each begin.
   expect(
     count(

@@ -1,5 +1,6 @@
 /** Runs that a clock ends, whatever else is alike as they end. */
 
+import { firstAtOrAfter } from '../log/grid';
 import { median, quantile } from '../quantity/numbers';
 import { DAY, HOUR, MINUTE } from '../quantity/span';
 import type { Drop } from './drops';
@@ -49,18 +50,31 @@ export function isAtOneTime(drops: readonly Drop[], step: number): boolean {
   return alike >= EVENINGS.fewest && alike >= EVENINGS.mostly * drops.length;
 }
 
-/** So many ends at one time of the day, of runs that begin further apart, in samples: what began later ran shorter. */
-const LATER = { fewest: 4, apart: 3 };
+/**
+ * So many ends at one time of the day, this part of all within half an hour of it, of runs that begin further apart, in samples: what began
+ * later ran shorter. Ends that lie all over the hour meet by chance.
+ */
+const LATER = { fewest: 4, mostly: 0.7, near: HOUR / 2, apart: 3 };
 
 /** Runs that end at one time of the day, whenever they began: a load that comes back within its hours has the rest of them. */
 export function endOnTime(drops: readonly Drop[], step: number): Set<Drop> {
-  const whole = drops.filter((one) => one.beginSeen);
+  const whole = drops.filter((one) => one.beginSeen).sort((a, b) => (a.at % DAY) - (b.at % DAY));
+  // A year of a load that cycles has tens of thousands: the days are laid over each other once, midnight in between.
+  const round = [-DAY, 0, DAY].flatMap((off) =>
+    whole.map((drop) => ({ drop, clock: (drop.at % DAY) + off })),
+  );
+  const clocks = Float64Array.from(round, (one) => one.clock);
+  const within = (at: number, ms: number): [number, number] => [
+    firstAtOrAfter(clocks, (at % DAY) - ms),
+    firstAtOrAfter(clocks, (at % DAY) + ms + 1),
+  ];
   return new Set(
     whole.filter(({ at }) => {
-      const alike = whole.filter((one) => Math.abs(laterInDay(one.at, at)) <= step);
-      const begins = alike.map((one) => laterInDay(one.at - one.ranMs, at));
-      const apart = quantile(begins, 0.9) - quantile(begins, 0.1);
-      return alike.length >= LATER.fewest && apart >= LATER.apart * step;
+      const [first, end] = within(at, step);
+      const [from, to] = within(at, LATER.near);
+      if (end - first < Math.max(LATER.fewest, LATER.mostly * (to - from))) return false;
+      const begins = round.slice(first, end).map(({ drop }) => laterInDay(drop.at - drop.ranMs, at));
+      return quantile(begins, 0.9) - quantile(begins, 0.1) >= LATER.apart * step;
     }),
   );
 }

@@ -12,8 +12,8 @@ const ROWS = 500;
 
 /**
  * The times of a log, moved so that each of its rows lies at the nearest row of another log that is written as often: by half a row at most,
- * the same for all, and what is left of a quarter of a row each by itself. Two devices that write each minute, one a second before the minute and one after it, would else lie a whole minute apart
- * on a grid of minutes. As they are where one is written more often.
+ * the same for all, and what is left, up to a quarter of a row, each by itself. Two devices that write each minute, one a second before the
+ * minute and one after it, would else lie a whole minute apart on a grid of minutes. As they are where one is written more often.
  */
 export function besideRows(time: Float64Array, rows: Float64Array): Float64Array {
   const step = medianStep(rows);
