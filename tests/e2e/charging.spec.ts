@@ -1,7 +1,7 @@
 /** The views of charging: the table of charges, a charge beside what was expected, the days by the clock, the sources. */
 
 import { expect, test } from '@playwright/test';
-import { expectAccessible, openStep } from '../support/browser';
+import { expectAccessible, listOf, openStep } from '../support/browser';
 
 const RANGE = /^\d+ \w+ 2026 \d\d:\d\d – /;
 
@@ -51,6 +51,26 @@ test('charges are sorted, narrowed, opened, and shown on the strips', async ({ p
   await expect(page.getByText(RANGE)).toBeVisible();
   for (const name of ['Mains charger', 'Second charger'])
     await expect(page.getByRole('img', { name: `Stages of charging by ${name}: ` })).toBeVisible();
+});
+
+test('what is chosen before the scripts are there counts as well', async ({ page }) => {
+  let send = () => {};
+  const sent = new Promise<void>((resolve) => (send = resolve));
+  await page.route('**/_next/static/**/*.js', async (route) => {
+    await sent;
+    await route.continue();
+  });
+  const list = await (await page.request.get(listOf('Cold room shuts down'))).text();
+  const id = /href="\/jobs\/([0-9a-f-]{36})"/.exec(list)![1]!;
+  await page.goto(`/jobs/${id}/charging?view=charges`, { waitUntil: 'commit' });
+  const source = page.getByRole('combobox', { name: /^Source/ });
+  await source.selectOption('Mains charger');
+  const rows = page.getByRole('region', { name: 'Table of charges' }).locator('tbody tr');
+  await expect(rows.filter({ hasText: 'Second charger' })).not.toHaveCount(0);
+  send();
+  await expect(rows.filter({ hasText: 'Second charger' })).toHaveCount(0);
+  await expect(rows.filter({ hasText: 'Mains charger' })).not.toHaveCount(0);
+  await expect(source).toHaveValue('Mains charger');
 });
 
 test('the days say when the battery was last full, and lead to the strips', async ({ page }) => {

@@ -22,6 +22,7 @@ import { ampHours, amps, duration, percent } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
 import { sourceName } from '@/core/system/sourceName';
 import { buttonClass } from '@/ui/primitives/buttons';
+import { Narrow } from '@/ui/primitives/Narrow';
 import { isRight, SortableHeads } from '@/ui/primitives/SortableHeads';
 import { ChargeCard } from './ChargeCard';
 import { TableFrame } from '@/ui/primitives/TableFrame';
@@ -140,9 +141,9 @@ export function ChargesTable({ system, diagnosis, onGo }: Props) {
             <Narrow
               key={id}
               label={label}
-              values={[
-                ...new Set(table.getCoreRowModel().rows.map((row) => String(row.getValue(id)))),
-              ].sort()}
+              options={[...new Set(table.getCoreRowModel().rows.map((row) => String(row.getValue(id))))]
+                .sort()
+                .map((one) => [one, one === '–' ? 'no absorption' : one])}
               value={String(table.getColumn(id)!.getFilterValue() ?? '')}
               onValue={(value) => table.getColumn(id)!.setFilterValue(value === '' ? undefined : value)}
             />
@@ -223,33 +224,3 @@ export function ChargesTable({ system, diagnosis, onGo }: Props) {
 
 const severalSources = (rows: readonly ChargeRow[]): boolean =>
   new Set(rows.map((row) => row.source)).size > 1;
-
-function Narrow({
-  label,
-  values,
-  value,
-  onValue,
-}: {
-  label: string;
-  values: string[];
-  value: string;
-  onValue: (value: string) => void;
-}) {
-  return (
-    <label className="flex items-center gap-1.5">
-      <span className="text-ink-soft">{label}</span>
-      <select
-        className="border-rule-strong bg-sheet border px-1.5 py-1"
-        value={value}
-        onChange={(event) => onValue(event.target.value)}
-      >
-        <option value="">all</option>
-        {values.map((one) => (
-          <option key={one} value={one}>
-            {one === '–' ? 'no absorption' : one}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}

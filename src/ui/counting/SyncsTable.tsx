@@ -7,6 +7,7 @@ import { useState } from 'react';
 import type { Diagnosis, SyncOut } from '@/core/diagnosis/result';
 import type { System } from '@/core/system/schema';
 import { VERDICT_WORDS, VerdictMark } from './verdicts';
+import { Narrow } from '@/ui/primitives/Narrow';
 import { TableFrame } from '@/ui/primitives/TableFrame';
 
 interface Props {
@@ -47,21 +48,12 @@ export function SyncsTable({ jobId, system, diagnosis }: Props) {
   return (
     <section aria-label="Syncs">
       <div className="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2 text-sm">
-        <label className="flex items-center gap-1.5">
-          <span className="text-ink-soft">Verdict</span>
-          <select
-            className="border-rule-strong bg-sheet border px-1.5 py-1"
-            value={kind}
-            onChange={(event) => setKind(event.target.value as Row['kind'] | '')}
-          >
-            <option value="">all</option>
-            {[...new Set(rows.map((one) => one.kind))].map((one) => (
-              <option key={one} value={one}>
-                {KIND_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Narrow
+          label="Verdict"
+          options={[...new Set(rows.map((one) => one.kind))].map((one) => [one, KIND_WORDS[one]])}
+          value={kind}
+          onValue={setKind}
+        />
         <p className="text-ink-soft ml-auto" aria-live="polite">
           {shown.length} of {rows.length}
           {counting?.replayed ? ', by the configured settings: no percentage was logged' : ''}
