@@ -81,10 +81,10 @@ export const batteryResistance: Cause = {
         group: 'ohms',
         spans: cuts.spans,
       });
-    const sank = cuts.rest - cuts.volts;
+    const sank = [cuts.rest - cuts.volts, cuts.underTable].find(isNumber) ?? NaN;
     if (evidence.length > 0 && isNumber(sank))
       evidence.push({
-        text: `Under the load it stood ${volts(sank)} a 12 V block lower than with the load away.`,
+        text: `Under the load it stood ${volts(sank)} a 12 V block lower than ${isNumber(cuts.rest) ? 'with the load away' : 'it would at rest with that charge'}.`,
         decibans: shrunk(weightOf(WEIGHTS.sank, sank), cuts.list.length),
         group: 'sank',
         spans: cuts.spans,

@@ -108,6 +108,14 @@ describe('a high inner resistance', () => {
     expect(charged(8, { ranMs: 3_600_000, beganVolts: 12.65 - 8 * 20 * good })).toBeGreaterThan(8);
     expect(charged(8, { ranMs: 3_600_000, beganVolts: 12.65 - 1.1 * 20 * good })).toBeLessThan(-5);
     expect(charged(8, { deviation: 20 })).toBe(0);
+    // How far that is in volts counts as well: 0.15 V under the table no load minds.
+    const sank = (under: number, amps: number) =>
+      sumOf(
+        batteryResistance.weigh!(seen({ amps, held: 100, volts: 12.65 - under, restVolts: NaN })),
+        'sank',
+      );
+    expect(sank(1.4, 20)).toBeGreaterThan(2);
+    expect(sank(0.15, 6)).toBeLessThan(-5);
   });
 
   test('nor of an empty battery, which sinks whatever it has', () => {

@@ -33,10 +33,11 @@ export interface Cutting extends Omit<CutOffs, 'celsius'> {
   sag: number;
   /**
    * The same by how far it stood under what the table of rest voltages has for the charge that it held, soon after the load came: where a
-   * charger lifts it at once. And V a block at which it stood then.
+   * charger lifts it at once. And V a block at which it stood then, and how far that was under the table's.
    */
   sagByTable: number;
   soonVolts: number;
+  underTable: number;
   /** The battery's resistance by steps of its current, parts of a good one's; and by these or, without, by the sag. */
   bySteps: number;
   ohms: number;
@@ -86,11 +87,9 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
   // A run that was longer has drawn the voltage down by more than the resistance.
   const soon = ({ ranMs, volts, beganVolts }: CutOff) => (ranMs <= BRIEF ? volts : beganVolts);
   const sag = middle((one) => sagFrom(one.restVolts, one, one.volts));
-  const sagByTable = middle((one) =>
-    one.held >= CHARGED && one.deviation <= KNOWN
-      ? sagFrom(blocks * restVolts(bank.chemistry, one.held), one, soon(one))
-      : NaN,
-  );
+  const tableVolts = ({ held, deviation }: CutOff) =>
+    held >= CHARGED && deviation <= KNOWN ? blocks * restVolts(bank.chemistry, held) : NaN;
+  const sagByTable = middle((one) => sagFrom(tableVolts(one), one, soon(one)));
   const bySteps = cutoffs.resistance ? cutoffs.resistance.ohms / cutoffs.resistance.usual : NaN;
   return {
     ...cutoffs,
@@ -114,6 +113,7 @@ export function cuttingOf({ cutoffs, bank }: Judged): Cutting | null {
     sag,
     sagByTable,
     soonVolts: middle((one) => soon(one) / blocks),
+    underTable: middle((one) => (tableVolts(one) - soon(one)) / blocks),
     bySteps,
     ohms: [bySteps, sag, sagByTable].find(isNumber) ?? NaN,
     celsius: middle((one) => one.celsius),

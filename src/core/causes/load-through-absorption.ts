@@ -109,7 +109,7 @@ export const loadThroughAbsorption: Cause = {
         {
           text:
             usual > 0.4 * HOUR
-              ? `${source?.name ?? 'The charger'} went on absorbing for ${duration(usual)} with the battery already at its tail: it still gave ${amps(median(past.map((one) => one.stage.endSourceAmps)))}, of which the battery took ${amps(median(past.map((one) => one.stage.endAmps)))}; the loads took the rest. So it was in ${share(long.length, past.length, 'charge')}.`
+              ? `${source?.name ?? 'The charger'} went on absorbing for ${duration(usual)} with the battery already at its tail: it still gave ${amps(median(past.map((one) => one.stage.endSourceAmps)))}, of which the battery took ${amps(median(past.map((one) => one.stage.endAmps)))}; the loads took the rest. ${long.length > 0 ? `So it was in ${share(long.length, past.length, 'charge')}.` : 'That is little.'}`
               : lead && heldMs <= USUAL
                 ? `Absorption was over after ${duration(heldMs)}, which is usual, whatever the loads took.`
                 : 'Absorption did not go on for long with the battery at its tail.',

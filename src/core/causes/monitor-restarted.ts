@@ -1,6 +1,6 @@
 /** The monitor lost its supply, and its count. */
 
-import { HOUR, MINUTE } from '../quantity/span';
+import { MINUTE } from '../quantity/span';
 import type { Jump } from '../count/types';
 import { duration, percent } from '../quantity/text';
 import type { Cause, Evidence } from './cause';
@@ -24,8 +24,8 @@ const WEIGHTS = {
   switchable: 6,
 } as const;
 
-/** Points, and points an hour, that no load takes off a reading. */
-const FELL = { points: 25, perHour: 100 };
+/** Points that no load takes off a reading: so many, and so many times what the largest current of the log would have. */
+const FELL = { points: 25, times: 2.5 };
 /** Entries so far apart may hide a silence; a reading with more jumps than this is made otherwise. */
 const HIDES = { ms: 5 * MINUTE, most: 4 };
 
@@ -109,8 +109,8 @@ export const monitorRestarted: Cause = {
   missing: missingMonitor,
 };
 
-const fell = ({ from, to, sinceMs }: Jump): boolean =>
-  from - to > FELL.points && (from - to) / (sinceMs / HOUR) > FELL.perHour;
+const fell = ({ from, to, couldFall }: Jump): boolean =>
+  from - to > FELL.points && from - to > FELL.times * couldFall;
 
 const times = (some: readonly Jump[]): string => (some.length === 1 ? 'Once' : `${some.length} times`);
 

@@ -14,6 +14,7 @@ const jump = (at: number, from: number, to: number) => ({
   to,
   silentMs: 0,
   sinceMs: 60_000,
+  couldFall: 0,
   mayBeSync: false,
   drawn: false,
 });
@@ -103,15 +104,18 @@ test('a log that is written seldom hides a silence between two entries', () => {
   const apart = (at: number, to: number, minutes: number) => ({
     ...jump(at, 85, to),
     sinceMs: minutes * 60_000,
+    couldFall: (28 * minutes) / 60,
   });
   const total = (some: readonly { decibans: number }[]) => some.reduce((all, one) => all + one.decibans, 0);
   const weighed = (...jumps: Counting['jumps']) =>
     total(monitorRestarted.weigh!(seen(counting(0.3, 0.9, jumps))));
   expect(weighed(apart(1, 50, 50), apart(2, 49, 50))).toBe(14);
   expect(weighed(apart(1, 50, 50))).toBe(11);
-  // From 85 to 40 % in a quarter of an hour no load takes it; to full a sync may have set it.
+  // From 85 to 40 % in a quarter of an hour no load takes it, where the largest takes 28 % an hour; to full a sync may have set it.
   expect(weighed(apart(1, 40, 15))).toBe(14);
   expect(weighed(apart(1, 40, 50))).toBe(11);
+  expect(weighed(apart(1, 5, 50))).toBe(14);
+  expect(weighed(apart(1, 5, 100))).toBe(11);
   expect(weighed(apart(1, 100, 15))).toBe(11);
   // Within a minute no monitor is off and on again; and what jumps every day is made otherwise.
   expect(weighed(apart(1, 50, 1))).toBeLessThan(0);

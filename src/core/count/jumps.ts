@@ -42,6 +42,7 @@ export function jumpsIn(
   const found: Jump[] = [];
   const small: Jump[] = [];
   let last = -1;
+  const drawnAtMost = amps.reduce((most, now) => (-now > most ? -now : most), 0);
   /** Points by which the reading went further from one row to another than what flowed accounts for, with their sign; 0 if it did not. */
   const beyond = (from: number, to: number, unseen = 0): number => {
     const went = reading[to]! - reading[from]!;
@@ -80,6 +81,7 @@ export function jumpsIn(
         to: now,
         silentMs: silent ? sinceMs : 0,
         sinceMs,
+        couldFall: (100 * drawnAtMost * hours) / capacityAh,
         drawn: amps[last]! < -DRAWN * capacityAh && amps[i]! < DRAWN * capacityAh,
         mayBeSync:
           volts !== null &&

@@ -60,6 +60,7 @@ test('after a silence it is marked: nobody saw how the reading got there', () =>
     to: 100,
     silentMs: 60 * MINUTE,
     sinceMs: 60 * MINUTE,
+    couldFall: 0,
     drawn: false,
   };
   expect(jumpsIn(silent, COUNTS)).toEqual([{ ...jump, mayBeSync: false }]);
@@ -72,7 +73,16 @@ test('after a silence it is marked: nobody saw how the reading got there', () =>
 describe('jumps', () => {
   test('a fall that no current explains; a rise to full is a sync', () => {
     expect(jumpsIn(log([70, 70, 50, 50]), COUNTS)).toEqual([
-      { at: 2 * MINUTE, from: 70, to: 50, silentMs: 0, sinceMs: MINUTE, mayBeSync: false, drawn: false },
+      {
+        at: 2 * MINUTE,
+        from: 70,
+        to: 50,
+        silentMs: 0,
+        sinceMs: MINUTE,
+        couldFall: 0,
+        mayBeSync: false,
+        drawn: false,
+      },
     ]);
     expect(jumpsIn(log([70, 70, 100, 100]), COUNTS)).toEqual([]);
   });

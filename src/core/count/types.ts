@@ -87,6 +87,8 @@ export interface Jump {
   silentMs: number;
   /** Since the reading before, ms: a log that is written seldom hides a silence between two. */
   sinceMs: number;
+  /** As much as the largest current that the device saw would have taken off since, %. */
+  couldFall: number;
   /** It went to full with the battery at the charged voltage: in the silence it may have been set there as usual. */
   mayBeSync: boolean;
   /** The battery was drawn on before, and not charged after. */
