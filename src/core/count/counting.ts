@@ -31,6 +31,7 @@ import { type Reference, referenceAt, referenceOf } from './reference';
 import { replay } from './replay';
 import { type CounterSettings, configuredSettings } from './settings';
 import { sinkingOf } from './sinking';
+import { overchargedSpans } from './overcharged';
 import { spentSpans } from './spent';
 import { syncsIn, type Sync } from './syncs';
 import { ledgerGrid, throughOf } from './through';
@@ -145,7 +146,7 @@ function referenceFor(
     ...bmsAnchors(timeline, cells),
   ].filter((one) => one.at >= span.from && one.at <= span.to);
   const heat = anyLogWith(timeline, 'battery_temperature');
-  const celsius = heat && toGrid(heat.time, heat.channels.battery_temperature!, grid);
+  const celsius = heat ? toGrid(heat.time, heat.channels.battery_temperature!, grid) : null;
   return referenceOf({
     bank,
     through: throughOf(log.time, amps, cells),
@@ -155,6 +156,7 @@ function referenceFor(
     sinking: volts ? sinkingOf(bank, grid, flows, volts, celsius, charging) : null,
     mostZeroA: mostZeroOf(bank, charging, grid, flows),
     blind: cellsIn(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
+    overcharged: cellsIn(cells, volts ? overchargedSpans(bank, grid, volts, celsius) : []),
     spent: cellsIn(cells, volts ? spentSpans(bank, grid, flows, volts) : []),
   });
 }

@@ -54,3 +54,36 @@ export function keptCells(anchors: readonly Anchor[], grid: Grid): Uint8Array {
   }
   return kept;
 }
+
+/** What a lead battery lacks as its absorption begins may be more than the anchor says: by so many deviations, and this part of it all. */
+const LACKS = { deviations: 2, more: 1.2 };
+
+export const GASSING = { some: 1, all: 2 } as const;
+
+/**
+ * Cells of a charge of lead far above its range, since absorption began: some of what goes in is gas; all of it, once more has gone in than
+ * the battery can have lacked. Within its range it takes little then, and much tells of loads that nobody counts.
+ * @param capacityAh of the bank @param overcharged cells in which it is above its range @returns 0, or what of `GASSING`
+ */
+export function gassedCells(
+  anchors: readonly Anchor[],
+  { grid, in: into, out }: Through,
+  capacityAh: number,
+  overcharged: Uint8Array,
+): Uint8Array {
+  const gassed = new Uint8Array(grid.count);
+  for (const anchor of anchors) {
+    if (anchor.kind !== 'absorption') continue;
+    const lacks = LACKS.more * (1 - anchor.charge + LACKS.deviations * anchor.deviation) * capacityAh;
+    let gone = 0;
+    let drawn = 0;
+    for (let k = cellOfAnchor(grid, anchor) + 1; k < grid.count; k++) {
+      drawn = Math.max(0, drawn + out[k]! - into[k]!);
+      if (drawn > DRAWN * capacityAh) break;
+      gone += into[k]! - out[k]!;
+      if (!overcharged[k]) continue;
+      gassed[k] = Math.max(gassed[k]!, gone > lacks ? GASSING.all : GASSING.some);
+    }
+  }
+  return gassed;
+}

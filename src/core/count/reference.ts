@@ -9,7 +9,7 @@ import { cellOf, cellStart, type Grid } from '../log/grid';
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { type Anchor, cellOfAnchor } from './anchors';
-import { keptCells, nearTop, whileKept } from './kept';
+import { gassedCells, GASSING, keptCells, nearTop, whileKept } from './kept';
 import { type Measurement, type Motion, smooth, type Smoother } from './smoother';
 import type { Sinking } from './sinking';
 import type { Through } from './through';
@@ -69,6 +69,8 @@ const COUNTING = { cycle: 0.03, day: 0.015 };
 const COARSE = 3;
 /** Near the top part of what goes in is lost to gas, and it varies: variance for each part of the capacity that goes in there. */
 const TOP_VARIANCE = 0.004;
+/** The same of what goes in above its range since absorption began: some of it, or hardly any, is kept. */
+const GASSED_VARIANCE = 0.03;
 /** By how much a lead battery that is kept at its tail still rises, parts of the capacity, and how soon (common practice, no source). */
 const KEPT = { rises: 0.035, within: 3 * HOUR };
 /**
@@ -108,6 +110,8 @@ export interface ReferenceInput {
   anchors: readonly Anchor[];
   /** Cells in which the battery's current is not what was counted: a charger that nobody sees holds the voltage. */
   blind?: Uint8Array;
+  /** Cells in which lead is held far above its range. */
+  overcharged?: Uint8Array;
   /** Cells in which it is past empty. */
   spent?: Uint8Array;
   /** The most that the meter's zero may be off by, A; null where nothing shows it. */
@@ -125,6 +129,7 @@ export function referenceOf({
   through,
   anchors: claimed,
   blind,
+  overcharged,
   spent,
   mostZeroA,
   coarse,
@@ -145,6 +150,8 @@ export function referenceOf({
   const { count } = grid;
   // What flows into a full lead battery is lost; lithium takes nothing, and gives to the loads what float does not.
   const kept = lead ? keptCells(anchors, grid) : new Uint8Array(count);
+  const gassed = overcharged ? gassedCells(anchors, through, label, overcharged) : null;
+  gassed?.forEach((is, k) => is === GASSING.all && (kept[k] = 1));
   const near = nearTop(anchors, through, label);
   // What is lost goes by what the battery holds: a battery far from its label is counted about what it may hold.
   const motionAt = (c: number): Motion => {
@@ -166,6 +173,7 @@ export function referenceOf({
         cycle ** 2 * ((into + out) / (2 * c)) +
         (COUNTING.day ** 2 * (grid.step / HOUR)) / 24 +
         (lead && near[k] ? (TOP_VARIANCE * into) / c : 0) +
+        (gassed?.[k] === GASSING.some ? (GASSED_VARIANCE * into) / c : 0) +
         (through.hiddenError[k]! / c) ** 2 +
         (blind?.[k] ? (0.05 * Math.sqrt(grid.step / HOUR)) ** 2 : 0);
     }
@@ -241,6 +249,44 @@ export function referenceOf({
     deviation: (deviationOf(one, 1) * label) / one.c,
   }));
   const course = meanCourse(believed);
+  if ((globalThis as any).DBG) {
+    for (const o of believed)
+      console.log(
+        o.share.toFixed(3),
+        'c',
+        o.c.toFixed(0),
+        [...o.smoothed.state].map((x) => x.toFixed(3)).join(' '),
+        'ev',
+        o.smoothed.evidence.toFixed(1),
+      );
+    console.log(
+      'usual',
+      usual.smoothed.evidence,
+      'offset',
+      offset.smoothed.evidence,
+      'cap',
+      capacity.smoothed.evidence,
+      heldBy(capacity),
+    );
+    const o = believed[0]!;
+    for (const m of o.seen.slice(0, 45))
+      console.log(
+        new Date(cellStart(grid, m.step)).toISOString().slice(5, 16),
+        m.value.toFixed(3),
+        m.deviation.toFixed(3),
+        JSON.stringify(m.h.map((x) => +x.toFixed(2))),
+        'level',
+        o.smoothed.level[m.step]!.toFixed(3),
+      );
+    console.log(
+      'in',
+      through.in.reduce((a, b) => a + b, 0),
+      'out',
+      through.out.reduce((a, b) => a + b, 0),
+      'days',
+      (grid.count * grid.step) / 86400000,
+    );
+  }
   const offsetA = meanOf((one) => ({
     value: -one.smoothed.state[3]! * one.c,
     deviation: deviationOf(one, 3) * one.c,

@@ -135,6 +135,28 @@ describe('rests that say something new', () => {
   });
 });
 
+test('a load that comes for minutes costs its resistance, and no more', () => {
+  const grid = { from: 0, step: 5 * MINUTE, count: 288, cuts: [] };
+  const of = (at: (cell: number) => number) => Float32Array.from({ length: grid.count }, (_, i) => at(i));
+  // 2 A of 100 Ah for ten minutes in a hundred, over 10 mΩ (common practice, no source): 0.02 V.
+  const isOn = (cell: number) => cell % 20 < 2;
+  const charges = [false, true].map((always) => {
+    const on = (cell: number) => always || isOn(cell);
+    return restAnchors(
+      agm,
+      grid,
+      of((cell) => (on(cell) ? -2 : 0)),
+      of((cell) => (on(cell) ? 12.43 : 12.45)),
+    ).map((one) => one.charge);
+  });
+  const [now, always] = charges as [number[], number[]];
+  expect(now.length).toBeGreaterThan(1);
+  // Rested, sealed lead of 12.45 V: 12.39 V of the table of flooded is 68 %.
+  for (const one of now) expect(Math.abs(one - 0.68)).toBeLessThan(0.04);
+  // All day long it costs 0.1 V.
+  expect(always[0]! - now[0]!).toBeGreaterThan(0.05);
+});
+
 test('a meter in steps of 0.2 V that goes to and fro between two of them is taken in the middle, and once', () => {
   const count = 24 * 60;
   const grid = { from: 0, step: 60_000, count, cuts: [] };

@@ -5,6 +5,7 @@ import { HOUR, MINUTE } from '../quantity/span';
 import { cellStart, type Grid } from '../log/grid';
 import { blocksInSeries, FULL_LITHIUM_STANDS, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
+import { bankOhms } from '../system/sag';
 import { LOAD_DROPS, restPercent, restVolts } from '../system/restVoltage';
 import type { Anchor } from './anchors';
 
@@ -23,6 +24,8 @@ const SEALED = 0.06;
 /** A rest voltage speaks once in so long; or where the charge has changed by so much since. */
 const EVERY = 8 * HOUR;
 const OTHER = 0.15;
+/** A load that comes and goes costs its resistance at once, and the rest by what it takes on the mean of such a time (common practice, no source). */
+const LASTS = HOUR;
 /** What a coarse meter shows of lead at rest is taken over so long, and tells of another charge no sooner. */
 const STEADY = { over: 20 * MINUTE, again: HOUR };
 /** After a heavy load the voltage comes back for so long. */
@@ -71,10 +74,17 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
   let rested = 0;
   let sum = 0;
   let restedAt = -Infinity;
+  /** What it gave over the last hours, parts of the capacity. */
+  let lasting = 0;
+  const follows = 1 - Math.exp(-grid.step / LASTS);
+  const ohms = (bankOhms(bank) * bank.capacityAh) / blocks;
+  const leadDrop = (drawn: number) => LOAD_DROPS.lead * lasting + ohms * (Math.max(0, drawn) - lasting);
   for (let cell = 0; cell < grid.count; cell++) {
     const part = amps[cell]! / bank.capacityAh;
     if (part !== part) continue;
     const at = cellStart(grid, cell);
+    // A heavy load is waited for.
+    if (part >= -CALM.drawn) lasting += (Math.max(0, -part) - lasting) * follows;
     if (part > CALM.taken || (lead && volts[cell]! > HELD * blocks)) chargedAt = at;
     if (part < -CALM.drawn) strainedAt = at;
     if (part < -CALM.taken) drawnAt = at;
@@ -83,7 +93,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     const perBlock = volts[cell]! / blocks;
     if (perBlock !== perBlock || at - strainedAt < (lead ? comesBack(perBlock) : recovers)) continue;
     const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
-    const now = perBlock + (lead ? LOAD_DROPS.lead : LOAD_DROPS.lithium) * Math.max(0, -part) - sealed;
+    const now = perBlock + (lead ? leadDrop(-part) : LOAD_DROPS.lithium * Math.max(0, -part)) - sealed;
     if (at - restedAt > 2 * grid.step) rested = sum = 0;
     if (rested >= most) sum -= rests[rested % most]!;
     rests[rested++ % most] = now;
