@@ -135,6 +135,26 @@ describe('rests that say something new', () => {
   });
 });
 
+test('lead that sinks further under its table is told again: at the end of a discharge it is emptier than after its load', () => {
+  const grid = { from: 0, step: 5 * MINUTE, count: 144, cuts: [] };
+  const of = (at: (cell: number) => number) => Float32Array.from({ length: grid.count }, (_, i) => at(i));
+  // Two hours of a heavy load, then 1 A for ten hours; flooded lead is empty at 11.89 V (Battery Council International, from memory).
+  const found = (to: number) =>
+    restAnchors(
+      { ...agm, chemistry: 'flooded' },
+      grid,
+      of((i) => (i < 24 ? -25 : -1)),
+      of((i) => (i < 24 ? 11.4 : 11.84 + ((to - 11.84) * (i - 24)) / 120)),
+    );
+  const sunk = found(11.6);
+  expect(sunk.length).toBeGreaterThan(1);
+  expect(sunk.at(-1)).toMatchObject({ kind: 'empty' });
+  expect(sunk.at(-1)!.byTable!).toBeLessThan(0.6);
+  expect(sunk.at(-1)!.at - sunk[0]!.at).toBeLessThan(8 * HOUR);
+  // What hardly sinks on says nothing new for eight hours.
+  expect(found(11.82).every((one, k, all) => k === 0 || one.at - all[k - 1]!.at >= 8 * HOUR)).toBe(true);
+});
+
 test('a load that comes for minutes costs its resistance, and no more', () => {
   const grid = { from: 0, step: 5 * MINUTE, count: 288, cuts: [] };
   const of = (at: (cell: number) => number) => Float32Array.from({ length: grid.count }, (_, i) => at(i));

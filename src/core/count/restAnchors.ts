@@ -21,7 +21,7 @@ const SETTLES = { lead: 3 * HOUR, lithium: 1 * HOUR };
 const HELD = 12.95;
 /** Sealed lead rests higher than flooded at the same charge, V a block (common practice, no source). */
 const SEALED = 0.06;
-/** A rest voltage speaks once in so long; or where the charge has changed by so much since. */
+/** A rest voltage speaks once in so long; or where the charge has changed by so much since, or lead has sunk further under its table. */
 const EVERY = 8 * HOUR;
 const OTHER = 0.15;
 /** A load that comes and goes costs its resistance at once, and the rest by what it takes on the mean of such a time (common practice, no source). */
@@ -66,6 +66,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
   let drawnAt = -Infinity;
   let flatAt = -Infinity;
   let lastCharge = NaN;
+  let lastRest = NaN;
   const settles = lead ? SETTLES.lead : SETTLES.lithium;
   const recovers = lead ? RECOVERS.lead : RECOVERS.lithium;
   const most = lead ? Math.max(1, Math.round(STEADY.over / grid.step)) : 1;
@@ -107,7 +108,8 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     if (at - chargedAt < settles && !isEmpty && !isLow) continue;
     // Nothing was seen before the start of a log.
     if (chargedAt === -Infinity && at - cellStart(grid, 0) < settles) continue;
-    if (at - last < (Math.abs(charge - lastCharge) > OTHER ? again : EVERY)) continue;
+    const isOther = Math.abs(charge - lastCharge) > OTHER || (isEmpty && lastRest - rest > SURELY / 2);
+    if (at - last < (isOther ? again : EVERY)) continue;
     if (lead) {
       if (perBlock < 11.3 || perBlock > 13.1) continue;
       // Under the end of its table a voltage no longer says how far.
@@ -148,6 +150,7 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     }
     last = at;
     lastCharge = charge;
+    lastRest = rest;
   }
   return found;
 }

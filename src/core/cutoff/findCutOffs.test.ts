@@ -394,6 +394,22 @@ test('lithium whose cells nobody logged, drained to 2.65 V a cell by a load too 
   expect(drained(12.4)).toEqual([]);
 });
 
+test('a pack that is down: a load that is small beside others was stopped as well, and what trembles about nothing was not', () => {
+  // By day eight amperes for ten minutes now and then; in the night 1.2 A of 100 Ah down to 2.55 V a cell, and nothing until the morning.
+  const isNight = (m: number) => m % DAY < 600;
+  const stops = (amps: number) =>
+    find(
+      {
+        amps: (m) => (isNight(m) ? (m % DAY < 300 ? amps : (m % 2) * 0.05) : m % 60 < 10 ? 8 : 0),
+        volts: (m) => (isNight(m) ? Math.max(10.2, 12 - (1.8 * (m % DAY)) / 300) : 13.2),
+      },
+      {},
+      { days: 3, chemistry: 'lfp' },
+    ).map((one) => [one.by, one.why]);
+  expect(stops(1.2)).toEqual(Array(3).fill(['bms', 'cell-low']));
+  expect(stops(0.1)).toEqual([]);
+});
+
 test('a voltage that stands no higher afterwards: the sun took over what was drawn, and nothing let go', () => {
   // An hour of 8 A each day down to 10.6 V, of lithium whose loads have no limit that is known.
   const run = (m: number) => m % DAY < 60;

@@ -13,11 +13,11 @@ import { clamp } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import { blocksInSeries, deadVolts, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
-import { bankOhms } from '../system/sag';
 import { type Drop, dropsOf, endVolts, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
 import { coldStops } from './coldStops';
 import { busDeaths } from './deadBus';
+import { drainedStops, FLOWS, isDrained, isTooSmallToShow } from './drained';
 import { doubtfulCuts, runDaily } from './doubtful';
 import { withoutFarAbove } from './farAbove';
 import { endLikeOthers } from './likeOthers';
@@ -28,8 +28,6 @@ import { LONG, momentReader, type Moment } from './moment';
 import { together, TOGETHER } from './together';
 import { type CutOff, type CutReason, NEARLY_TRIPS } from './types';
 
-/** V a 12 V block by which a small load pulls a battery down at the least for its going to show. */
-const RISES = 0.02;
 /** How near a setting the log must come, V a 12 V block: at the load's own terminals, and seen from the battery. */
 const NEAR = { load: 0.12, battery: 0.25 };
 /** The same where other loads draw on: a run that ends by itself looks the same. */
@@ -42,11 +40,8 @@ const START = 2.2;
 const STARTS = 2;
 /** °C by which the BMS's sensor and the logged one may differ. */
 const SENSORS = 1.5;
-/**
- * A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V. Where no cell is logged, a mean so much
- * over the limit, or over a usual one: near empty cells of one make stand a tenth of a volt and two apart.
- */
-const CELL = { over: 0.12, usual: 2.85, meanOver: 0.2, limit: 2.5 };
+/** A cell this much over the BMS's limit, or under this where none is known, stops the discharge, V. */
+const CELL = { over: 0.12, usual: 2.85 };
 /** How far over and under a set percentage the reading may stand as it is acted on, points; over it also what it falls by until the next sample. */
 const AT_PERCENT = { over: 0.8, under: 2.5, falls: 3 };
 /** A load whose percentage is known draws so much at least, parts of the capacity in A; back so many points higher where that is not known. */
@@ -137,6 +132,10 @@ export function judgeDrops(
   for (const { at, moment } of seen)
     if (!found.some((one) => one.by === 'bms' && Math.abs(one.at - at) < TOGETHER))
       found.push({ drop: null, at, by: 'bms', why: bmsReason(moment, system, false), moment });
+  // A load that is small beside others is none of their runs.
+  for (const { at, moment } of stops === null ? drainedStops(timeline, system, readMoment) : [])
+    if (!found.some((one) => Math.abs(one.at - at) < TOGETHER))
+      found.push({ drop: null, at, by: 'bms', why: 'cell-low', moment });
   const asOne = (some: Found[]) =>
     together(
       some.sort((a, b) => a.at - b.at),
@@ -216,11 +215,16 @@ function reasonOf(
       ? runs.isAsUncut(drop) || ranUnder(drop, limits)
       : runs.isDone(drop) || (limits.length === 0 && runs.hasRunLower(drop));
   const soon = sinksToLimit(drop, limits, blocks);
+  const letGo = standsHigher(drop, [], rounds) || isTooSmallToShow(drop.fell, system.bank);
+  // A pack that is down is let go by its BMS, where the load is not known to have a limit; what trembles about nothing then is no load.
+  if (limits.length === 0 && isDrained(moment, system))
+    return giving && letGo && drop.fell > FLOWS * system.bank.capacityAh
+      ? { by: 'bms', why: 'cell-low' }
+      : null;
   if ((giving || isUnder) && standsHigher(drop, limits, rounds) && (volts <= limit || soon) && !ends())
     return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
-  const letGo = standsHigher(drop, [], rounds) || drop.fell * bankOhms(system.bank) < RISES * blocks;
-  return giving && letGo && isDrained(moment, system) ? { by: 'bms', why: 'cell-low' } : null;
+  return null;
 }
 
 /**
@@ -233,12 +237,6 @@ const isGiving = ({ load, moment, fell }: Drop): boolean =>
 /** With a load away a battery stands higher; where it does not, and no limit is known, a source without a log took over what the load draws. */
 const standsHigher = ({ moment, load }: Drop, limits: readonly number[], rounds: number): boolean =>
   load.hidden === null || limits.length > 0 || !(moment.after <= moment.volts + rounds);
-
-/** A lithium pack whose cells are not logged is down at what a BMS lets them down to. */
-const isDrained = ({ lowestV, volts }: Moment, { bank, bms }: KnownSystem): boolean =>
-  !isLead(bank.chemistry) &&
-  lowestV !== lowestV &&
-  volts <= ((bms?.cellLowV ?? CELL.limit) + CELL.meanOver) * bank.cellsInSeries;
 
 /** A load that ran on for long under its limits does not have the highest of them. */
 const ranUnder = ({ ranMs, moment: { highestV } }: Drop, limits: readonly number[]): boolean =>
