@@ -7,7 +7,7 @@ import { median, quantile, robustDeviation } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
-import { byClock, isAtOneTime, isDaily } from './byClock';
+import { byClock, isAtOneTime, isDaily, laterInDay } from './byClock';
 import { type Drop, endVolts, isOfCurrent } from './drops';
 import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import type { Moment } from './moment';
@@ -41,9 +41,13 @@ export interface Found {
   moment: Moment;
 }
 
-/** Drops that nothing explains, but that came at one voltage or at one percentage again and again. */
+/**
+ * Drops that nothing explains, but that came at one voltage or at one percentage again and again.
+ * @param ended beside which other loads went on, and that have ended by themselves
+ */
 export function alike(
   open: readonly Drop[],
+  ended: readonly Drop[],
   system: KnownSystem,
   loads: readonly LoadCurrent[],
   reading: Series | null,
@@ -54,7 +58,7 @@ export function alike(
     const away = open.filter((one) => one.load === load && !(one.back - one.at < AWAY));
     const step = medianStep(load.time);
     const timed = new Set(byClock(away, step));
-    const drops = away.filter((one) => !timed.has(one));
+    const drops = away.filter((one) => !timed.has(one) && !endsLikeMost(one, away, ended, step));
     if (drops.length < 2) return [];
     const as = (some: readonly Drop[], why: CutReason): Found[] =>
       some.map((drop) => ({ drop, at: drop.at, by: idOf(load), why, moment: drop.moment }));
@@ -107,6 +111,16 @@ export function alike(
       ? as(near, 'volts')
       : [];
   });
+}
+
+/** Whether most runs as long as one, that end at its time of the day, have ended by themselves. */
+function endsLikeMost(drop: Drop, open: readonly Drop[], ended: readonly Drop[], step: number): boolean {
+  const isLike = (one: Drop) =>
+    one.load === drop.load &&
+    isOfCurrent(one, drop.amps) &&
+    (Math.abs(one.ranMs - drop.ranMs) <= 1.5 * step || !drop.beginSeen) &&
+    Math.abs(laterInDay(one.at, drop.at)) <= 1.5 * step;
+  return ended.filter(isLike).length > open.filter(isLike).length;
 }
 
 /** What a percentage lets go has brought the reading down to it, by so many points in the hours before. */

@@ -114,7 +114,7 @@ export function judgeDrops(
       ...plain,
       ...same,
       ...endAtOneVoltage(left, system),
-      ...alike(open, system, loads, batteryLog(timeline, 'soc')).filter(
+      ...alike(open, left, system, loads, batteryLog(timeline, 'soc')).filter(
         ({ drop, why }) =>
           why !== 'volts' || standsHigher(drop!, voltLimits(system, drop!.load), rounds.get(drop!.load)!),
       ),
