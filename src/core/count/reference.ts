@@ -249,44 +249,6 @@ export function referenceOf({
     deviation: (deviationOf(one, 1) * label) / one.c,
   }));
   const course = meanCourse(believed);
-  if ((globalThis as any).DBG) {
-    for (const o of believed)
-      console.log(
-        o.share.toFixed(3),
-        'c',
-        o.c.toFixed(0),
-        [...o.smoothed.state].map((x) => x.toFixed(3)).join(' '),
-        'ev',
-        o.smoothed.evidence.toFixed(1),
-      );
-    console.log(
-      'usual',
-      usual.smoothed.evidence,
-      'offset',
-      offset.smoothed.evidence,
-      'cap',
-      capacity.smoothed.evidence,
-      heldBy(capacity),
-    );
-    const o = believed[0]!;
-    for (const m of o.seen.slice(0, 45))
-      console.log(
-        new Date(cellStart(grid, m.step)).toISOString().slice(5, 16),
-        m.value.toFixed(3),
-        m.deviation.toFixed(3),
-        JSON.stringify(m.h.map((x) => +x.toFixed(2))),
-        'level',
-        o.smoothed.level[m.step]!.toFixed(3),
-      );
-    console.log(
-      'in',
-      through.in.reduce((a, b) => a + b, 0),
-      'out',
-      through.out.reduce((a, b) => a + b, 0),
-      'days',
-      (grid.count * grid.step) / 86400000,
-    );
-  }
   const offsetA = meanOf((one) => ({
     value: -one.smoothed.state[3]! * one.c,
     deviation: deviationOf(one, 3) * one.c,
