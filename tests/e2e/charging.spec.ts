@@ -1,7 +1,7 @@
 /** The views of charging: the table of charges, a charge beside what was expected, the days by the clock, the sources. */
 
 import { expect, test } from '@playwright/test';
-import { expectAccessible, listOf, openStep } from '../support/browser';
+import { expectAccessible, holdScripts, listOf, openStep } from '../support/browser';
 
 const RANGE = /^\d+ \w+ 2026 \d\d:\d\d – /;
 
@@ -54,12 +54,7 @@ test('charges are sorted, narrowed, opened, and shown on the strips', async ({ p
 });
 
 test('what is chosen before the scripts are there counts as well', async ({ page }) => {
-  let send = () => {};
-  const sent = new Promise<void>((resolve) => (send = resolve));
-  await page.route('**/_next/static/**/*.js', async (route) => {
-    await sent;
-    await route.continue();
-  });
+  const send = await holdScripts(page);
   const list = await (await page.request.get(listOf('Cold room shuts down'))).text();
   const id = /href="\/jobs\/([0-9a-f-]{36})"/.exec(list)![1]!;
   await page.goto(`/jobs/${id}/charging?view=charges`, { waitUntil: 'commit' });

@@ -2,7 +2,7 @@
 
 import { expect, type Page, test } from '@playwright/test';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { expectAccessible, newJob, openStep, saved, tabTo } from '../support/browser';
+import { expectAccessible, holdScripts, newJob, openStep, saved, tabTo } from '../support/browser';
 
 /** A PNG of one pixel. */
 const PIXEL = Buffer.from(
@@ -402,4 +402,15 @@ test('a calculator keeps its figures in the address and says formula and source'
   await expect(result).toContainText('20.00');
   await page.getByLabel('Discharge current').fill('much');
   await expect(page.getByText('“much” is not a number')).toBeVisible();
+});
+
+test('what is typed before the scripts are there counts as well', async ({ page }) => {
+  const send = await holdScripts(page);
+  await page.goto('/calculators/peukert?capacity=100&hours=20&exponent=1.2&amps=10', { waitUntil: 'commit' });
+  const result = page.getByRole('status', { name: 'Result' });
+  await page.getByLabel('Discharge current').fill('5');
+  await expect(result).toContainText('8.71');
+  send();
+  await expect(result).toContainText('20.00');
+  await expect(page).toHaveURL(/amps=5/);
 });

@@ -54,6 +54,17 @@ export async function newJob(
   return ((await answer.json()) as { id: string }).id;
 }
 
+/** Holds the scripts of the next page back: what the server has drawn can be used, and nobody hears it. @returns lets them through */
+export async function holdScripts(page: Page): Promise<() => void> {
+  let send = () => {};
+  const sent = new Promise<void>((resolve) => (send = resolve));
+  await page.route('**/_next/static/**/*.js', async (route) => {
+    await sent;
+    await route.continue();
+  });
+  return send;
+}
+
 /** Presses Tab until the element has the focus. */
 export async function tabTo(page: Page, target: Locator, most = 250): Promise<void> {
   for (let i = 0; i < most; i++) {

@@ -2,7 +2,7 @@
 /** One little calculator: figures in, figures out, formula and source in view; the address keeps what was typed. */
 
 import Link from 'next/link';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { CALCULATORS, compute, isNumber } from '@/core/plan/calculators';
 import { inputClass } from '@/ui/describe/fields/FieldFrame';
 
@@ -12,11 +12,22 @@ export function CalculatorPage({ id, start }: { id: string; start: Record<string
     Object.fromEntries(calculator.inputs.map((one) => [one.key, start[one.key] ?? String(one.start)])),
   );
   const computed = compute(calculator, typed);
-  const type = (key: string, value: string) => {
-    const now = { ...typed, [key]: value };
+  const keep = (now: Record<string, string>) => {
     setTyped(now);
     window.history.replaceState(null, '', `?${new URLSearchParams(now).toString()}`);
   };
+  const type = (key: string, value: string) => keep({ ...typed, [key]: value });
+  // What was typed before the page's scripts were there stands in its fields only.
+  const form = useRef<HTMLFormElement>(null);
+  const asDrawn = useRef({ typed, keep });
+  useEffect(() => {
+    const { typed, keep } = asDrawn.current;
+    const fields = form.current!.elements;
+    const now = Object.fromEntries(
+      Object.keys(typed).map((key) => [key, (fields.namedItem(key) as HTMLInputElement).value]),
+    );
+    if (Object.keys(typed).some((key) => now[key] !== typed[key])) keep(now);
+  }, []);
   return (
     <main className="mx-auto grid w-full max-w-5xl gap-4 p-4 md:grid-cols-[13rem_1fr]">
       <nav aria-label="Calculators">
@@ -38,6 +49,7 @@ export function CalculatorPage({ id, start }: { id: string; start: Record<string
         <h1 className="text-xl font-semibold">{calculator.title}</h1>
         <p className="text-ink-soft mb-3">{calculator.about}</p>
         <form
+          ref={form}
           noValidate
           className="border-rule-strong bg-sheet grid gap-4 border p-4 sm:grid-cols-2"
           onSubmit={(event) => event.preventDefault()}
