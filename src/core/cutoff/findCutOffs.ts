@@ -20,6 +20,7 @@ import { busDeaths } from './deadBus';
 import { drainedStops, FLOWS, isDrained, isTooSmallToShow } from './drained';
 import { doubtfulCuts, runDaily } from './doubtful';
 import { withoutFarAbove } from './farAbove';
+import { withoutFarUnder } from './farUnder';
 import { endLikeOthers } from './likeOthers';
 import { idOf, type LoadCurrent, loadOf, voltLimits, WIRING_VOLTS } from './loadCurrents';
 import { endAtOneVoltage } from './oneVoltage';
@@ -109,7 +110,7 @@ export function judgeDrops(
     system,
   );
   const left = ended.filter((drop) => !same.some((one) => one.drop === drop));
-  const found = withoutFarAbove(
+  const near = withoutFarAbove(
     [
       ...plain,
       ...same,
@@ -122,6 +123,7 @@ export function judgeDrops(
     system,
     quantumOf(batteryLog(timeline, 'battery_voltage')),
   );
+  const found = withoutFarUnder(near, system, (drop) => runs.isRefused(drop));
   // What the BMS says stopped, or a bus that has lost its voltage, though no load's current shows it.
   const seen = [
     ...(stops ?? []).flatMap(({ from: at, beginSeen }) =>
