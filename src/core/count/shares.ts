@@ -12,6 +12,7 @@ import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
 import { robustLeastSquares } from './leastSquares';
 import { sharesAsOne } from './movesAsOne';
+import { shareByBlocks } from './shareBlocks';
 import { RAISES, type Seen, stepsOver } from './shareSteps';
 import { rowsLate, rowsSooner } from './rowsLate';
 import { AS_ONE, openAtOneTime, openByDirection, openByLevels, partsAlone, UNTOLD } from './sharesOpen';
@@ -53,6 +54,8 @@ const FEWEST = 4;
 const NOISE = { step: 5, moves: 6 };
 /** A monitor writes seldom beside a device whose log has so many samples to one of its own. */
 const SELDOM = 1.5;
+/** A share that is as open as this is looked for in means over longer. */
+const OPEN = 0.15;
 /** A fit that leaves over less than this part of what another leaves is the better one. */
 const CLEARLY = 0.6;
 
@@ -138,13 +141,21 @@ export function sharesOf(
   const hidden = system.sources.some(
     ({ id, kind }) => kind === 'solar' && !devices.some((one) => one.id === id),
   );
+  // Two that move at once are not told apart by it.
+  const [only] = devices.length === 1 ? devices : [];
+  const byMeans = (one: Share): Share => {
+    if (!only || only.kind !== 'source' || one.error < OPEN || one.error >= UNTOLD) return one;
+    const blocks = shareByBlocks(only.amps, amps, grid, Math.max(slowest, monitorEvery), only.least);
+    const fits = blocks && Math.abs(blocks.share - one.share) <= APART * Math.hypot(one.error, blocks.error);
+    return fits ? { ...one, ...blocks } : one;
+  };
   return sharesOver(lag, seen)
     .filter(({ id, steps }) => steps >= FEWEST / 2 && !(hidden && isSolar(id)))
     .map((one) => {
       const other = short.find(({ id }) => id === one.id);
       const apart = other ? Math.abs(other.share - one.share) : 0;
       const differs = other && apart > APART * Math.hypot(one.error, other.error);
-      return differs ? { ...one, error: Math.hypot(one.error, apart) } : one;
+      return byMeans(differs ? { ...one, error: Math.hypot(one.error, apart) } : one);
     });
 }
 
