@@ -27,12 +27,25 @@ function twoLogs(shows: number, loadA: (cell: number) => number) {
 }
 
 test('means over half an hour tell what single rows do not, written at other moments of fast clouds', () => {
-  for (const shows of [2, 1, 0.5]) {
+  for (const shows of [2, 1.3, 1]) {
     const [own, amps] = twoLogs(shows, () => 2);
     const found = shareByBlocks(own, amps, grid, ROW, 4)!;
     expect(Math.abs(found.share - shows)).toBeLessThan(2 * found.error);
     expect(found.error).toBeLessThan(0.12 * shows);
   }
+});
+
+test('a share under one may be loads that go by the sun: it stays as open as that', () => {
+  const half = shareByBlocks(...twoLogs(0.5, () => 2), grid, ROW, 4)!;
+  expect(Math.abs(half.share - 0.5)).toBeLessThan(0.06);
+  expect(half.error).toBeGreaterThan(0.2);
+  // A pump that takes a sixth of a clear day's sun, and one that takes a third of it.
+  const pump = (most: number) => (cell: number) =>
+    most * Math.max(0, Math.sin((Math.PI * (((cell * ROW) / MINUTE) % 1440) - Math.PI * 420) / 600));
+  const small = shareByBlocks(...twoLogs(1, pump(5)), grid, ROW, 4)!;
+  expect(small.share).toBeLessThan(0.98);
+  expect(1 - small.share).toBeLessThan(2.5 * small.error);
+  expect(shareByBlocks(...twoLogs(1, pump(10)), grid, ROW, 4)).toBeNull();
 });
 
 test('loads as large as the sun that come and go leave it open', () => {

@@ -18,8 +18,8 @@ const FEWEST = 20;
  * large: the share lies between the two. Where these are further apart than this part, it is not told.
  */
 const BETWEEN = 0.12;
-/** What both may share besides: loads that go by the sun. */
-const LEAST_ERROR = 0.04;
+/** What it is off by at the least; and what loads that go by the sun take off a share, which they never raise: this part of what is lacking. */
+const ERROR = { least: 0.04, lacking: 0.5 };
 
 /** @param own of the device and @param amps of the monitor, A on the grid @param rowMs between rows of the slower log @param least step between rows, A */
 export function shareByBlocks(
@@ -52,7 +52,7 @@ export function shareByBlocks(
   const high = sumOf(({ shown }) => shown * shown) / both;
   const share = (low + high) / 2;
   const apart = Math.abs(high - low);
-  return apart <= BETWEEN * Math.abs(share)
-    ? { share, error: Math.hypot(apart / 2, LEAST_ERROR * Math.abs(share)) }
-    : null;
+  if (!(apart <= BETWEEN * Math.abs(share))) return null;
+  const byLoads = ERROR.lacking * Math.max(0, 1 - share);
+  return { share, error: Math.hypot(apart / 2, ERROR.least * Math.abs(share), byLoads) };
 }
