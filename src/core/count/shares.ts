@@ -146,7 +146,10 @@ export function sharesOf(
   const byMeans = (one: Share): Share => {
     if (!only || only.kind !== 'source' || one.error < OPEN || one.error >= UNTOLD) return one;
     const blocks = shareByBlocks(only.amps, amps, grid, Math.max(slowest, monitorEvery), only.least);
-    const fits = blocks && Math.abs(blocks.share - one.share) <= APART * Math.hypot(one.error, blocks.error);
+    const fits =
+      blocks &&
+      blocks.error < one.error &&
+      Math.abs(blocks.share - one.share) <= APART * Math.hypot(one.error, blocks.error);
     return fits ? { ...one, ...blocks } : one;
   };
   return sharesOver(lag, seen)
