@@ -4,6 +4,7 @@
 import { type ReactNode, useId } from 'react';
 import { NumberInput } from '@/ui/describe/fields/NumberField';
 import { DateInput } from '@/ui/primitives/DateInput';
+import { Options } from '@/ui/primitives/Options';
 import { recordInputClass } from '@/ui/records/fields';
 import { useRound } from './useRound';
 
@@ -147,11 +148,7 @@ export function Choose({
         onChange={({ target }) => set(path, target.value || undefined)}
       >
         <option value="">{unknown}</option>
-        {options.map(([value, name]) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
+        <Options of={options} />
       </select>
     </Frame>
   );

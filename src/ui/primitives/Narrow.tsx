@@ -1,6 +1,7 @@
 'use client';
 /** A select that narrows a table to the rows with some value. */
 
+import { Options } from './Options';
 import { useChosenEarly } from './useChosenEarly';
 
 interface Props<V extends string> {
@@ -24,11 +25,7 @@ export function Narrow<V extends string>({ label, options, value, onValue }: Pro
         onChange={({ target }) => onValue(target.value as V | '')}
       >
         <option value="">all</option>
-        {options.map(([id, name]) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
+        <Options of={options} />
       </select>
     </label>
   );

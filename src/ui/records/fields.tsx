@@ -3,6 +3,7 @@
 
 import type { ReactNode } from 'react';
 import { DateInput } from '@/ui/primitives/DateInput';
+import { Options } from '@/ui/primitives/Options';
 
 export const recordInputClass =
   'border-rule-strong bg-paper block w-full border px-2 py-2 text-base font-normal';
@@ -59,11 +60,7 @@ export function Choice<V extends string>({
         value={value}
         onChange={({ target }) => onChange(target.value as V)}
       >
-        {options.map(([id, name]) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
+        <Options of={options} />
       </select>
     </label>
   );
