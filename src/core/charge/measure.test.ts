@@ -36,11 +36,16 @@ test('loads that ran as a stage began show soon after, where the current is stea
 
 test('time at the current that the charger is set to end at, while loads keep its own above that', () => {
   // The battery comes down to 0.9 A after four hours; the loads draw 0.8 A beside it.
-  const battery = (minute: number) => Math.max(0.7, 5 - minute / 58.5);
-  const past = (loads: number, setTailA?: number) =>
+  const battery = (minute: number, least: number) => Math.max(least, 5 - minute / 58.5);
+  const past = (loads: number, setTailA?: number, least = 0.7) =>
     measureStage(
       { stage: 'absorption', runs: [{ state: 'absorption', from: 0, to: 480 }], dips: 0, cutOff: false },
-      drawnView({ minutes: 480, volts: () => 14.4, amps: (m) => battery(m) + loads, battery }),
+      drawnView({
+        minutes: 480,
+        volts: () => 14.4,
+        amps: (m) => battery(m, least) + loads,
+        battery: (m) => battery(m, least),
+      }),
       setpoints,
       timelineOf([]),
       agm,
@@ -52,6 +57,12 @@ test('time at the current that the charger is set to end at, while loads keep it
   expect(past(0, 0.9)).toBe(0);
   expect(past(0.1, 0.9)).toBe(0);
   expect(past(0.8)).toBeNaN();
+  // A tail that stays a tenth above it is as good as there after two hours; one that stays half as much above is not.
+  // It comes within a quarter after 227 of the 480 minutes, and two hours later it counts.
+  expect(past(0.8, 0.9, 1)).toBeGreaterThan(2.1);
+  expect(past(0.8, 0.9, 1)).toBeLessThan(2.4);
+  expect(past(0, 0.9, 1)).toBe(0);
+  expect(past(0.8, 0.9, 1.35)).toBe(0);
 });
 
 test('a charge that breaks off on a steep climb came as high as the battery rests right after it', () => {

@@ -144,8 +144,11 @@ const ABOVE = { lead: 1.5, lithium: 1.2 };
 /** So long at its tail a battery is full, whatever it gasses away. */
 const CAREFUL = 3 * HOUR;
 
-/** A charger's own current is plainly above what it is set to end at: so many times that, and so many deviations of its meter. */
-const PLAINLY = { times: 1.25, noise: 3 };
+/**
+ * A charger's own current is plainly above what it is set to end at: so many times that, and so many deviations of its meter. A battery that
+ * stays under so much for hours is as good as there: meters and a tail that hardly falls any more come no nearer.
+ */
+const PLAINLY = { times: 1.25, noise: 3, nearly: 2 * HOUR };
 
 /** Cells in which the battery was down to what its charger is set to end at, while the loads kept the charger's own current above that. */
 function pastSetting(
@@ -156,8 +159,15 @@ function pastSetting(
   setTailA: number,
 ): number {
   const tail = Math.min(setTailA, fullTailAmps(bank));
+  const nearly = Math.min(PLAINLY.times * setTailA, fullTailAmps(bank));
   const above = PLAINLY.times * setTailA + PLAINLY.noise * view.ampNoise;
-  return cells.filter((cell) => battery[cell]! <= tail && view.amps[cell]! > above).length;
+  const careful = PLAINLY.nearly / view.grid.step;
+  let isNearly = 0;
+  return cells.filter((cell) => {
+    if (battery[cell]! <= nearly) isNearly++;
+    const isThere = battery[cell]! <= tail || (battery[cell]! <= nearly && isNearly > careful);
+    return isThere && view.amps[cell]! > above && view.amps[cell]! > PLAINLY.times * battery[cell]!;
+  }).length;
 }
 
 /** Cells in which the battery was at its tail while the charger, for the loads, still gave far more. */
