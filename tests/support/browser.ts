@@ -30,11 +30,12 @@ export async function openStep(page: Page, job: string, step: string): Promise<s
   expect([job, ids.size]).toEqual([job, 1]);
   const [id] = [...ids] as [string];
   await page.goto(`/jobs/${id}/${step}`);
-  await page.waitForFunction(() =>
-    Object.keys(document.querySelector('main button, main a, main summary') ?? {}).some((key) =>
-      key.startsWith('__reactFiber'),
-    ),
-  );
+  // A view with scripts of its own hears later than the step that it is in.
+  await page.waitForFunction(() => {
+    const used = [...document.querySelectorAll('main :is(button, a, summary, select, input, textarea)')];
+    const hears = (one: Element) => Object.keys(one).some((key) => key.startsWith('__reactFiber'));
+    return used.length > 0 && used.every(hears);
+  });
   return id;
 }
 

@@ -10,7 +10,9 @@ import { HOUR } from '@/core/quantity/span';
 import { knownSystem } from '@/core/system/known';
 import type { System } from '@/core/system/schema';
 import { buttonClass } from '@/ui/primitives/buttons';
+import { Options } from '@/ui/primitives/Options';
 import { TakeOver } from '@/ui/primitives/TakeOver';
+import { useChosenEarly } from '@/ui/primitives/useChosenEarly';
 import { BenchChart } from './BenchChart';
 import { type BenchKind, benchKinds } from './benchKinds';
 import { SettingFields } from './SettingFields';
@@ -39,20 +41,18 @@ export function SettingsBench(props: Props) {
     return benchKinds(system, knownSystem(system)!.bank, diagnosis, logged);
   }, [system, diagnosis, recordings]);
   const [kind, setKind] = useState(kinds[0]!.id);
+  const ref = useChosenEarly(kind, setKind);
   return (
     <section aria-label="Settings bench">
       <label className="mb-2 flex flex-wrap items-baseline gap-x-2 text-sm">
         The percentage is made from
         <select
+          ref={ref}
           className="border-rule-strong bg-paper max-w-full border px-1.5 py-1"
           value={kind}
           onChange={({ target }) => setKind(target.value)}
         >
-          {kinds.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
+          <Options of={kinds.map(({ id, name }) => [id, name])} />
         </select>
       </label>
       <Bench

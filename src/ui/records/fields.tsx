@@ -4,6 +4,7 @@
 import type { ReactNode } from 'react';
 import { DateInput } from '@/ui/primitives/DateInput';
 import { Options } from '@/ui/primitives/Options';
+import { useChosenEarly } from '@/ui/primitives/useChosenEarly';
 
 export const recordInputClass =
   'border-rule-strong bg-paper block w-full border px-2 py-2 text-base font-normal';
@@ -52,10 +53,12 @@ export function Choice<V extends string>({
   options: readonly (readonly [V, string])[];
   onChange(value: V): void;
 }) {
+  const ref = useChosenEarly(value, (chosen) => onChange(chosen as V));
   return (
     <label className="text-sm font-semibold">
       {label}
       <select
+        ref={ref}
         className={recordInputClass}
         value={value}
         onChange={({ target }) => onChange(target.value as V)}
