@@ -150,7 +150,7 @@ export function referenceOf({
   const { count } = grid;
   // What flows into a full lead battery is lost; lithium takes nothing, and gives to the loads what float does not.
   const kept = lead ? keptCells(anchors, grid) : new Uint8Array(count);
-  const gassed = overcharged ? gassedCells(anchors, through, label, overcharged) : null;
+  const gassed = overcharged?.includes(1) ? gassedCells(anchors, through, label, overcharged) : null;
   gassed?.forEach((is, k) => is === GASSING.all && (kept[k] = 1));
   const near = nearTop(anchors, through, label);
   // What is lost goes by what the battery holds: a battery far from its label is counted about what it may hold.
