@@ -2,25 +2,28 @@
 
 import { HOUR, MINUTE } from './span';
 
-const fixed = (value: number, digits: number): string => {
-  const text = value.toFixed(digits);
-  return Number(text) === 0 ? text.replace('-', '') : text;
-};
-
 /** A figure with a true minus. */
 export const trueMinus = (text: string): string => text.replace('-', '−');
 /** The same with its sign, whichever it is. */
-export const withSign = (text: string): string => (text.startsWith('-') ? trueMinus(text) : `+${text}`);
+export const withSign = (text: string): string => {
+  const signed = trueMinus(text);
+  return signed.startsWith('−') ? signed : `+${signed}`;
+};
+
+const fixed = (value: number, digits: number): string => {
+  const text = value.toFixed(digits);
+  return Number(text) === 0 ? text.replace('-', '') : trueMinus(text);
+};
 
 /** Millivolts per °C and cell. */
-export const slopeMv = (value: number): string => trueMinus(fixed(value, 1));
+export const slopeMv = (value: number): string => fixed(value, 1);
 
 export const volts = (value: number): string => `${fixed(value, 2)} V`;
-export const amps = (value: number): string => `${trueMinus(fixed(value, 1))} A`;
+export const amps = (value: number): string => `${fixed(value, 1)} A`;
 /** Of ohms. */
 export const milliohms = (ohms: number): string => `${fixed(1000 * ohms, 1)} mΩ`;
 export const ampHours = (value: number): string => `${fixed(value, Math.abs(value) < 10 ? 1 : 0)} Ah`;
-export const celsius = (value: number): string => `${trueMinus(fixed(value, 0))} °C`;
+export const celsius = (value: number): string => `${fixed(value, 0)} °C`;
 
 /** A percentage: one decimal below 20, whole above. */
 export const percent = (value: number): string => `${fixed(value, Math.abs(value) < 20 ? 1 : 0)} %`;
@@ -31,8 +34,9 @@ export const points = (value: number): string =>
 
 /** A length of time in ms: "45 s", "60 min", "3 h 20 min", "12 days". */
 export function duration(ms: number): string {
+  const seconds = Math.round(ms / 1000);
+  if (seconds < 60) return `${seconds} s`;
   const minutes = Math.round(ms / MINUTE);
-  if (minutes < 1) return `${Math.round(ms / 1000)} s`;
   if (minutes < 100) return `${minutes} min`;
   const hours = Math.floor(minutes / 60);
   if (hours < 48)

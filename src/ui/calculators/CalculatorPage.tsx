@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { CALCULATORS, compute, isNumber } from '@/core/plan/calculators';
 import { inputClass } from '@/ui/describe/fields/FieldFrame';
+import { onScreen } from '@/ui/primitives/useChosenEarly';
 
 export function CalculatorPage({ id, start }: { id: string; start: Record<string, string> }) {
   const calculator = CALCULATORS.find((one) => one.id === id)!;
@@ -24,7 +25,10 @@ export function CalculatorPage({ id, start }: { id: string; start: Record<string
     const { typed, keep } = asDrawn.current;
     const fields = form.current!.elements;
     const now = Object.fromEntries(
-      Object.keys(typed).map((key) => [key, (fields.namedItem(key) as HTMLInputElement).value]),
+      Object.entries(typed).map(([key, value]) => [
+        key,
+        onScreen(fields.namedItem(key) as HTMLInputElement | HTMLSelectElement, value),
+      ]),
     );
     if (Object.keys(typed).some((key) => now[key] !== typed[key])) keep(now);
   }, []);

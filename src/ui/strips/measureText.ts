@@ -1,7 +1,7 @@
 /** What the caliper shows, as rows of a name and a figure. */
 
 import type { Measured } from '@/core/log/measure';
-import { ampHours, amps, duration, trueMinus, volts, withSign } from '@/core/quantity/text';
+import { ampHours, amps, duration, volts, withSign } from '@/core/quantity/text';
 import type { System } from '@/core/system/schema';
 import { deviceName } from '@/core/system/sourceName';
 
@@ -14,8 +14,6 @@ const kilo = (wattHours: number): string =>
   Math.abs(wattHours) < 1000 ? `${wattHours.toFixed(0)} Wh` : `${(wattHours / 1000).toFixed(2)} kWh`;
 const known = (value: number, text: (value: number) => string): string =>
   Number.isFinite(value) ? text(value) : '–';
-/** Into the battery as it is, out of it with a true minus. */
-const current = (value: number): string => trueMinus(amps(value));
 
 export function measureRows(
   { from, to, battery, volts: ends, percents, sources, spread }: Measured,
@@ -32,8 +30,8 @@ export function measureRows(
       },
       { name: 'Out of it', value: `${ampHours(battery.ampHoursOut)}, ${known(battery.wattHoursOut, kilo)}` },
       { name: 'Net', value: withSign(ampHours(battery.ampHoursIn - battery.ampHoursOut)) },
-      { name: 'Mean current', value: known(battery.meanAmps, current) },
-      { name: 'Peak current', value: known(battery.peakAmps, current) },
+      { name: 'Mean current', value: known(battery.meanAmps, amps) },
+      { name: 'Peak current', value: known(battery.peakAmps, amps) },
       ...(silent > 0.05
         ? [{ name: 'Not counted, the log is silent', value: duration(silent * 3_600_000) }]
         : []),
