@@ -24,6 +24,15 @@ test('runs of one length that end a fifth of a volt above the limit, night for n
   expect(of(nightly(() => 11.7))).toEqual([0, DAYS]);
 });
 
+test('so they may by a coarse meter, which does not show each of them sink', () => {
+  // In tenths of a volt; on two nights of eight the last samples are alike.
+  const fine = nightly((day) => (day < 2 ? 11.73 : 11.7));
+  const coarse: Drawn = { ...fine, volts: (m) => Math.round(10 * fine.volts(m)) / 10 };
+  expect(of(coarse)).toEqual([0, DAYS]);
+  const flat: Drawn = { ...fine, volts: (m) => (fine.amps(m) > 2 ? 11.7 : 12.7) };
+  expect(of(flat)).toEqual([0, 0]);
+});
+
 test('they are none where the limit is further away or not known, or where some of them ended well above it', () => {
   expect(of(nightly(() => 11.85))).toEqual([0, 0]);
   expect(

@@ -20,8 +20,8 @@ import type { CutOffs } from './types';
  * lithium stands little higher than that over its flat part.
  */
 const ABOVE = { lead: 0.25, lithium: 0.15 };
-/** So many of one current end there, and so much of all its runs. */
-const LIKE = { fewest: 3, mostly: 0.8 };
+/** So many of one current end there, so much of all its runs, and of these so much with a voltage that sinks. */
+const LIKE = { fewest: 3, mostly: 0.8, sinking: 0.5 };
 /** Where as many were surely cut, and sank slowly, they show what the cable loses: no more than so far above the highest of them, V a 12 V block. */
 const HIGHER = 0.03;
 
@@ -42,13 +42,16 @@ export function doubtfulCuts(
     const over = endVolts(drop) - Math.max(...voltLimits(system, drop.load));
     // The last that was written stands higher than the end, by what it sinks until the next.
     const { volts: sunk } = drop.moment.sinks;
-    return over > 0 && over <= above + sunk && sunk > 0 && !(drop.back - drop.at < AWAY);
+    return over > 0 && over <= above + sunk && sunk >= 0 && !(drop.back - drop.at < AWAY);
   };
   /** V up to which runs of a load and a current count; nothing where too few of them end near their limit. */
   const highest = perClass((load, amps) => {
     const like = runs.filter((one) => one.load === load && isOfCurrent(one, amps));
     const there = like.filter((one) => cut.has(one) || isNear(one));
+    // A coarse meter does not show each of them sink.
+    const sinking = there.filter((one) => cut.has(one) || one.moment.sinks.volts > 0);
     if (there.length < LIKE.fewest || there.length < LIKE.mostly * like.length) return -Infinity;
+    if (sinking.length < LIKE.sinking * there.length) return -Infinity;
     const limit = Math.max(...voltLimits(system, load));
     const sure = like.filter((one) => cut.has(one) && endVolts(one) > limit).map(endVolts);
     return sure.length >= LIKE.fewest ? Math.max(...sure) + HIGHER * blocks : Infinity;

@@ -223,12 +223,14 @@ function isCarried({ amps, given }: LoadCurrent, ran: number, at: number): boole
 /** A current that jumps by so many times what the sources without a log can give lost a load. */
 const BEYOND = 1.3;
 
-/** Whether the battery's current rises at once by more than sources without a log can give: a load let go. */
-function jumps({ hidden }: LoadCurrent, at: number, least: number): boolean {
-  if (!hidden) return false;
-  // A mean over the sample in which it let go stands halfway.
-  const before = Math.min(hidden.into[at - 1]!, hidden.into[at - 2] ?? Infinity);
-  return hidden.into[at]! - before > Math.max(least, BEYOND * hidden.mostA);
+/** Whether what the battery and the sources with a log give together falls at once by more than the others can give: a load let go. */
+function jumps({ hidden, given }: LoadCurrent, at: number, least: number): boolean {
+  if (!hidden || !given) return false;
+  const together = (k: number) => given[k]! - hidden.into[k]!;
+  // A mean over the sample in which it let go stands halfway, and a source's own log may show it a row later.
+  const before = Math.max(together(at - 1), together(at - 2) || -Infinity);
+  const after = Math.min(together(at), together(at + 1) || Infinity);
+  return before - after > Math.max(least, BEYOND * hidden.mostA);
 }
 
 /** So long after a drop a source that nobody logged may not charge, and so far the current may not have sunk before. */

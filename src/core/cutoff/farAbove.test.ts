@@ -80,3 +80,38 @@ test('a coarse meter tells a single step apart where many end here and many ther
   expect(evenings(14)).toBe(0);
   expect(evenings(6)).toBeGreaterThan(3);
 });
+
+test('at the load’s own terminals what ends above its limit, where others were cut at it, has ended by itself', () => {
+  const own = (end: number) => {
+    const of = drawn(end, 30, 11.5);
+    return find({ ...of, loadVolts: of.volts }, { cutoffV: 11.5 }, { days: 11 }).filter(
+      (one) => (one.at / 60_000) % DAY > 800,
+    ).length;
+  };
+  expect(own(11.75)).toBe(0);
+  expect(own(11.5)).toBeGreaterThan(3);
+});
+
+test('what draws more and ends no higher than those that draw less was cut, at one time each day as it may be', () => {
+  // A source carries half of what the load draws by night: the meter shows less, and the cable loses as much. In the evening it sinks at once.
+  const cutAt = (m: number) => 30 + 7 * (Math.floor(m / DAY) % 4);
+  const overAt = (m: number) => 1205 + (Math.floor(m / DAY) % 7);
+  const noons = (night: number) => {
+    const isNight = (m: number) => m % DAY < cutAt(m);
+    const isNoon = (m: number) => m % DAY >= 720 && m % DAY < 751;
+    const isEvening = (m: number) => m % DAY >= 1200 && m % DAY < overAt(m);
+    const of: Drawn = {
+      amps: (m) => (isNight(m) ? 20 : isNoon(m) ? 60 : isEvening(m) ? 90 : 2),
+      volts: (m) => {
+        if (isNight(m)) return night + 0.004 * (cutAt(m) - (m % DAY));
+        if (isNoon(m)) return 11.6 + 0.03 * (750 - (m % DAY));
+        return isEvening(m) ? 11.45 + 0.02 * (overAt(m) - (m % DAY)) : 12.7;
+      },
+    };
+    return find(of, { cutoffV: 11.5 }, { days: 9 }).filter(
+      (one) => Math.abs(((one.at / 60_000) % DAY) - 751) < 5,
+    ).length;
+  };
+  expect(noons(11.6)).toBeGreaterThan(5);
+  expect(noons(11.54)).toBe(0);
+});

@@ -1,7 +1,7 @@
 /** A load loses as much in its cable each time, and less with less current: what ends far above where it is cut as a rule has ended by itself. */
 
 import { medianStep } from '../log/grid';
-import { mean, median, robustDeviation } from '../quantity/numbers';
+import { isNumber, mean, median, robustDeviation } from '../quantity/numbers';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Found } from './alike';
@@ -26,44 +26,47 @@ const RULE = { fewest: 5, less: 0.25, above: 0.1, deviations: 3, samples: 2, ste
 const STEEP = 0.15;
 
 /**
- * Cut-offs by a voltage that is known and seen from the battery, without those that lie far above the others of the same load.
+ * Cut-offs by a voltage that is known, without those that lie far above the others of the same load.
  * @param quantum least step of the battery's voltage in the log, V
  */
 export function withoutFarAbove(found: readonly Found[], system: KnownSystem, quantum = 0): Found[] {
   const seen = found.flatMap(({ drop, why }) =>
-    drop &&
-    why === 'volts' &&
-    !(drop.loadVolts === drop.loadVolts) &&
-    voltLimits(system, drop.load).length > 0
-      ? [drop]
-      : [],
+    drop && why === 'volts' && voltLimits(system, drop.load).length > 0 ? [drop] : [],
   );
   /** Whether drops that end alike lie above where the load is cut as a rule, by as much as a rule asks for. */
   const isHigher = (
     some: readonly Drop[],
     rule: { above: number; samples: number; steps: number },
   ): boolean => {
-    const { load, amps } = some[0]!;
+    const { load, amps, loadVolts } = some[0]!;
     const alike = new Set(some);
     const others = seen.filter(
-      (one) => one.load === load && one.amps >= (1 - RULE.less) * amps && !alike.has(one),
+      (one) => one.load === load && !alike.has(one) && isNumber(one.loadVolts) === isNumber(loadVolts),
     );
-    // A cable only ever loses: what sinks far under the limit before it is cut says nothing of how much.
     const limit = Math.max(...voltLimits(system, load));
-    const steep = STEEP * blocksInSeries(system.bank);
-    const slow = others.filter((one) => endVolts(one) > limit && !(one.moment.sinks.volts > steep));
-    const least = limit + WIRING_VOLTS * blocksInSeries(system.bank);
-    const volts = (slow.length >= RULE.fewest ? slow : others).map((one) => Math.max(endVolts(one), least));
-    const areMany = some.length >= MANY && volts.length >= MANY;
-    const over =
-      Math.max(
-        rule.above * blocksInSeries(system.bank),
-        (RULE.deviations * robustDeviation(volts)) / Math.sqrt(some.length),
-        (areMany ? rule.steps / 2 : rule.steps) * quantum,
-      ) +
-      rule.samples * Math.max(0, median(some.map(({ moment }) => moment.sinks.volts)) || 0);
-    const middle = areMany ? mean : median;
-    return others.length >= RULE.fewest && middle(some.map(endVolts)) > middle(volts) + over;
+    const blocks = blocksInSeries(system.bank);
+    const sinks = Math.max(0, median(some.map(({ moment }) => moment.sinks.volts)) || 0);
+    const isAbove = (those: readonly Drop[]): boolean => {
+      if (those.length < RULE.fewest) return false;
+      // A cable only ever loses: what sinks far under the limit before it is cut says nothing of how much.
+      const slow = those.filter((one) => endVolts(one) > limit && !(one.moment.sinks.volts > STEEP * blocks));
+      const least = isNumber(loadVolts) ? limit : limit + WIRING_VOLTS * blocks;
+      const volts = (slow.length >= RULE.fewest ? slow : those).map((one) => Math.max(endVolts(one), least));
+      const areMany = some.length >= MANY && volts.length >= MANY;
+      const over =
+        Math.max(
+          rule.above * blocks,
+          (RULE.deviations * robustDeviation(volts)) / Math.sqrt(some.length),
+          (areMany ? rule.steps / 2 : rule.steps) * quantum,
+        ) +
+        rule.samples * sinks;
+      const middle = areMany ? mean : median;
+      return middle(some.map(endVolts)) > middle(volts) + over;
+    };
+    const drawsAsMuch = (one: Drop) => one.amps >= (1 - RULE.less) * amps;
+    // What draws less is cut lower; where it ends as high, this is not high.
+    const less = others.filter((one) => !drawsAsMuch(one));
+    return isAbove(others.filter(drawsAsMuch)) && (less.length < RULE.fewest || isAbove(less));
   };
   const isDaily = (drop: Drop): boolean => {
     const within = DAILY.within * medianStep(drop.load.time);

@@ -1,7 +1,8 @@
 /** The current of each load, by its own log, by the log of a device that carries it, or by what the battery gave. */
 
-import { interpolateAt } from '../log/interpolateAt';
+import { boundsAt, interpolateAt } from '../log/interpolateAt';
 import { batteryCurrent, logOf, type Timeline } from '../log/timeline';
+import { isNumber } from '../quantity/numbers';
 import type { KnownSystem } from '../system/known';
 import type { Load, Source } from '../system/schema';
 
@@ -43,6 +44,8 @@ export const idOf = ({ id }: LoadCurrent): string => id ?? 'unknown';
 
 /** A battery that takes more is charged, parts of the capacity in A; less is the meter's zero. */
 const CHARGES = 0.004;
+/** A source whose current moves by more from one of its rows to the next may have moved at any time between, parts of the capacity in A. */
+const MOVES = 0.02;
 
 /**
  * One for each load with a log of its own; else one for all together, from another device's log or from the battery's current.
@@ -83,6 +86,8 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
   const { time } = battery;
   // What the sources give goes to the loads as well; a source without a log hides them while it runs.
   const given = new Float32Array(time.length);
+  const least = new Float32Array(time.length);
+  const most = new Float32Array(time.length);
   const unlogged: Source[] = [];
   for (const source of system.sources) {
     const log = logOf(timeline, source.id, 'source_current');
@@ -90,12 +95,25 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
       unlogged.push(source);
       continue;
     }
-    interpolateAt(log.time, log.channels.source_current!, time).forEach((one, i) => (given[i]! += one));
+    const values = log.channels.source_current!;
+    interpolateAt(log.time, values, time).forEach((one, i) => (given[i]! += one));
+    const bounds = boundsAt(log.time, values, time);
+    bounds.least.forEach((one, i) => (least[i]! += one));
+    bounds.most.forEach((one, i) => (most[i]! += one));
   }
-  const amps = battery.amps.map((one, i) => {
+  const drawn = (i: number) => given[i]! - (battery.amps[i]! - zeroA);
+  const amps = new Float32Array(time.length);
+  for (let i = 0; i < time.length; i++) {
+    // Where a source comes or goes between two of its rows, the loads draw what they drew just before, or will.
+    if (most[i]! - least[i]! > MOVES * system.bank.capacityAh) {
+      const beside = [amps[i - 1]!, drawn(i + 1)].filter(isNumber);
+      const apart = (may: number) =>
+        Math.min(...beside.map((other) => Math.abs(may - battery.amps[i]! + zeroA - other)));
+      for (const may of [least[i]!, most[i]!]) if (apart(may) < apart(given[i]!)) given[i] = may;
+    }
     // Below nothing by the noise of the meters alone: that is left in, so that it can be told from a load.
-    return unlogged.length > 0 && one > CHARGES * system.bank.capacityAh ? NaN : given[i]! - (one - zeroA);
-  });
+    amps[i] = unlogged.length > 0 && battery.amps[i]! > CHARGES * system.bank.capacityAh ? NaN : drawn(i);
+  }
   const mostA = unlogged.reduce((sum, { ratedA }) => sum + (ratedA ?? Infinity), 0);
   const hidden = unlogged.length > 0 ? { mostA, into: battery.amps } : null;
   return [{ id, time, amps, volts: null, hidden, given }];
