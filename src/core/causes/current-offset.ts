@@ -50,13 +50,16 @@ const WEIGHTS = {
   /** Nothing bypasses it, by what was told: then it is the zero. */
   allCounted: 4,
   comesAndGoes: -7,
-  /** Thousandths of the capacity that are missing, as an uncounted load would have it; what is too little proves no load. */
+  /** Thousandths of the capacity that are missing, as an uncounted load would have it; what is too little proves no load.
+   * Where all are counted it says so much less.
+   */
   tooMuch: [
     [15, -8],
     [10, -5],
     [6, -3],
     [0, 0],
   ],
+  countedPart: 0.5,
   /** The reading walks so far a day, points. */
   drift: [
     [5, 5],
@@ -182,7 +185,7 @@ export const currentOffset: Cause = {
     if (size > 1000 * NO_ZERO && favour > 3 && offsetA.value > 0)
       evidence.push({
         text: 'That is more than a zero is usually off by.',
-        decibans: weightOf(WEIGHTS.tooMuch, size),
+        decibans: (allCounted ? WEIGHTS.countedPart : 1) * weightOf(WEIGHTS.tooMuch, size),
         group: 'too-much',
         spans: [],
       });

@@ -39,6 +39,43 @@ describe('a zero that is left over from one known state to the next', () => {
   test('may be none where it may be nothing just as well', () => expect(ledger(0.3)).toBeLessThan(4));
 });
 
+test('what is more than a zero is usually off by says less where all pass the sensor: nothing else would show so', () => {
+  const tooMuch = (counted: boolean | null) => {
+    const one = judged({
+      meters: noMeters,
+      offsetA: { value: 1.2, deviation: 0.1 },
+      favours: { offset: 8, capacity: 0 },
+      anchors: { full: 5 },
+      intervals: [],
+      behaves: null,
+    });
+    one.system.sources[0]!.counted = counted;
+    return sumOf(currentOffset.weigh!(one), 'too-much');
+  };
+  expect(tooMuch(null)).toBeLessThan(-4);
+  expect(tooMuch(true)).toBeCloseTo(tooMuch(null) / 2, 6);
+});
+
+test('a charger that plainly flows the other way turns the sensor round, however open by how much', () => {
+  const other = (share: number, error: number) =>
+    sumOf(
+      sensorReversed.weigh!(
+        judged({
+          meters: {
+            ...noMeters,
+            shares: [{ id: 'charger', kind: 'source', share, error, steps: 10 }],
+            voltageFollows: { correlation: NaN, steps: 0, chargingV: NaN, drawingV: NaN, bothHours: 0 },
+          },
+        }),
+      ),
+      'other-meter',
+    );
+  expect(other(-1.35, 0.33)).toBeGreaterThan(12);
+  expect(other(-1, 0.33)).toBe(0);
+  expect(other(-0.9, 0.1)).toBeGreaterThan(12);
+  expect(other(0.9, 0.1)).toBeLessThan(-10);
+});
+
 test('a current out of lead that float holds is the zero, whatever the ledger leaves open', () => {
   const group = (floatAmps: number, counted: boolean) => {
     const one = judged({

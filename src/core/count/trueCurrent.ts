@@ -36,9 +36,11 @@ const TURNED_LEVELS = { correlation: -0.2, steps: 40, times: 1.08, hours: 2 };
 export const isUnseen = ({ share, error, steps }: Share): boolean =>
   share < NOT_SEEN && share > -NOT_SEEN && error < SURE && steps >= 2;
 
-/** Shares of sources that are known well enough to say which way the sensor sits. */
+/** Shares of sources that are known well enough to say which way the sensor sits. What is open may still plainly flow against its source. */
 export const sureSources = (shares: readonly Share[]): Share[] =>
-  shares.filter((one) => one.kind === 'source' && one.error < 0.3);
+  shares.filter(
+    ({ kind, share, error }) => kind === 'source' && (error < 0.3 || share + PLAINLY * error < FLOWS_AGAINST),
+  );
 
 /** Whether the monitor shows sources the wrong way round. One that is not sure may go along with another that is. */
 export const flowAgainst = (sources: readonly Share[]): boolean =>
