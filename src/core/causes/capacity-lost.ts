@@ -135,8 +135,10 @@ export const capacityLost: Cause = {
     const part = value / bank.capacityAh;
     const doubt = deviation / bank.capacityAh;
     const ways: Evidence[][] = [];
-    // Only an empty battery, or one close to it, tells how much it holds.
-    if (cuts.held < EMPTY && doubt < 0.12)
+    // Only an empty battery, or one close to it, tells how much it holds; or what is at its end even with twice its doubt.
+    const isAtItsEnd = part + 2 * doubt < LOST / 100;
+    const tells = cuts.held < EMPTY || isAtItsEnd;
+    if (tells && doubt < 0.12)
       ways.push([
         {
           text: `From full to these cut-offs it gives what a battery of ${Math.round(value)} Ah gives (give or take ${Math.round(2 * deviation)} Ah): ${percent(100 * part)} of its ${bank.capacityAh} Ah.`,
@@ -163,7 +165,7 @@ export const capacityLost: Cause = {
       evidence.push(...ways.reduce((best, way) => (way[0]!.decibans >= best[0]!.decibans ? way : best)));
     const shown = median(cuts.list.map((one) => one.shown - one.held).filter(isNumber));
     const byLabel = Math.abs((seen.system.monitor?.capacityAh ?? NaN) / bank.capacityAh - 1) < 0.1;
-    if (cuts.held < EMPTY && shown > 20 && byLabel && part + doubt < 0.85)
+    if (tells && shown > 20 && byLabel && part + doubt < 0.85)
       evidence.push({
         text: `A monitor that is set to the label still showed ${Math.round(shown)} points more than there were.`,
         decibans: WEIGHTS.shown,

@@ -302,6 +302,24 @@ describe('a battery that was emptied from full', () => {
   });
 });
 
+test('what is at its end by twice its doubt tells so at cut-offs that leave it half full; what may be good does not', () => {
+  const holds = (value: number, held: number) => {
+    const counting = {
+      wrong: { gain: 1, unseen: [] },
+      discharges: [],
+      course: course(),
+      capacityAh: { value, deviation: 9 },
+    };
+    return sumOf(
+      capacityLost.weigh!({ ...seen({ held, restVolts: 12.3 }), counting } as unknown as Judged),
+      'holds',
+    );
+  };
+  expect(holds(52, 45)).toBeGreaterThan(10);
+  expect(holds(68, 45)).toBe(0);
+  expect(holds(68, 10)).toBeGreaterThan(2);
+});
+
 describe('the count by the label leaves far more than the voltage that a battery rests at', () => {
   const judged = (
     held: number,

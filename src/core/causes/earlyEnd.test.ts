@@ -96,6 +96,7 @@ test('in the cold the battery takes its charge slowly: hours of absorption are n
     );
   expect(short(240, -5)).toBeLessThan(short(240, 20) - 10);
   expect(short(120, -5)).toBeLessThan(short(120, 20) - 5);
+  expect(short(180, -5)).toBeLessThan(short(180, 20) - 8);
   expect(short(30, -5)).toBe(short(30, 20));
 });
 

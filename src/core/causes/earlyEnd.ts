@@ -60,6 +60,7 @@ export const EARLY_END_WEIGHTS = {
   /** So many hours at its voltage, in the cold: there a lead battery takes its charge slowly. */
   slowInCold: [
     [3.5, -14],
+    [2.8, -11],
     [2, -8],
     [0, 0],
   ],

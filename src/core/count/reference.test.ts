@@ -75,11 +75,11 @@ test('nor has it where the rate costs nothing', () => {
 });
 
 /**
- * Sixteen days of a battery of 100 Ah by its label: full, or as a charge leaves it, in the morning; so much drawn within seven hours and
- * put back within ten.
+ * Sixteen days of a battery of 100 Ah by its label: full, or as a charge leaves it, in the morning; so much drawn within seven hours, or
+ * others, and put back within ten.
  */
 function days(
-  { out, loses }: { out: number; loses: number },
+  { out, loses, hours = 7 }: { out: number; loses: number; hours?: number },
   anchorsOf: (from: number, known: (cell: number, anchor: Omit<Anchor, 'at' | 'until'>) => void) => void,
 ) {
   const through = nothing();
@@ -89,7 +89,7 @@ function days(
     anchorsOf(from, (cell, anchor) =>
       anchors.push({ ...anchor, at: (from + cell) * STEP, until: (from + cell) * STEP }),
     );
-    for (let k = 0; k < 42; k++) through.out[from + 12 + k] = out / 42;
+    for (let k = 0; k < 6 * hours; k++) through.out[from + 12 + k] = out / (6 * hours);
     for (let k = 0; k < 60; k++) through.in[from + 70 + k] = out / (1 - loses) / 60;
   }
   return referenceOf({ bank: agm, through, anchors });
@@ -107,6 +107,22 @@ test('a battery that holds less than half of its label is counted about that, th
   expect(Math.abs(capacityAh.value / holds - 1)).toBeLessThan(0.25);
   const empty = 5 * DAY + 66;
   expect(Math.abs(percent[empty]! - 100 * (0.96 - 42 / holds))).toBeLessThan(2 * deviation[empty]!);
+});
+
+test('so is it where the rate took much of that: from its label the way there is far', () => {
+  // A third of an hour at three quarters of what it holds; by Peukert's law (1.2) that takes 1.7 of each Ah.
+  const holds = 47;
+  const out = 14;
+  const hours = 1 / 3;
+  const takes = (out / holds) * ((out / hours / holds) * 20) ** 0.2;
+  const loses = 1 - (0.94 * out) / (takes * holds);
+  const { capacityAh, percent } = days({ out, loses, hours }, (_, known) => {
+    known(6, FULL);
+    known(11, { kind: 'rest', charge: 0.93, deviation: 0.07, byTable: 1 });
+    known(60, { kind: 'rest', charge: 0.96 - takes, deviation: 0.07, byTable: 1 });
+  });
+  expect(Math.abs(capacityAh.value / holds - 1)).toBeLessThan(0.25);
+  expect(Math.abs(percent[5 * DAY + 60]! - 100 * (0.96 - takes))).toBeLessThan(12);
 });
 
 test('charges that lack another part than their current says: all of a log may be off by it', () => {

@@ -87,6 +87,9 @@ const START = { lead: 0.7, lithium: 0.6, deviation: 0.35 };
 const FAR = { offset: 0.005, capacity: 0.8 };
 /** What a battery may hold, parts of its label; where only more or less would do, something else is wrong. */
 const LIKELY = { least: 0.3, most: 1.5 };
+/** Where the usual guess has to stretch all else by so many deviations, together, the battery may hold half of its label. */
+const STRAINED = 3;
+const HALF = 0.5;
 /** A capacity far from the label is counted about what it comes to, until that moves by less than this part; so many times at most. */
 const ABOUT = { near: 0.1, rounds: 3 };
 interface Tried {
@@ -219,14 +222,28 @@ export function referenceOf({
   const usual = tryWith(before.capacity, zero / label);
   const farZero = Math.max(zero / label, Math.min(FAR.offset, (mostZeroA ?? Infinity) / 2 / label));
   const offset = tryWith(before.capacity, farZero);
-  let capacity = tryWith(FAR.capacity, zero / label);
   const over = (one: Tried) => one.smoothed.evidence - usual.smoothed.evidence;
   // Only where it explains the anchors better than the label does, and may be true: each round costs a run of the smoother.
-  for (let round = 0; round < ABOUT.rounds; round++) {
-    const holds = heldBy(capacity);
-    const isThere = Math.abs(holds / capacity.c - 1) < ABOUT.near;
-    if (isThere || over(capacity) <= 0 || !isLikely(holds / label)) break;
-    capacity = tryWith(FAR.capacity, zero / label, holds, motionAt(holds));
+  const farFrom = (part: number): Tried => {
+    let tried = tryWith(
+      FAR.capacity,
+      zero / label,
+      part * label,
+      part === 1 ? atLabel : motionAt(part * label),
+    );
+    for (let round = 0; round < ABOUT.rounds; round++) {
+      const holds = heldBy(tried);
+      const isThere = Math.abs(holds / tried.c - 1) < ABOUT.near;
+      if (isThere || over(tried) <= 0 || !isLikely(holds / label)) break;
+      tried = tryWith(FAR.capacity, zero / label, holds, motionAt(holds));
+    }
+    return tried;
+  };
+  let capacity = farFrom(1);
+  // From the label the way to a battery that has lost half of it is far: what a high rate costs is another there.
+  if (lead && strainOf(usual) > STRAINED) {
+    const half = farFrom(HALF);
+    if (over(half) > over(capacity)) capacity = half;
   }
   const mayHold = isLikely(heldBy(capacity) / label);
   const guesses: [Tried, number][] = [
@@ -297,6 +314,11 @@ const ofSinking = (sinking: Sinking | null, c: number): Measurement[] =>
     : [];
 
 const heldBy = ({ c, smoothed }: Tried): number => c / (1 + smoothed.state[1]!);
+/** By how many deviations its unknowns lie off what was assumed of them, together. */
+const strainOf = ({ smoothed, start }: Tried): number =>
+  Math.hypot(
+    ...start.state.slice(1).map((one, i) => (smoothed.state[i + 1]! - one) / start.deviations[i + 1]!),
+  );
 const isLikely = (part: number): boolean => part > LIKELY.least && part < LIKELY.most;
 const deviationOf = ({ smoothed }: Tried, i: number): number =>
   Math.sqrt(Math.max(0, smoothed.covariance[i]![i]!));

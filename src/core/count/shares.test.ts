@@ -5,6 +5,7 @@ import { judgingGrid, toGrid } from '../log/grid';
 import { timelineOf } from '../log/timeline';
 import { demoSite } from '../simulate/demo';
 import { MINUTE } from '../quantity/span';
+import type { Source } from '../system/schema';
 import { sharesOf } from './shares';
 
 const { system } = demoSite('tide-gauge');
@@ -35,6 +36,7 @@ function sharesOfDrawn(
   every = 1,
   voltsAt: (minute: number) => number = (minute) =>
     minute % 1440 >= 480 && minute % 1440 < 720 ? 14.3 : 12.5,
+  unlogged: readonly Source[] = [],
 ) {
   const time = Float64Array.from({ length: DAYS * 1440 }, (_, i) => i * MINUTE);
   const column = (of: (minute: number) => number) => Float32Array.from(time, (_, i) => of(i));
@@ -54,7 +56,7 @@ function sharesOfDrawn(
   }));
   const grid = judgingGrid({ from: 0, to: time.at(-1)! }, every * MINUTE, time);
   return sharesOf(
-    { ...system, sources, loads: [] },
+    { ...system, sources: [...sources, ...unlogged], loads: [] },
     timelineOf([monitor, ...logs]),
     {
       device: 'monitor',
@@ -327,4 +329,15 @@ test('nothing told of a charger whose meter trembles about a current that never 
   const moving = (minute: number) => (minute % 240 < 120 ? 0.1 * capacityAh : 0) + tremble(minute, 12.9898);
   const [all] = sharesOfDrawn([moving], (minute) => moving(minute) + tremble(minute, 78.233), 1440);
   expect(all!.share).toBeCloseTo(1, 1);
+});
+
+test('open where a charger without a log answers some of its steps, so that a part of them is shown', () => {
+  const mains: Source = { ...charger!, id: 'mains', name: 'Mains', kind: 'mains' };
+  const by = (part: number, unlogged: Source[]) =>
+    sharesOfDrawn([given], (minute) => part * given(minute) - load(minute), 540, 1, undefined, unlogged)[0]!;
+  expect(by(0.5, []).error).toBeLessThan(0.15);
+  expect(by(0.5, [mains]).error).toBeGreaterThan(0.2);
+  // All of it, or none, no other source makes.
+  expect(by(1, [mains]).error).toBeLessThan(0.1);
+  expect(by(0, [mains]).error).toBeLessThan(0.1);
 });

@@ -56,6 +56,11 @@ const NOISE = { step: 5, moves: 6 };
 const SELDOM = 1.5;
 /** A share that is as open as this is looked for in means over longer. */
 const OPEN = 0.15;
+/**
+ * A charger without a log answers some steps of a source and others not, so that a part of it is shown: as open as that, by so many times
+ * what is shown of what is not.
+ */
+const ANSWERED = 1;
 /** A fit that leaves over less than this part of what another leaves is the better one. */
 const CLEARLY = 0.6;
 
@@ -138,9 +143,12 @@ export function sharesOf(
   const short = shortest < lag ? sharesOver(shortest, seen) : [];
   // What a sun without a log gives moves with the others: nothing can be told of one alone.
   const isSolar = (id: string) => system.sources.find((one) => one.id === id)?.kind === 'solar';
-  const hidden = system.sources.some(
-    ({ id, kind }) => kind === 'solar' && !devices.some((one) => one.id === id),
-  );
+  const unlogged = system.sources.filter(({ id }) => !devices.some((one) => one.id === id));
+  const hidden = unlogged.some(({ kind }) => kind === 'solar');
+  const answered = (one: Share): Share =>
+    one.kind === 'source' && unlogged.length > 0 && one.share > 0 && one.share < 1
+      ? { ...one, error: Math.hypot(one.error, ANSWERED * one.share * (1 - one.share)) }
+      : one;
   // Two that move at once are not told apart by it.
   const [only] = devices.length === 1 ? devices : [];
   const byMeans = (one: Share): Share => {
@@ -158,7 +166,7 @@ export function sharesOf(
       const other = short.find(({ id }) => id === one.id);
       const apart = other ? Math.abs(other.share - one.share) : 0;
       const differs = other && apart > APART * Math.hypot(one.error, other.error);
-      return byMeans(differs ? { ...one, error: Math.hypot(one.error, apart) } : one);
+      return answered(byMeans(differs ? { ...one, error: Math.hypot(one.error, apart) } : one));
     });
 }
 
