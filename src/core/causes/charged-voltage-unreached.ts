@@ -1,7 +1,7 @@
 /** The charged voltage of the monitor is above what the chargers reach. */
 
 import { volts } from '../quantity/text';
-import { blocksInSeries } from '../system/chemistry';
+import { blocksInSeries, isLead } from '../system/chemistry';
 import type { Cause, Evidence, Observations } from './cause';
 import { DRIFT_PRIOR, missingMonitor } from './drifting';
 import { MISSED_WEIGHTS, weighMissed } from './missedSync';
@@ -10,8 +10,13 @@ const WEIGHTS = {
   ...MISSED_WEIGHTS,
   /** Set above every charger's charge voltage, or well under the lowest. */
   setAbove: 9,
+  /** The same for lithium, plainly: nothing raises what its chargers hold. */
+  setPlainlyAbove: 14,
   setUnder: -3,
 } as const;
+
+/** At this and above, V a 12 V block, it is above; so much is plainly so. */
+const ABOVE = { least: -0.02, plainly: 0.1 };
 
 /** Charge voltages of the chargers across the whole bank, V; null where one is not known. */
 function chargeVolts({ system }: Observations): number[] | null {
@@ -44,11 +49,15 @@ export const chargedVoltageUnreached: Cause = {
     const highest = Math.max(...told);
     const { chemistry, cellsInSeries } = seen.system.bank;
     const blocks = chemistry && cellsInSeries ? blocksInSeries({ chemistry, cellsInSeries }) : highest / 14.4;
-    if (set >= highest - 0.02 * blocks)
+    const above = (set - highest) / blocks;
+    if (above >= ABOVE.least)
       return [
         {
           text: `The monitor wants ${volts(set)} before it calls the battery full; no charger is set above ${volts(highest)}.`,
-          decibans: WEIGHTS.setAbove,
+          decibans:
+            chemistry && !isLead(chemistry) && above >= ABOVE.plainly
+              ? WEIGHTS.setPlainlyAbove
+              : WEIGHTS.setAbove,
           group: 'settings',
           spans: [],
         },

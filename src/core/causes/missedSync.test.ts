@@ -1,6 +1,7 @@
 /** Charges that left the reading as it was, and what they are called. */
 
 import type { Judged } from './cause';
+import { chargedVoltageUnreached } from './charged-voltage-unreached';
 import { neverStarted } from './never-started';
 import { tailUnreached } from './tail-unreached';
 
@@ -76,4 +77,19 @@ test('a reading that was full after a gap may have counted its way there: it was
   expect(at(true)).toBeGreaterThan(0);
   expect(at()).toBe(at(true));
   expect(at(true, false)).toBeLessThan(-10);
+});
+
+test('a charged voltage above what each charger is set to is never reached: plainly so of lithium, which nothing raises', () => {
+  const told = (chargedV: number, chemistry: 'lfp' | 'agm') =>
+    chargedVoltageUnreached.described!({
+      system: {
+        bank: { chemistry, cellsInSeries: chemistry === 'lfp' ? 16 : 24 },
+        monitor: { method: 'shunt', chargedV },
+        sources: [{ profile: { absorptionV: 57.6 } }],
+      },
+    } as unknown as Judged).reduce((sum, one) => sum + one.decibans, 0);
+  expect(told(58.4, 'lfp')).toBeGreaterThan(13);
+  expect(told(57.7, 'lfp')).toBeLessThan(10);
+  expect(told(58.4, 'agm')).toBeLessThan(10);
+  expect(told(56.8, 'lfp')).toBeLessThan(0);
 });

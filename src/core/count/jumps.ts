@@ -19,6 +19,9 @@ const UNSEEN_RATE = 0.06;
  */
 const CHARGED = { ms: HOUR, least: 90, rises: 0.01 };
 
+/** A sync between two rows may have come down since; so many that were seen on their rows show that it does come to syncs. */
+const SYNCS = 2;
+
 /** Drawn on, or charged, by more than this, parts of the capacity in A. */
 const DRAWN = 0.005;
 
@@ -41,6 +44,8 @@ export function jumpsIn(
   const limit = gapLimit(medianStep(time));
   const found: Jump[] = [];
   const small: Jump[] = [];
+  const cameDown: Jump[] = [];
+  let syncs = 0;
   let last = -1;
   const drawnAtMost = amps.reduce((most, now) => (-now > most ? -now : most), 0);
   /** Points by which the reading went further from one row to another than what flowed accounts for, with their sign; 0 if it did not. */
@@ -93,12 +98,17 @@ export function jumpsIn(
               now >= CHARGED.least &&
               volts[i]! - volts[last]! >= CHARGED.rises * chargedV)),
       };
+      if (!silent && way > 0 && further > LEAST) {
+        if (rises) syncs++;
+        else if (now >= CHARGED.least && now + jump.couldFall >= 100) cameDown.push(jump);
+      }
       if (further <= LEAST) {
         if (further > SMALL.least && !silent && !rises) small.push(jump);
       } else if (silent ? rises || !goesAsFar(log, last, i, limit) : !rises) found.push(jump);
     }
     last = i;
   }
+  if (syncs >= SYNCS) for (const one of cameDown) one.mayBeSync = true;
   const middle = median(small.map((one) => one.to));
   const resets = small.filter((one) => Math.abs(one.to - middle) <= SMALL.same + quantum);
   const areResets = resets.length >= SMALL.fewest && resets.length >= SMALL.mostly * small.length;

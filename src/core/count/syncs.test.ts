@@ -125,6 +125,20 @@ describe('jumps', () => {
     expect(after(85, 27, 30)).toEqual([false]);
   });
 
+  test('a rise that stops short of full may be a sync that has come down since, where others stood on their rows', () => {
+    // Rows fifty minutes apart; 5 A take four points of 100 Ah in one of them.
+    const rises = (last: number, ...before: number[]) => {
+      const reading = [81, 80.9, ...before.flatMap((to) => [81, to, 90]), 80, last];
+      const minutes = reading.map((_, i) => 50 * i);
+      return jumpsIn({ ...log(reading, 0, minutes), amps: Float32Array.from(reading, () => -5) }, COUNTS)
+        .filter((one) => one.to === last)
+        .map((one) => one.mayBeSync);
+    };
+    expect(rises(98, 100, 100)).toEqual([true]);
+    expect(rises(98, 100)).toEqual([false]);
+    expect(rises(93, 100, 100)).toEqual([false]);
+  });
+
   test('a silence in which the reading falls as far as on another evening is none', () => {
     // 70 to 40 % within an hour of the first evening, and over a silence of two hours later; the log is written every ten minutes.
     const falls = (to: number) => {

@@ -13,7 +13,7 @@ export interface Unseen {
   /** Median current then, and while the battery is drawn on at rest voltages, A. */
   amps: number;
   drawnAmps: number;
-  /** Hours at charging voltage in all. */
+  /** Hours at charging voltage in all, as far as it stands there for long enough to tell. */
   ofHours: number;
 }
 
@@ -38,6 +38,7 @@ export function unseenOf(
   const currents: number[] = [];
   const drawn: number[] = [];
   let atLevel = 0;
+  let stood = 0;
   let from = -1;
   const blocks = blocksInSeries(bank);
   const least = Math.max(3, Math.round((isLead(bank.chemistry) ? PIECE.lead : PIECE.lithium) / grid.step));
@@ -61,7 +62,8 @@ export function unseenOf(
   };
   for (let i = 0; i < grid.count; i++) {
     const charging = volts[i]! >= level;
-    if (charging) atLevel++;
+    stood = charging ? stood + 1 : 0;
+    if (stood >= least) atLevel += stood === least ? least : 1;
     if (charging && amps[i]! < -out) {
       if (from < 0) from = i;
       continue;
