@@ -57,6 +57,9 @@ export interface Counted {
   most: number;
   syncs: number;
   right: number;
+  /** Syncs called true or false, and of these the ones that were the other. */
+  called: number;
+  turned: number;
   /** Capacity found over the true one, and whether the log has narrowed it down. */
   capacity: number;
   told: boolean;

@@ -135,6 +135,6 @@ function reportCounting(outcomes: readonly Outcome[]): void {
     `\nTrue charge: in its band ${((100 * sum((one) => one.within)) / sum((one) => one.hours)).toFixed(1)} % of the time; ${near(true, 5)}, ${near(false, 6)}`,
   );
   console.log(
-    `Syncs judged as they were: ${sum((one) => one.right)} of ${sum((one) => one.syncs)}; capacity within 5 % on ${told.filter((one) => Math.abs(one.capacity - 1) <= 0.05).length} of ${told.length} sites that tell it`,
+    `Syncs judged as they were: ${sum((one) => one.right)} of ${sum((one) => one.syncs)}, ${sum((one) => one.called)} called true or false and ${sum((one) => one.turned)} of these the wrong one; capacity within 5 % on ${told.filter((one) => Math.abs(one.capacity - 1) <= 0.05).length} of ${told.length} sites that tell it`,
   );
 }
