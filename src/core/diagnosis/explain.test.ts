@@ -153,3 +153,32 @@ test('of a zero that is off and a charger that bypasses the monitor the surer st
     'strong',
   ]);
 });
+
+test('where three explain each other all round, the surest stands; of those as sure the one that brings most', () => {
+  const round = (scale: number) =>
+    explained(
+      ['drifting-soc'],
+      [weighed('current-offset', 11), weighed('source-not-counted', 11), weighed('current-scale', scale)],
+    );
+  expect(round(10)[0]).toEqual(['source-not-counted', 'likely']);
+  expect(round(13)[0]!.slice(0, 2)).toEqual(['current-scale', 'likely']);
+});
+
+test('of causes that are likely one stands at least, whichever three they are', () => {
+  const codes = CAUSES.map((one) => one.code);
+  const none = codes.flatMap((a, i) =>
+    codes.slice(i + 1).flatMap((b, k) =>
+      codes.slice(i + k + 2).flatMap((c) =>
+        [
+          [11, 11, 11],
+          [11, 12, 13],
+          [13, 11, 12],
+        ].filter((decibans) => {
+          const all = [a, b, c].map((code, at) => weighed(code, decibans[at]!));
+          return explain(all, []).every(({ standing }) => standing === 'possible');
+        }),
+      ),
+    ),
+  );
+  expect(none).toEqual([]);
+});

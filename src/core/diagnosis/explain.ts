@@ -212,11 +212,13 @@ const brings = (code: CauseCode): readonly CauseCode[] => [
 
 /** Of two faults of counting the much surer is not explained by the other. */
 const MUCH = 10;
-/** Of two that explain each other the surer does. */
+/** Of two that explain each other the surer does; of two as sure the one that brings more. */
 const isFirst = (upstream: Weighed, one: Weighed): boolean =>
-  !brings(one.cause.code).includes(upstream.cause.code) ||
-  upstream.decibans > one.decibans ||
-  (upstream.decibans === one.decibans && upstream.cause.code < one.cause.code);
+  !brings(one.cause.code).includes(upstream.cause.code) || surer(upstream, one) < 0;
+const surer = (a: Weighed, b: Weighed): number =>
+  b.decibans - a.decibans ||
+  brings(b.cause.code).length - brings(a.cause.code).length ||
+  (a.cause.code < b.cause.code ? -1 : 1);
 
 const isNoWeaker = (upstream: Weighed, one: Weighed): boolean =>
   one.cause.complaint !== 'drifting-soc' ||
@@ -229,16 +231,23 @@ const isNoWeaker = (upstream: Weighed, one: Weighed): boolean =>
  */
 export function explain(weighed: readonly Weighed[], complaints: readonly Complaint[]): Explained[] {
   const upstream = weighed.filter(shown);
-  return weighed
-    .map((one): Explained => {
-      const explainedBy = upstream
+  const explainers = new Map(
+    weighed.map((one) => [
+      one.cause.code,
+      upstream
         .filter(
           (other) =>
             brings(other.cause.code).includes(one.cause.code) &&
             isFirst(other, one) &&
             isNoWeaker(other, one),
         )
-        .map((other) => other.cause.code);
+        .map((other) => other.cause.code),
+    ]),
+  );
+  breakCircles(upstream, explainers);
+  return weighed
+    .map((one): Explained => {
+      const explainedBy = explainers.get(one.cause.code)!;
       // What is not even possible comes with nothing.
       if (explainedBy.length === 0 || (!shown(one) && one.standing !== 'possible'))
         return { ...one, explainedBy: [] };
@@ -253,4 +262,18 @@ export function explain(weighed: readonly Weighed[], complaints: readonly Compla
         Number(shown(b)) - Number(shown(a)) ||
         (shown(a) ? Number(a.explainedBy.length > 0) - Number(b.explainedBy.length > 0) : 0),
     );
+}
+
+/** Where each of several explains the next, all round, the surest of them stands for itself. */
+function breakCircles(upstream: readonly Weighed[], explainers: Map<CauseCode, CauseCode[]>): void {
+  for (;;) {
+    const rooted = new Set<CauseCode>();
+    const reaches = ({ cause: { code } }: Weighed) =>
+      !rooted.has(code) &&
+      (explainers.get(code)!.length === 0 || explainers.get(code)!.some((by) => rooted.has(by)));
+    for (let one = upstream.find(reaches); one; one = upstream.find(reaches)) rooted.add(one.cause.code);
+    const [first] = upstream.filter(({ cause }) => !rooted.has(cause.code)).sort(surer);
+    if (!first) return;
+    explainers.set(first.cause.code, []);
+  }
 }
