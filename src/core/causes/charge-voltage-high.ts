@@ -13,7 +13,7 @@ import {
   weightOf,
 } from './cause';
 import { goesBy } from './compensation';
-import { COLDER_MV, plateausOf, topStage, weighPlateaus, weighConfigured } from './plateaus';
+import { COLDER_MV, leastSetting, plateausOf, topStage, weighPlateaus, weighConfigured } from './plateaus';
 import type { Charge, SourceCharging, Stage } from '../charge/types';
 import { blocksInSeries, expectedVolts, isLead } from '../system/chemistry';
 import { chargeRange, GAS } from './remedy';
@@ -163,12 +163,6 @@ function topOfCharges({ source, charges, bank }: SourceCharging, setV: number): 
         ]
       : []),
   ];
-}
-
-/** V up to which a charger goes by its setting at the least: where it is not seen which of them charges, the lowest; NaN where one is not known. */
-function leastSetting({ source }: SourceCharging, { sources }: Observations['system']): number {
-  const set = (source ? [source] : sources).map(({ profile }) => profile.absorptionV ?? NaN);
-  return set.length > 0 ? Math.min(...set) : NaN;
 }
 
 /** Nothing but its BMS opens lithium that is charged under what the charger is set to. @param heights V over the range, of each */

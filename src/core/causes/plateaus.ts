@@ -56,6 +56,12 @@ function isNotExceeded({ charges, bank }: SourceCharging): (stage: Stage) => boo
   };
 }
 
+/** V up to which a charger goes by its setting at the least: where it is not seen which of them charges, the lowest; NaN where one is not known. */
+export function leastSetting({ source }: SourceCharging, { sources }: Pick<System, 'sources'>): number {
+  const set = (source ? [source] : sources).map(({ profile }) => profile.absorptionV ?? NaN);
+  return set.length > 0 ? Math.min(...set) : NaN;
+}
+
 /**
  * Null where nothing was held for long enough.
  * @param side on which they are held against the range: what the battery came down to while its BMS let nothing in is no setting, but for
@@ -103,15 +109,20 @@ export function plateausOf(one: SourceCharging, system: System, side: Side = 'ab
     // Of the temperatures that the place can have, each verdict gets the one that excuses most.
     const { min: coldest, max: warmest } = celsiusAt(system, stage.from);
     const usual = expectedVolts(bank, 'absorption', NaN);
-    // Where the setting itself is above the range, the weather is no excuse.
-    const colder = (setV ?? 0) > bank.chargeVolts.max + 10 / perCell ? 0 : COLDER_MV;
+    // Where the setting itself is above the range, the weather is no excuse: what is held beyond it may be the cold.
+    const out = leastSetting(one, system) - usual.max;
+    const max =
+      out > 10 / perCell
+        ? Math.max(usual.max, stage.volts - out)
+        : coldest === undefined
+          ? usual.max + COLDER_MV / perCell
+          : expectedVolts(bank, 'absorption', coldest).max;
     return {
       min:
         warmest === undefined
           ? usual.min - WARMER_MV / perCell
           : expectedVolts(bank, 'absorption', warmest).min,
-      max:
-        coldest === undefined ? usual.max + colder / perCell : expectedVolts(bank, 'absorption', coldest).max,
+      max,
     };
   };
   const ranges = stages.map(rangeOf);

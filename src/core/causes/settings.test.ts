@@ -119,6 +119,17 @@ describe('an absorption that is set too high', () => {
     for (const logged of [true, false])
       expect(sumOf(chargeVoltageHigh.weigh!(high(8, logged)))).toBeGreaterThan(12);
   });
+  test('is where only the battery was logged and no charger is set within its range: the weather is no excuse', () => {
+    // Held at 15.1 V; in the cold that would be right for a charger that is set right.
+    const battery = (...settings: (number | undefined)[]) => {
+      const judged = seen([{ ...set(15.1, 13.7, 25), source: null }]);
+      const sources = settings.map((absorptionV) => ({ ...source, profile: { absorptionV } }));
+      return sumOf(chargeVoltageHigh.weigh!({ ...judged, system: { ...judged.system, sources } }), 'plateau');
+    };
+    expect(battery(15, 15.3)).toBeGreaterThan(12);
+    expect(battery(15, 14.4)).toBeLessThan(0);
+    expect(battery(15, undefined)).toBeLessThan(0);
+  });
   test('and one that is set right is not', () => {
     for (const logged of [true, false]) {
       const right = seen([set(14.4, 13.7, 8, logged)]);
