@@ -414,3 +414,17 @@ test('what is typed before the scripts are there counts as well', async ({ page 
   await expect(result).toContainText('20.00');
   await expect(page).toHaveURL(/amps=5/);
 });
+
+test('an option in the address that a calculator does not have is asked for, and no other taken for it', async ({
+  page,
+}) => {
+  await page.goto('/calculators/airflow?kind=lead&cells=24&capacity=100&charging=boost');
+  const ask = page.getByText('Choose one of the list.');
+  await expect(ask).toBeVisible();
+  await page.getByLabel('While it').selectOption('float');
+  await expect(page).toHaveURL(/kind=lead.*charging=float/);
+  await expect(ask).toBeVisible();
+  await page.getByLabel('Cells', { exact: true }).selectOption('agm');
+  await expect(ask).toBeHidden();
+  await expect(page.getByRole('status', { name: 'Result' })).toContainText('m³/h');
+});
