@@ -39,7 +39,17 @@ test('by the meters of their chargers at rest, less what two meters may differ b
   expect(found.by).toBe('chargers');
   expect(found.apartVolts).toBeCloseTo(0.25, 4);
   expect(found.mostVolts).toBeCloseTo(0.25, 4);
-  expect(found.hours).toBeCloseTo(60, 0);
+  // Of the twenty hours without a charge three go by until what it held has sunk; nothing is known of what was before the log.
+  expect(found.hours).toBeCloseTo(48, 0);
+});
+
+test('a half that its charger keeps on float, though it takes next to nothing, does not rest', () => {
+  const kept = (amps: number) => {
+    const float = charger('high', 13.8, 14.4);
+    return { ...float, channels: { ...float.channels, source_current: column(() => amps) } };
+  };
+  for (const amps of [0.3, 0.6])
+    expect(halvesOf(system, timelineOf([charger('low', 12.7, 14.4), kept(amps)]))).toBeNull();
 });
 
 test('alike within their meters; and nothing where one has no log', () => {

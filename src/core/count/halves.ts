@@ -5,7 +5,7 @@ import { HOUR } from '../quantity/span';
 import { type Series, spanOf } from '../log/channels';
 import { type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
-import { blocksInSeries } from '../system/chemistry';
+import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Halves } from './types';
 
@@ -30,8 +30,14 @@ function byMidpoint({ series }: Timeline, blocks: number): Halves | null {
   return halves(log, grid, blocks, 'midpoint', (i) => Math.abs(2 * middle[i]! - whole[i]!));
 }
 
-/** A charger that gives less rests, parts of the capacity in A; one that shows less has switched its meter off, V a 12 V block. */
+/**
+ * A charger that gives less rests, parts of the capacity in A, unless its half still stands at what a float holds, V a 12 V block. What it
+ * held until then sinks for so long.
+ */
 const RESTS = 0.005;
+const HELD = { lead: 12.95, lithium: 13.5 };
+const SETTLES = { lead: 3 * HOUR, lithium: HOUR };
+/** A charger that shows less has switched its meter off, V a 12 V block. */
 const METER_ON = 8;
 /** V a 12 V block by which the meters of two chargers may differ (common practice, no source). */
 const METERS = 0.05;
@@ -45,11 +51,15 @@ function byChargers(system: KnownSystem, timeline: Timeline, blocks: number): Ha
   const [lower, upper] = [of('lower'), of('upper')];
   if (!lower || !upper) return null;
   const grid = judgingGrid(spanOf(lower), medianStep(lower.time), lower.time);
+  const chemistry = isLead(system.bank.chemistry) ? 'lead' : 'lithium';
   const atRest = ({ time, channels }: Series) => {
     const amps = toGrid(time, channels.source_current!, grid);
-    return toGrid(time, channels.source_voltage!, grid).map((volts, i) =>
-      amps[i]! < RESTS * system.bank.capacityAh && volts > METER_ON * blocks ? volts : NaN,
-    );
+    let heldAt = 0;
+    return toGrid(time, channels.source_voltage!, grid).map((volts, i) => {
+      if (amps[i]! >= RESTS * system.bank.capacityAh || volts > HELD[chemistry] * blocks) heldAt = i;
+      const settled = (i - heldAt) * grid.step >= SETTLES[chemistry];
+      return settled && amps[i]! === amps[i]! && volts > METER_ON * blocks ? volts : NaN;
+    });
   };
   const [low, high] = [atRest(lower), atRest(upper)];
   return halves(lower, grid, blocks, 'chargers', (i) =>
