@@ -27,6 +27,7 @@ import type { Meters } from './meters';
 import { fullCharges, missedSyncs } from './missed';
 import { onGrid } from './onGrid';
 import { recipesOf } from './recipes';
+import { lastDigit } from '../log/resolution';
 import { type Reference, referenceAt, referenceOf } from './reference';
 import { replay } from './replay';
 import { type CounterSettings, configuredSettings } from './settings';
@@ -153,7 +154,7 @@ function referenceFor(
     anchors,
     coarse: isJumpy(log),
     celsius: celsius ? median(celsius.filter(isNumber)) : NaN,
-    sinking: volts ? sinkingOf(bank, grid, flows, volts, celsius, charging) : null,
+    sinking: volts ? sinkingOf(bank, grid, flows, volts, celsius, charging, lastDigit(log.volts!)) : null,
     mostZeroA: mostZeroOf(bank, charging, grid, flows),
     blind: cellsIn(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
     overcharged: cellsIn(cells, volts ? overchargedSpans(bank, grid, volts, celsius) : []),

@@ -34,6 +34,8 @@ interface Night {
   strainAfter?: number;
   /** The charges get it full. */
   full?: boolean;
+  /** V, last digit of the meter. */
+  digit?: number;
 }
 
 function sinking({
@@ -47,6 +49,7 @@ function sinking({
   off = 0,
   strainAfter = Infinity,
   full = true,
+  digit = 0,
 }: Night) {
   const random = seededRandom(7);
   const count = DAYS * DAY;
@@ -68,6 +71,7 @@ function sinking({
     volts[k] =
       off + restVolts('agm', 100 * (1 - drawn / holds)) - 0.01 * load + 0.002 * random.uniform(-0.5, 0.5);
   }
+  if (digit > 0) volts.forEach((one, k) => (volts[k] = digit * Math.round(one / digit)));
   const charges = Array.from({ length: DAYS }, (_, day) => ({
     ...charge([stage({ stage: 'bulk', ampHours: back })]),
     from: day * 24 * HOUR,
@@ -77,7 +81,7 @@ function sinking({
   const grid = { from: 0, step: STEP, count, cuts: [] };
   const heat = new Float32Array(count).fill(celsius);
   const charging = [{ charges, knowsBatteryAmps: true }] as unknown as SourceCharging[];
-  return sinkingOf(bank, grid, amps, volts, heat, charging);
+  return sinkingOf(bank, grid, amps, volts, heat, charging, digit);
 }
 
 describe('a voltage that sinks', () => {
@@ -92,6 +96,14 @@ describe('a voltage that sinks', () => {
     expect(high.capacityAh).toBeCloseTo(half.capacityAh, 0);
     expect(half.spans).toHaveLength(DAYS);
     expect(half.amps).toBeCloseTo(1.6, 0);
+  });
+
+  test('is not read off a single step of a coarse meter, which falls anywhere', () => {
+    const fine = sinking({ holds: 50 })!;
+    expect(fine.volts).toBeGreaterThan(0.2);
+    expect(fine.volts).toBeLessThan(0.4);
+    expect(sinking({ holds: 50, digit: 0.05 })!.capacityAh / fine.capacityAh).toBeCloseTo(1, 1);
+    expect(sinking({ holds: 50, digit: 0.2 })).toBeNull();
   });
 
   test('is read before a load that strains the battery, where that takes much of what is drawn', () => {

@@ -38,8 +38,8 @@ const INTO = { part: 0.003, settles: 2 * HOUR };
 const STRAINS = { part: 0.1, settles: HOUR / 2, share: 0.25 };
 /** So soon after a charge that got it full. */
 const FROM_FULL = 4 * HOUR;
-/** A stretch that tells: so long, so many cells, and so far down, V a block; and so many of them. */
-const STRETCH = { ms: 2 * HOUR, cells: 12, volts: 0.05, fewest: 3 };
+/** A stretch that tells: so long, so many cells, and so far down, V a block and steps of the meter; and so many of them. */
+const STRETCH = { ms: 2 * HOUR, cells: 12, volts: 0.05, steps: 2, fewest: 3 };
 /** Drawn on the mean of a stretch, parts of the capacity an hour: less is as good as nothing, more costs capacity of its own. */
 const RATE = { least: 0.001, most: 0.05 };
 /** Stretches that differ by more than this part tell nothing. */
@@ -69,6 +69,7 @@ interface Stretch extends Span {
  * @param volts of the bank on the grid
  * @param celsius of the battery on the grid; null where nobody logged it
  * @param charging what its chargers did
+ * @param digit least step of the meter that shows the volts; 0 where it shows all
  * @returns null where it does not show, or not all that is drawn is counted
  */
 export function sinkingOf(
@@ -78,6 +79,7 @@ export function sinkingOf(
   volts: Float32Array,
   celsius: Float32Array | null,
   charging: readonly SourceCharging[],
+  digit = 0,
 ): Sinking | null {
   if (!isLead(bank.chemistry)) return null;
   const stretches = stretchesOf(bank, grid, amps, volts, celsius)
@@ -92,7 +94,8 @@ export function sinkingOf(
   const slope = median(slopes);
   const fell = median(stretches.map((one, k) => -slopes[k]! * one.drawn.at(-1)!));
   const scatter = (quantile(slopes, 0.84) - quantile(slopes, 0.16)) / 2 / Math.abs(slope);
-  if (!(slope < 0) || fell < STRETCH.volts || scatter > SCATTER) return null;
+  const least = Math.max(STRETCH.volts, (STRETCH.steps * digit) / blocksInSeries(bank));
+  if (!(slope < 0) || fell < least || scatter > SCATTER) return null;
   if (putBack(bank, stretches, charging) > MOST_BACK) return null;
   const capacityAh = (bank.capacityAh * FALLS.volts) / -slope;
   return {
