@@ -87,6 +87,8 @@ export function CalculatorPage({ id, start }: { id: string; start: Record<string
                         value={typed[input.key]}
                         onChange={({ target }) => type(input.key, target.value)}
                       >
+                        {/* What the address has and the calculator does not: the first of the list would look chosen. */}
+                        {problem && <option value={typed[input.key]}>choose …</option>}
                         {input.options.map((one) => (
                           <option key={one.id} value={one.id}>
                             {one.name}
