@@ -50,15 +50,14 @@ const WEIGHTS = {
   /** Nothing bypasses it, by what was told: then it is the zero. */
   allCounted: 4,
   comesAndGoes: -7,
-  /** Thousandths of the capacity that are missing, as an uncounted load would have it; what is too little proves no load.
-   * Where all are counted it says so much less.
-   */
+  /** Thousandths of the capacity that are missing, as an uncounted load would have it; what is too little proves no load. */
   tooMuch: [
     [15, -8],
     [10, -5],
     [6, -3],
     [0, 0],
   ],
+  /** The part of it that counts where all pass the sensor. */
   countedPart: 0.5,
   /** The reading walks so far a day, points. */
   drift: [

@@ -7,6 +7,7 @@ import { type Grid, judgingGrid, medianStep, toGrid } from '../log/grid';
 import { logOf, type Timeline } from '../log/timeline';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
+import { HELD, SETTLES } from './restAnchors';
 import type { Halves } from './types';
 
 /** Cells of the grid that are enough to compare by. */
@@ -30,13 +31,9 @@ function byMidpoint({ series }: Timeline, blocks: number): Halves | null {
   return halves(log, grid, blocks, 'midpoint', (i) => Math.abs(2 * middle[i]! - whole[i]!));
 }
 
-/**
- * A charger that gives less rests, parts of the capacity in A, unless its half still stands at what a float holds, V a 12 V block. What it
- * held until then sinks for so long.
- */
+/** A charger that gives less rests, parts of the capacity in A, unless its half still stands at what a float holds: of lithium V a 12 V block. */
 const RESTS = 0.005;
-const HELD = { lead: 12.95, lithium: 13.5 };
-const SETTLES = { lead: 3 * HOUR, lithium: HOUR };
+const LITHIUM_HELD = 13.5;
 /** A charger that shows less has switched its meter off, V a 12 V block. */
 const METER_ON = 8;
 /** V a 12 V block by which the meters of two chargers may differ (common practice, no source). */
@@ -51,13 +48,15 @@ function byChargers(system: KnownSystem, timeline: Timeline, blocks: number): Ha
   const [lower, upper] = [of('lower'), of('upper')];
   if (!lower || !upper) return null;
   const grid = judgingGrid(spanOf(lower), medianStep(lower.time), lower.time);
-  const chemistry = isLead(system.bank.chemistry) ? 'lead' : 'lithium';
+  const lead = isLead(system.bank.chemistry);
+  const held = (lead ? HELD : LITHIUM_HELD) * blocks;
+  const settles = lead ? SETTLES.lead : SETTLES.lithium;
   const atRest = ({ time, channels }: Series) => {
     const amps = toGrid(time, channels.source_current!, grid);
     let heldAt = 0;
     return toGrid(time, channels.source_voltage!, grid).map((volts, i) => {
-      if (amps[i]! >= RESTS * system.bank.capacityAh || volts > HELD[chemistry] * blocks) heldAt = i;
-      const settled = (i - heldAt) * grid.step >= SETTLES[chemistry];
+      if (amps[i]! >= RESTS * system.bank.capacityAh || volts > held) heldAt = i;
+      const settled = (i - heldAt) * grid.step >= settles;
       return settled && amps[i]! === amps[i]! && volts > METER_ON * blocks ? volts : NaN;
     });
   };

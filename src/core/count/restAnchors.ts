@@ -16,9 +16,9 @@ const SURELY = 0.2;
 /** Small enough to tell the state by, parts of the capacity: drawn, and taken. */
 const CALM = { drawn: 0.03, taken: 0.003 };
 /** After charging the voltage stands too high for so long. */
-const SETTLES = { lead: 3 * HOUR, lithium: 1 * HOUR };
+export const SETTLES = { lead: 3 * HOUR, lithium: 1 * HOUR };
 /** V a block above which lead is held by a charger, or was until just now, though next to nothing flows (common practice, no source). */
-const HELD = 12.95;
+export const HELD = 12.95;
 /** Sealed lead rests higher than flooded at the same charge, V a block (common practice, no source). */
 const SEALED = 0.06;
 /** A rest voltage speaks once in so long; or where the charge has changed by so much since, or lead has sunk further under its table. */
