@@ -56,11 +56,6 @@ const NOISE = { step: 5, moves: 6 };
 const SELDOM = 1.5;
 /** A share that is as open as this is looked for in means over longer. */
 const OPEN = 0.15;
-/**
- * A charger without a log answers some steps of a source and others not, so that a part of it is shown: as open as that, by so many times
- * what is shown of what is not.
- */
-const ANSWERED = 1;
 /** A fit that leaves over less than this part of what another leaves is the better one. */
 const CLEARLY = 0.6;
 
@@ -145,9 +140,10 @@ export function sharesOf(
   const isSolar = (id: string) => system.sources.find((one) => one.id === id)?.kind === 'solar';
   const unlogged = system.sources.filter(({ id }) => !devices.some((one) => one.id === id));
   const hidden = unlogged.some(({ kind }) => kind === 'solar');
+  // A charger without a log answers some steps of a source and others not, so that a part of the source is shown: as open as that.
   const answered = (one: Share): Share =>
     one.kind === 'source' && unlogged.length > 0 && one.share > 0 && one.share < 1
-      ? { ...one, error: Math.hypot(one.error, ANSWERED * one.share * (1 - one.share)) }
+      ? { ...one, error: Math.hypot(one.error, one.share * (1 - one.share)) }
       : one;
   // Two that move at once are not told apart by it.
   const [only] = devices.length === 1 ? devices : [];

@@ -1,7 +1,7 @@
 /** Every time a load's current falls to nothing, with what was logged just before: cut off, switched off or done. */
 
 import { firstAtOrAfter, gapLimit, medianStep } from '../log/grid';
-import { median, quantile } from '../quantity/numbers';
+import { isNumber, median, quantile } from '../quantity/numbers';
 import { MINUTE } from '../quantity/span';
 import type { LoadCurrent } from './loadCurrents';
 import type { Moment } from './moment';
@@ -228,8 +228,9 @@ function jumps({ hidden, given }: LoadCurrent, at: number, least: number): boole
   if (!hidden || !given) return false;
   const together = (k: number) => given[k]! - hidden.into[k]!;
   // A mean over the sample in which it let go stands halfway, and a source's own log may show it a row later.
-  const before = Math.max(together(at - 1), together(at - 2) || -Infinity);
-  const after = Math.min(together(at), together(at + 1) || Infinity);
+  const beside = (k: number, otherwise: number) => (isNumber(together(k)) ? together(k) : otherwise);
+  const before = Math.max(together(at - 1), beside(at - 2, -Infinity));
+  const after = Math.min(together(at), beside(at + 1, Infinity));
   return before - after > Math.max(least, BEYOND * hidden.mostA);
 }
 

@@ -1,6 +1,6 @@
 /** The current of each load, by its own log, by the log of a device that carries it, or by what the battery gave. */
 
-import { boundsAt, interpolateAt } from '../log/interpolateAt';
+import { boundsAt } from '../log/interpolateAt';
 import { batteryCurrent, logOf, type Timeline } from '../log/timeline';
 import { isNumber } from '../quantity/numbers';
 import type { KnownSystem } from '../system/known';
@@ -95,9 +95,8 @@ export function loadCurrents(system: KnownSystem, timeline: Timeline, zeroA: num
       unlogged.push(source);
       continue;
     }
-    const values = log.channels.source_current!;
-    interpolateAt(log.time, values, time).forEach((one, i) => (given[i]! += one));
-    const bounds = boundsAt(log.time, values, time);
+    const bounds = boundsAt(log.time, log.channels.source_current!, time);
+    bounds.line.forEach((one, i) => (given[i]! += one));
     bounds.least.forEach((one, i) => (least[i]! += one));
     bounds.most.forEach((one, i) => (most[i]! += one));
   }

@@ -10,7 +10,8 @@ test('between two rows lies the line; in a gap and beyond the ends nothing is kn
 });
 
 test('what steps from one row to the next has done so at any time between', () => {
-  const { least, most } = boundsAt(time, values, at);
+  const { line, least, most } = boundsAt(time, values, at);
+  expect(line).toEqual(interpolateAt(time, values, at));
   expect([...least]).toEqual([NaN, 0, 0, 10, 10, 40, NaN, 20, 20, 20, NaN]);
   expect([...most]).toEqual([NaN, 0, 10, 10, 40, 40, NaN, 20, 20, 20, NaN]);
 });
