@@ -32,6 +32,23 @@ test('cuts that were seen far under the limit do not show what the cable loses',
   expect(evenings(11.58, 30, 7, 10.4)).toBe(4);
 });
 
+test('what is let go within a minute fell under its limit at once, and does not show where it is cut', () => {
+  // By night it is let go after the first samples; at noon it runs for 18 minutes down to where its cable loses 0.1 V.
+  const at = (night: number): Drawn => {
+    const isNight = (m: number) => m % DAY < night;
+    const isNoon = (m: number) => m % DAY >= 700 && m % DAY < 718;
+    return {
+      amps: (m) => (isNight(m) || isNoon(m) ? 30 : 0),
+      volts: (m) =>
+        isNight(m) ? 11.52 : isNoon(m) ? 11.62 + 0.02 * (717 - (m % DAY)) : m % DAY < 700 ? 12.1 : 12.5,
+    };
+  };
+  const noons = (night: number) =>
+    find(at(night), { cutoffV: 11.5 }, { days: 9 }).filter((one) => (one.at / 60_000) % DAY > 600).length;
+  expect(noons(1)).toBeGreaterThan(7);
+  expect(noons(5)).toBe(0);
+});
+
 test('a little above where it is cut, and over at one time each evening, it was switched off by a clock', () => {
   const daily = (late: (day: number) => number, end: number): Drawn => {
     const cut = drawn(12.7, 0);

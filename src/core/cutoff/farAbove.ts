@@ -24,6 +24,8 @@ const RULE = { fewest: 5, less: 0.25, above: 0.1, deviations: 3, samples: 2, ste
 
 /** What sinks by more between two samples, V a 12 V block, is as likely to be written far under where it was cut. */
 const STEEP = 0.15;
+/** A load that is cut within so many samples of its begin may have fallen far under its limit at once. */
+const AT_ONCE = 2;
 
 /**
  * Cut-offs by a voltage that is known, without those that lie far above the others of the same load.
@@ -41,7 +43,11 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem, qu
     const { load, amps, loadVolts } = some[0]!;
     const alike = new Set(some);
     const others = seen.filter(
-      (one) => one.load === load && !alike.has(one) && isNumber(one.loadVolts) === isNumber(loadVolts),
+      (one) =>
+        one.load === load &&
+        !alike.has(one) &&
+        isNumber(one.loadVolts) === isNumber(loadVolts) &&
+        one.ranMs > AT_ONCE * medianStep(load.time),
     );
     const limit = Math.max(...voltLimits(system, load));
     const blocks = blocksInSeries(system.bank);
