@@ -47,6 +47,19 @@ test('the fault upstream stays in front, though what it brings has more for it',
   ]);
 });
 
+test('a worn battery takes its charge more slowly than the time for a good one allows; who complains of that is told both', () => {
+  const both = [weighed('battery-resistance', 13), weighed('absorption-too-short', 14)];
+  expect(explained(['premature-cutoff'], both)).toEqual([
+    ['battery-resistance', 'likely'],
+    ['absorption-too-short', 'possible', 'battery-resistance'],
+  ]);
+  expect(explained(['undercharging'], both)[1]).toEqual([
+    'absorption-too-short',
+    'likely',
+    'battery-resistance',
+  ]);
+});
+
 test('a float that gasses takes a current for ever, which looks like a zero error', () => {
   expect(told(weighed('float-unsuited', 14), weighed('current-offset', 10))).toEqual([
     ['float-unsuited', 'likely'],

@@ -166,7 +166,8 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'source-derated': ['really-empty', 'never-started'],
   'cold-charge-block': ['really-empty'],
   'load-path-drop': ['cutoff-set-high', 'surge-trip'],
-  'battery-resistance': ['cutoff-set-high', 'rate-expected'],
+  // It takes its charge more slowly than the time for a good battery allows.
+  'battery-resistance': ['cutoff-set-high', 'rate-expected', 'absorption-too-short'],
   'cold-battery': ['cutoff-set-high', 'rate-expected'],
   // The reading counts the whole battery; a low cell ends it before.
   'weak-cell': ['really-empty', 'capacity-lost', 'cell-imbalance', 'capacity-wrong', 'never-started'],
@@ -179,6 +180,7 @@ const CUT_BRINGS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
 const HOLDS: Partial<Record<CauseCode, readonly CauseCode[]>> = {
   'really-empty': ['source-too-small', 'source-derated', 'cold-charge-block'],
   'never-started': ['source-too-small', 'source-derated', 'charged-voltage-unreached', 'tail-unreached'],
+  'absorption-too-short': ['battery-resistance'],
   // A float that is wrong does not put the zero right.
   'current-offset': ['float-unsuited', 'charge-voltage-high'],
 };
