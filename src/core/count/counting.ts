@@ -10,6 +10,7 @@ import type { SourceCharging } from '../charge/types';
 import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { Anchor } from './anchors';
+import { besideUnseen, blindOf } from './blind';
 import { bmsAnchors, tripAnchors } from './bmsAnchors';
 import { mostZeroOf } from './atFloat';
 import { chargeAnchors } from './chargeAnchors';
@@ -132,7 +133,7 @@ function referencesFor(input: CountingInput, amps: Float32Array): References {
 }
 
 function referenceFor(
-  { timeline, log, meters }: CountingInput,
+  { system, timeline, log, meters }: CountingInput,
   { bank, charging, amps, volts }: CountedPart,
 ): Reference {
   const span = { from: log.time[0]!, to: log.time[log.time.length - 1]! };
@@ -146,24 +147,22 @@ function referenceFor(
     ...tripAnchors(timeline),
     ...bmsAnchors(timeline, cells),
   ].filter((one) => one.at >= span.from && one.at <= span.to);
+  const blind = blindOf(system, timeline, onGrid(log), meters.unseen, cells);
   const heat = anyLogWith(timeline, 'battery_temperature');
   const celsius = heat ? toGrid(heat.time, heat.channels.battery_temperature!, grid) : null;
   return referenceOf({
     bank,
-    through: throughOf(log.time, amps, cells),
+    through: besideUnseen(throughOf(log.time, amps, cells), blind, bank.capacityAh),
     anchors,
     coarse: isJumpy(log),
     celsius: celsius ? median(celsius.filter(isNumber)) : NaN,
     sinking: volts ? sinkingOf(bank, grid, flows, volts, celsius, charging, lastDigit(log.volts!)) : null,
     mostZeroA: mostZeroOf(bank, charging, grid, flows),
-    blind: cellsIn(cells, meters.unseen && meters.unseen.hours > BLIND_HOURS ? meters.unseen.spans : []),
+    blind: blind.deviation,
     overcharged: cellsIn(cells, volts ? overchargedSpans(bank, grid, volts, celsius) : []),
     spent: cellsIn(cells, volts ? spentSpans(bank, grid, flows, volts) : []),
   });
 }
-
-/** Now and then a voltage stands while loads draw; a charger that nobody sees makes hours of it. */
-const BLIND_HOURS = 3;
 
 function cellsIn(grid: Grid, spans: readonly Span[]): Uint8Array {
   const within = new Uint8Array(grid.count);

@@ -111,8 +111,8 @@ export interface ReferenceInput {
   bank: KnownBank;
   through: Through;
   anchors: readonly Anchor[];
-  /** Cells in which the battery's current is not what was counted: a charger that nobody sees holds the voltage. */
-  blind?: Uint8Array;
+  /** Parts of the capacity that a charger which nobody sees may give in an hour, one standard deviation, a value a cell. */
+  blind?: Float64Array;
   /** Cells in which lead is held far above its range. */
   overcharged?: Uint8Array;
   /** Cells in which it is past empty. */
@@ -178,7 +178,7 @@ export function referenceOf({
         (lead && near[k] ? (TOP_VARIANCE * into) / c : 0) +
         (gassed?.[k] === GASSING.some ? (GASSED_VARIANCE * into) / c : 0) +
         (through.hiddenError[k]! / c) ** 2 +
-        (blind?.[k] ? (0.05 * Math.sqrt(grid.step / HOUR)) ** 2 : 0);
+        (blind ? (blind[k]! ** 2 * grid.step) / HOUR : 0);
     }
     return { steps: count, size, drive, rows, noise };
   };
