@@ -20,7 +20,8 @@ const WEIGHTS = {
     [0.9, -5],
     [0.8, 3],
     [0.7, 9],
-    [0, 13],
+    [0.65, 13],
+    [0, 15],
   ],
   /** Drawn from full until it was empty: as good as a capacity test. */
   emptied: [

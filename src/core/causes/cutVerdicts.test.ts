@@ -303,12 +303,12 @@ describe('a battery that was emptied from full', () => {
 });
 
 test('what is at its end by twice its doubt tells so at cut-offs that leave it half full; what may be good does not', () => {
-  const holds = (value: number, held: number) => {
+  const holds = (value: number, held: number, deviation = 9) => {
     const counting = {
       wrong: { gain: 1, unseen: [] },
       discharges: [],
       course: course(),
-      capacityAh: { value, deviation: 9 },
+      capacityAh: { value, deviation },
     };
     return sumOf(
       capacityLost.weigh!({ ...seen({ held, restVolts: 12.3 }), counting } as unknown as Judged),
@@ -318,6 +318,9 @@ test('what is at its end by twice its doubt tells so at cut-offs that leave it h
   expect(holds(52, 45)).toBeGreaterThan(10);
   expect(holds(68, 45)).toBe(0);
   expect(holds(68, 10)).toBeGreaterThan(2);
+  // Where nothing else is known that is likely by itself, a third below its label and well known.
+  expect(holds(60, 9, 3) + capacityLost.prior.complained).toBeGreaterThanOrEqual(10);
+  expect(holds(60, 9, 7) + capacityLost.prior.complained).toBeLessThan(10);
 });
 
 describe('the count by the label leaves far more than the voltage that a battery rests at', () => {
