@@ -23,12 +23,13 @@ import { randomJob, type RandomJob } from '@/core/simulate/randomJob';
 import { quantile } from '@/core/quantity/numbers';
 import type { Truth } from '@/core/simulate/site';
 import type { Fault } from '@/core/simulate/faults/fault';
-import { fullTailAmps } from '@/core/system/chemistry';
+import { fullTailAmps, isLead } from '@/core/system/chemistry';
 import { type KnownSystem, knownSystem } from '@/core/system/known';
 import { devicesOf } from '@/core/system/schema';
 import { agreementOf, trueStages } from '../support/stageAgreement';
 import { cutsScored } from './sweepCuts';
 import {
+  AIM,
   AND,
   type Counted,
   HEALTHY,
@@ -116,7 +117,7 @@ function run({ code: asked, number }: Task, seed: number): Outcome {
     with: agreements(series),
     measured,
     short,
-    counted: plan.halves ? null : countedBy(diagnosis, truth, plan.trueCapacityAh),
+    counted: plan.halves ? null : countedBy(diagnosis, truth, plan),
     cuts: cutsScored(code, diagnosis, plan, truth),
     best: bestDaily,
     about: `${system.bank.chemistry} ${12 * plan.blocks} V ${plan.capacityAh} Ah, ${plan.chargers.map((one) => `${one.kind} ${one.ratedA} A${one.logged ? '' : ' unlogged'}`).join(' + ')}, every ${plan.everySeconds} s, best ${bestDaily.toFixed(0)} %`,
@@ -127,7 +128,7 @@ function run({ code: asked, number }: Task, seed: number): Outcome {
 function countedBy(
   { soc, syncs, counting }: Diagnosis,
   { series, trueCharge }: Truth,
-  capacityAh: number,
+  { chemistry, trueCapacityAh }: SitePlan,
 ): Counted | null {
   if (!soc || !counting) return null;
   const { time } = series;
@@ -136,6 +137,7 @@ function countedBy(
     return Math.min(100, Math.max(0, trueCharge[Math.min(time.length - 1, Math.max(0, i))]!));
   };
   const from = Date.parse(soc.from);
+  const aim = isLead(chemistry) ? AIM.lead : AIM.lithium;
   const errors = soc.reference.flatMap((one, k) =>
     one === null
       ? []
@@ -147,6 +149,7 @@ function countedBy(
   return {
     hours: errors.length,
     within: errors.filter((one) => one.off <= one.band).length,
+    near: errors.filter((one) => one.off <= aim).length,
     most: quantile(
       errors.map((one) => one.off),
       0.9,
@@ -155,7 +158,7 @@ function countedBy(
     right: verdicts.filter((one) => one.judged === one.was).length,
     called: given.length,
     turned: given.filter((one) => one.was !== 'unsure' && one.judged !== one.was).length,
-    capacity: counting.capacityAh.value / capacityAh,
+    capacity: counting.capacityAh.value / trueCapacityAh,
     told: counting.capacityAh.band < 0.1 * counting.capacityAh.value,
   };
 }

@@ -49,11 +49,15 @@ export interface Short {
   absorbed: number;
 }
 
+/** How far the true charge that is found may be off, points. */
+export const AIM = { lead: 5, lithium: 6 };
+
 /** How counting fared: of the hours of the true charge how many lie in its band, how far off it is, syncs judged as they were, figures. */
 export interface Counted {
   hours: number;
   within: number;
-  /** Nine tenths of the time no further off, points. */
+  /** Hours at which it is no further off than the aim, {@link AIM}, and how far off it is for nine tenths of the time, points. */
+  near: number;
   most: number;
   syncs: number;
   right: number;

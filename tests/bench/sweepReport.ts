@@ -2,7 +2,7 @@
 
 import { STANDINGS, type Standing } from '@/core/diagnosis/weigh';
 import { reportCuts } from './sweepCuts';
-import { AND, HEALTHY, isTrue, type Outcome, type Shares } from './sweepOutcome';
+import { AIM, AND, HEALTHY, isTrue, type Outcome, type Shares } from './sweepOutcome';
 
 /** How badly a site fares: name, and the highest charge of a usual day, %. */
 const SEVERITIES: readonly [string, number, number][] = [
@@ -126,13 +126,16 @@ function reportCounting(outcomes: readonly Outcome[]): void {
   if (counted.length === 0) return;
   const sum = (of: (one: (typeof counted)[number]) => number) =>
     counted.reduce((total, one) => total + of(one), 0);
-  const near = (lead: boolean, points: number) => {
+  const near = (lead: boolean) => {
     const of = counted.filter((one) => one.lead === lead);
-    return `${of.filter((one) => one.most <= points).length} of ${of.length} ${lead ? 'lead' : 'lithium'} sites within ${points} points for nine tenths of the time`;
+    const points = lead ? AIM.lead : AIM.lithium;
+    const part =
+      of.reduce((hours, one) => hours + one.near, 0) / of.reduce((hours, one) => hours + one.hours, 0);
+    return `${lead ? 'lead' : 'lithium'} within ${points} points ${(100 * part).toFixed(1)} % of the time, for nine tenths of it on ${of.filter((one) => one.most <= points).length} of ${of.length} sites`;
   };
   const told = counted.filter((one) => one.told);
   console.log(
-    `\nTrue charge: in its band ${((100 * sum((one) => one.within)) / sum((one) => one.hours)).toFixed(1)} % of the time; ${near(true, 5)}, ${near(false, 6)}`,
+    `\nTrue charge: in its band ${((100 * sum((one) => one.within)) / sum((one) => one.hours)).toFixed(1)} % of the time; ${near(true)}, ${near(false)}`,
   );
   console.log(
     `Syncs judged as they were: ${sum((one) => one.right)} of ${sum((one) => one.syncs)}, ${sum((one) => one.called)} called true or false and ${sum((one) => one.turned)} of these the wrong one; capacity within 5 % on ${told.filter((one) => Math.abs(one.capacity - 1) <= 0.05).length} of ${told.length} sites that tell it`,
