@@ -26,6 +26,9 @@ test('one that is not shown is enough', () => {
   expect(weighed(share('one', 1), share('two', 0.02))).toEqual([
     ['When the current of two moves, the monitor’s does not (8 times).', 1],
   ]);
+  expect(weighed({ ...share('two', 0), carriedHours: 12.4 })).toEqual([
+    ['While two carried the loads, the monitor showed them drawn from the battery (12 hours).', 1],
+  ]);
 });
 
 test('all are cleared only where each is shown', () => {

@@ -5,7 +5,7 @@ import { commonOf, HOUR, lengthOf, mergeSpans } from '../quantity/span';
 import { amps } from '../quantity/text';
 import type { Load, Source } from '../system/schema';
 import { hasSensor } from '../system/sensor';
-import type { MeanCurrent } from '../count/shares';
+import type { MeanCurrent, Share } from '../count/shares';
 import { isUnseen } from '../count/trueCurrent';
 import type { Counting } from '../count/types';
 import { type Evidence, type Judged, type Observations, oneIsEnough, shrunk } from './cause';
@@ -64,7 +64,7 @@ export function weighShares({ counting, system }: Observations, kind: 'source' |
         return [
           {
             text: hidden
-              ? `When the current of ${name(one.id)} moves, the monitor’s does not (${one.steps} times).`
+              ? hiddenText(one, name(one.id))
               : `The monitor shows what ${name(one.id)} ${kind === 'source' ? 'gives' : 'draws'}.`,
             decibans: shrunk(hidden ? COVERAGE_WEIGHTS.notShown : COVERAGE_WEIGHTS.shown, 2 * one.steps),
             group: 'shown',
@@ -74,6 +74,11 @@ export function weighShares({ counting, system }: Observations, kind: 'source' |
       }),
   );
 }
+
+const hiddenText = ({ steps, carriedHours }: Share, name: string): string =>
+  carriedHours === undefined
+    ? `When the current of ${name} moves, the monitor’s does not (${steps} times).`
+    : `While ${name} carried the loads, the monitor showed them drawn from the battery (${carriedHours.toFixed(0)} hours).`;
 
 export const COVERAGE_ANSWERS = {
   'battery-post': { found: 8, fine: -6, text: 'A second conductor was found on the battery negative.' },

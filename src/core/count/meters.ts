@@ -11,6 +11,7 @@ import type { SourceCharging } from '../charge/types';
 import { blocksInSeries, isLead } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
 import { type Against, againstBms } from './againstBms';
+import { sharesAnswering } from './answering';
 import { type AtFloat, atFloatOf } from './atFloat';
 import type { CounterLog } from './counterLog';
 import { onGrid } from './onGrid';
@@ -46,12 +47,14 @@ export function metersOf(
 ): Meters {
   const { grid, amps, volts } = onGrid(log);
   const held = heldCells(charging, grid);
+  const bySteps = (): Share[] => {
+    const shares = sharesOf(system, timeline, log, grid, { amps, volts }, held);
+    const answering = sharesAnswering(system, timeline, log, grid, amps);
+    return [...shares, ...answering.filter(({ id }) => !shares.some((one) => one.id === id))];
+  };
   return {
     means: meansOf(system, timeline),
-    shares: log.ampsAreItsOwn
-      ? (sharesByBms(system, timeline, log, grid, amps) ??
-        sharesOf(system, timeline, log, grid, { amps, volts }, held))
-      : [],
+    shares: log.ampsAreItsOwn ? (sharesByBms(system, timeline, log, grid, amps) ?? bySteps()) : [],
     bms: againstBms(timeline, log, grid, amps, system),
     voltageFollows: volts
       ? follows(amps, volts, held, system.bank, grid.step)

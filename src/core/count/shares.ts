@@ -27,6 +27,8 @@ export interface Share {
   error: number;
   /** Steps that it was seen by. */
   steps: number;
+  /** Hours in which it carried the loads and the monitor showed them all the same, where that tells it. */
+  carriedHours?: number;
 }
 
 /** Mean current of a device that has a log of its own, A. */
