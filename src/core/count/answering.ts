@@ -58,20 +58,16 @@ export function sharesAnswering(
     const isAlone = (k: number) =>
       one.blocks[k]! > least && isNumber(shown[k]!) && others.every((other) => isOff(other, k));
     const alone = [...shown.keys()].filter(isAlone);
-    const [low, high] = [0.05, 0.95].map((part) =>
-      quantile(
-        alone.map((k) => one.blocks[k]!),
-        part,
-      ),
-    );
-    const moves = high! - low!;
+    const own = Float64Array.from(alone, (k) => one.blocks[k]!);
+    const high = quantile(own, 0.95);
+    const moves = high - quantile(own, 0.05);
     if (
       alone.length < MOVES.blocks ||
       !(moves >= Math.max(MOVES.part * bank.capacityAh, MOVES.digits * one.digit))
     )
       return [];
     // The few blocks in which it fills the battery would tilt the line.
-    const usual = alone.filter((k) => one.blocks[k]! <= high! + BEYOND * moves);
+    const usual = alone.filter((k) => one.blocks[k]! <= high + BEYOND * moves);
     const fit = robustLeastSquares({
       columns: [Float64Array.from(usual, (k) => one.blocks[k]!), new Float64Array(usual.length).fill(1)],
       values: Float64Array.from(usual, (k) => shown[k]!),

@@ -23,8 +23,8 @@ const SETTLED = { part: 0.005, after: 6 * HOUR };
  * rating is known. Between these the deviation lies, parts of the capacity.
  */
 const ON_ITS_WAY = { gives: 0.5, deviation: 0.8, unknown: 0.15, least: HELD, most: 0.2 };
-/** V a 12 V block above which a battery is being charged, and how far under its top a charger has come to where it holds. */
-const CHARGED_V = { lead: 12.9, lithium: 13.4, there: 0.15 };
+/** V a 12 V block above which no battery rests, and how far under its top a charger has come to where it holds. */
+const CHARGED_V = { lead: 12.9, lithium: 13.5, there: 0.15 };
 
 /** What goes in unseen in an hour, and one standard deviation of it, which is nought where nothing does; parts of the capacity, a value a cell. */
 export interface Blind {
