@@ -13,6 +13,12 @@ import { clearSpool } from './spool';
 /** A connection on which nothing moves for so long is ended: longer than the longest work that somebody waits for (threads.ts), ms. */
 const IDLE = 11 * 60_000;
 
+/**
+ * A connection is kept for its next request for longer than browsers keep theirs, ms: whoever ends one just as the other asks once more
+ * loses that request.
+ */
+const KEPT = 330_000;
+
 async function main(): Promise<void> {
   const { values } = parseArgs({
     options: {
@@ -53,6 +59,7 @@ async function main(): Promise<void> {
     }
     await handle(request, response);
   }
+  server.keepAliveTimeout = KEPT;
   server.headersTimeout = 30_000;
   // A part of a log has ten minutes to arrive.
   server.requestTimeout = 600_000;

@@ -1,6 +1,6 @@
 /** Other sites and other names of this machine, in a real browser: they neither read nor write; and our own pages keep to their policy. */
 
-import { createServer, type Server } from 'node:http';
+import { Agent, createServer, get, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { type APIRequestContext, type Browser, chromium, expect, test } from '@playwright/test';
 import { listOf, OWN } from '../support/browser';
@@ -142,6 +142,22 @@ test('our own pages run under their policy without a complaint, and a script tha
   });
   await expect.poll(() => complaints.length).toBeGreaterThan(0);
   expect(await page.title()).not.toBe('slipped');
+});
+
+test('a connection is kept for its next request: whoever reads a page for a while does not find it closed', async () => {
+  const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+  const ask = () =>
+    new Promise<{ status: number; isKept: boolean }>((done, fail) => {
+      const request = get(new URL('/api/health', base), { agent }, (answer) => {
+        answer.resume().once('end', () => done({ status: answer.statusCode!, isKept: request.reusedSocket }));
+      });
+      request.once('error', fail);
+    });
+  expect(await ask()).toEqual({ status: 200, isKept: false });
+  // Longer than the five seconds after which Node ends a connection of its own accord.
+  await new Promise((done) => setTimeout(done, 7000));
+  expect(await ask()).toEqual({ status: 200, isKept: true });
+  agent.destroy();
 });
 
 test('a page that is not there answers 404 and says so', async ({ page }) => {
