@@ -49,8 +49,9 @@ export function metersOf(
   const held = heldCells(charging, grid);
   const bySteps = (): Share[] => {
     const shares = sharesOf(system, timeline, log, grid, { amps, volts }, held);
-    const answering = sharesAnswering(system, timeline, log, grid, amps);
-    return [...shares, ...answering.filter(({ id }) => !shares.some((one) => one.id === id))];
+    const isOpen = ({ id }: { id: string }) => !shares.some((one) => one.id === id);
+    if (!system.sources.some(isOpen)) return shares;
+    return [...shares, ...sharesAnswering(system, timeline, log, grid, amps).filter(isOpen)];
   };
   return {
     means: meansOf(system, timeline),

@@ -42,12 +42,13 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem, qu
   ): boolean => {
     const { load, amps, loadVolts } = some[0]!;
     const alike = new Set(some);
+    const atOnce = AT_ONCE * medianStep(load.time);
     const others = seen.filter(
       (one) =>
         one.load === load &&
         !alike.has(one) &&
         isNumber(one.loadVolts) === isNumber(loadVolts) &&
-        one.ranMs > AT_ONCE * medianStep(load.time),
+        one.ranMs > atOnce,
     );
     const limit = Math.max(...voltLimits(system, load));
     const blocks = blocksInSeries(system.bank);
