@@ -143,9 +143,6 @@ function countedBy(
       ? []
       : [{ off: Math.abs(one - trueAt(from + k * soc.stepHours * 3_600_000)), band: soc.band[k] ?? 0 }],
   );
-  const verdict = (percent: number) => (percent >= 95 ? 'true' : percent < 90 ? 'false' : 'unsure');
-  const verdicts = syncs.map(({ at, judged }) => ({ judged, was: verdict(trueAt(Date.parse(at))) }));
-  const given = verdicts.filter((one) => one.judged !== 'unsure');
   return {
     hours: errors.length,
     within: errors.filter((one) => one.off <= one.band).length,
@@ -154,12 +151,9 @@ function countedBy(
       errors.map((one) => one.off),
       0.9,
     ),
-    syncs: syncs.length,
-    right: verdicts.filter((one) => one.judged === one.was).length,
-    called: given.length,
-    turned: given.filter((one) => one.was !== 'unsure' && one.judged !== one.was).length,
+    syncs: syncs.map(({ at, judged }) => ({ judged, truly: trueAt(Date.parse(at)) })),
     capacity: counting.capacityAh.value / trueCapacityAh,
-    told: counting.capacityAh.band < 0.1 * counting.capacityAh.value,
+    capacityBand: counting.capacityAh.band / counting.capacityAh.value,
   };
 }
 

@@ -1,5 +1,6 @@
 /** What a site of the sweep comes to: which findings were shown, and how stages, figures, charge and cut-offs compare with what is true. */
 
+import type { SyncVerdict } from '@/core/count/types';
 import type { Standing } from '@/core/diagnosis/weigh';
 import { FAULTS } from '@/core/simulate/faults';
 import type { Fault } from '@/core/simulate/faults/fault';
@@ -59,14 +60,11 @@ export interface Counted {
   /** Hours at which it is no further off than the aim, {@link AIM}, and how far off it is for nine tenths of the time, points. */
   near: number;
   most: number;
-  syncs: number;
-  right: number;
-  /** Syncs called true or false, and of these the ones that were the other. */
-  called: number;
-  turned: number;
-  /** Capacity found over the true one, and whether the log has narrowed it down. */
+  /** Each sync as it was judged, and the charge that the battery truly held then, %. */
+  syncs: { judged: SyncVerdict; truly: number }[];
+  /** Capacity found over the true one, and its band over itself. */
   capacity: number;
-  told: boolean;
+  capacityBand: number;
 }
 
 export interface Outcome extends Task {

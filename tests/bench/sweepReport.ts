@@ -1,8 +1,9 @@
 /** The sweep in words: for each cause found, missed and shown elsewhere; what holds of what is shown; stages, figures, charge. */
 
+import { SYNC_VERDICTS, type SyncVerdict } from '@/core/count/types';
 import { STANDINGS, type Standing } from '@/core/diagnosis/weigh';
 import { reportCuts } from './sweepCuts';
-import { AIM, AND, HEALTHY, isTrue, type Outcome, type Shares } from './sweepOutcome';
+import { AIM, AND, type Counted, HEALTHY, isTrue, type Outcome, type Shares } from './sweepOutcome';
 
 /** How badly a site fares: name, and the highest charge of a usual day, %. */
 const SEVERITIES: readonly [string, number, number][] = [
@@ -133,11 +134,39 @@ function reportCounting(outcomes: readonly Outcome[]): void {
       of.reduce((hours, one) => hours + one.near, 0) / of.reduce((hours, one) => hours + one.hours, 0);
     return `${lead ? 'lead' : 'lithium'} within ${points} points ${(100 * part).toFixed(1)} % of the time, for nine tenths of it on ${of.filter((one) => one.most <= points).length} of ${of.length} sites`;
   };
-  const told = counted.filter((one) => one.told);
   console.log(
     `\nTrue charge: in its band ${((100 * sum((one) => one.within)) / sum((one) => one.hours)).toFixed(1)} % of the time; ${near(true)}, ${near(false)}`,
   );
-  console.log(
-    `Syncs judged as they were: ${sum((one) => one.right)} of ${sum((one) => one.syncs)}, ${sum((one) => one.called)} called true or false and ${sum((one) => one.turned)} of these the wrong one; capacity within 5 % on ${told.filter((one) => Math.abs(one.capacity - 1) <= 0.05).length} of ${told.length} sites that tell it`,
+  const within = (band: number) => {
+    const told = counted.filter((one) => one.capacityBand < band);
+    return `on ${told.filter((one) => Math.abs(one.capacity - 1) <= 0.05).length} of ${told.length} sites with a band under ${100 * band} %`;
+  };
+  console.log(`Capacity within 5 % ${within(0.1)}, ${within(0.05)}`);
+  reportSyncs(counted.flatMap((one) => one.syncs));
+}
+
+/** At this charge and above a sync is true, under that one false, %. */
+const LIMITS = { true: 95, false: 90 };
+
+/** Nearer than this to a limit no log tells on which side of it a battery is, points. */
+const NEAR_LIMIT = 2;
+
+function reportSyncs(syncs: Counted['syncs']): void {
+  const was = (percent: number): SyncVerdict =>
+    percent >= LIMITS.true ? 'true' : percent < LIMITS.false ? 'false' : 'unsure';
+  const right = (some: Counted['syncs']) =>
+    `${some.filter((one) => one.judged === was(one.truly)).length} of ${some.length}`;
+  const far = syncs.filter(({ truly }) =>
+    Object.values(LIMITS).every((limit) => Math.abs(truly - limit) > NEAR_LIMIT),
   );
+  console.log(
+    `Syncs judged as they were: ${right(syncs)}; further than ${NEAR_LIMIT} points from a limit ${right(far)}`,
+  );
+  for (const truly of SYNC_VERDICTS) {
+    const some = syncs.filter((one) => was(one.truly) === truly);
+    const judged = SYNC_VERDICTS.map(
+      (verdict) => `${verdict} ${some.filter((one) => one.judged === verdict).length}`,
+    );
+    console.log(`  ${truly}: judged ${judged.join(', ')}`);
+  }
 }
