@@ -5,10 +5,12 @@ import { type Series, spanOf } from './channels';
 import { type Clock, setClock } from './clock';
 import { type ClockOffset, clockOffset } from './clockOffset';
 import { cellsSeenBy } from '../system/bankOf';
+import { blocksInSeries } from '../system/chemistry';
 import type { System } from '../system/schema';
 import { withoutHoles } from './holes';
 import { heldBetween } from './onChange';
 import { timelineOf, type Timeline } from './timeline';
+import type { Possible } from './wildCurrents';
 import { type WildRows, withoutWildRows } from './wildRows';
 
 /** A log whose clock was found to be off. */
@@ -37,7 +39,7 @@ export function alignClocks(
   logged: Timeline,
   system?: Pick<System, 'sources' | 'monitor' | 'bank'>,
 ): Aligned {
-  const ready = logged.series.map((one) => madeReady(one, system?.bank.capacityAh ?? null));
+  const ready = logged.series.map((one) => madeReady(one, system ? possibleIn(one.device, system) : null));
   const sees = (device: string) => (system ? cellsSeenBy(system, device) : 'bank');
   const clocks: FoundClock[] = [];
   const set = ready.map((one): Ready => {
@@ -73,8 +75,18 @@ interface Ready {
   isOnChange: boolean;
 }
 
-function madeReady(logged: Series, capacityAh: number | null): Ready {
-  const { series, wild } = withoutWildRows(logged, capacityAh);
+/** Null where the capacity is not known. */
+function possibleIn(device: string, system: Pick<System, 'bank' | 'sources' | 'monitor'>): Possible | null {
+  const { capacityAh, chemistry, cellsInSeries } = system.bank;
+  if (capacityAh === undefined) return null;
+  const blocks = chemistry && cellsInSeries ? blocksInSeries({ chemistry, cellsInSeries }) : null;
+  const part = cellsSeenBy(system, device) === 'bank' ? 1 : 0.5;
+  const ratedA = system.sources.find((one) => one.id === device)?.ratedA ?? null;
+  return { capacityAh, blocks: blocks && part * blocks, ratedA };
+}
+
+function madeReady(logged: Series, possible: Possible | null): Ready {
+  const { series, wild } = withoutWildRows(logged, possible);
   const held = heldBetween(series);
   return { series: held ?? withoutHoles(series), wild, isOnChange: held !== null };
 }

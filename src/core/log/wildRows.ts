@@ -7,6 +7,7 @@ import { HOUR, mergeSpans, MINUTE, type Span } from '../quantity/span';
 import { type Channel, channelInfo, cellNumber, type Series } from './channels';
 import { gapLimit, medianStep } from './grid';
 import { stepOf, writtenRows } from './holes';
+import { markCurrents, type Possible } from './wildCurrents';
 
 /** What is left out of a log. */
 export interface WildRows {
@@ -43,10 +44,10 @@ interface Marking {
   isWild: Uint8Array;
 }
 
-/** @param capacityAh null where it is not known: then no current is too large. */
+/** @param possible null where it is not known: then no current is too large. */
 export function withoutWildRows(
   series: Series,
-  capacityAh: number | null,
+  possible: Possible | null,
 ): { series: Series; wild: WildRows | null } {
   const sane = withinSense(series);
   const { time } = sane;
@@ -60,8 +61,9 @@ export function withoutWildRows(
     if (unit === 'V' && channel !== 'load_voltage' && channel !== 'source_input_voltage')
       markVolts(marking, channel, values);
     else if (SENSED[unit]) markLeaps(marking, values, SENSED[unit]);
-    else if (unit === 'A' && capacityAh !== null) markRates(marking, values, MOST_RATE * capacityAh);
+    else if (unit === 'A' && possible) markRates(marking, values, MOST_RATE * possible.capacityAh);
   }
+  if (possible) markCurrents(sane, marking.isWild, possible);
   if (!marking.isWild.includes(1)) return { series: sane, wild: null };
   const kept: number[] = [];
   const spans: Span[] = [];

@@ -1,0 +1,125 @@
+/**
+ * Currents that cannot have flowed: a leap for a row that the voltage beside it knows nothing of, more than a charger can give, a current
+ * back into a charger or out of a load.
+ */
+
+import type { Series } from './channels';
+import { gapLimit } from './grid';
+import { stepOf, writtenRows } from './holes';
+import { resolutionOf } from './resolution';
+
+/** What a log's battery and charger can do. */
+export interface Possible {
+  capacityAh: number;
+  /** 12 V blocks in series that it sees; null where that is not known. */
+  blocks: number | null;
+  /** What the charger whose log it is can give, A; null where that is not known, and of any other log. */
+  ratedA: number | null;
+}
+
+/** So many times its rating no charger gives, and so much of it none takes. */
+const BEYOND = { times: 1.5, backwards: 0.1 };
+/** A leap is at least this part of the capacity, 1/h; the rows before and after it agree to this part of it. */
+const LEAP = { least: 0.1, agree: 0.3 };
+/**
+ * A 12 V block moves by so much at least for a current of its whole capacity, V (common practice, no source: the stiffest lithium packs
+ * have twice that); a leap under which it moves by less than this part of it is none.
+ */
+const STIFF = { volts: 0.15, part: 0.35 };
+/** So many times the noise of the voltage, or half its last digit, it must be before its absence says anything. */
+const CLEAR = 4;
+/**
+ * What is drawn or let go between two readings leaves the voltage behind in a log that reads it sooner or later than the current: unless it
+ * charged the battery, such a leap is wild only where the voltage goes with the current at this share of all other steps.
+ */
+const TOGETHER = 0.8;
+/** Where more than this share of the rows is so, that is how the log is written. */
+const MOST_SHARE = 0.01;
+
+/** Marks the rows whose current is wild. @param isWild a value a row, 1 where it is */
+export function markCurrents(series: Series, isWild: Uint8Array, possible: Possible): void {
+  const { battery_current, source_current, load_current } = series.channels;
+  const { battery_voltage, source_voltage, load_voltage } = series.channels;
+  const { capacityAh, ratedA } = possible;
+  const mark = (amps: Float32Array | undefined, volts: Float32Array | undefined, flow: Flow) =>
+    amps && markOne(series.time, amps, volts, possible, flow, isWild);
+  mark(battery_current, battery_voltage, { into: 1, within: null });
+  mark(source_current, source_voltage ?? battery_voltage, {
+    into: 1,
+    within: ratedA === null ? null : { least: -BEYOND.backwards * ratedA, most: BEYOND.times * ratedA },
+  });
+  mark(load_current, load_voltage ?? battery_voltage, {
+    into: -1,
+    within: { least: -LEAP.least * capacityAh, most: Infinity },
+  });
+}
+
+interface Flow {
+  /** 1 where more of it goes into the battery, -1 where more comes out. */
+  into: 1 | -1;
+  /** What can flow, A; null where that is not known. */
+  within: { least: number; most: number } | null;
+}
+
+function markOne(
+  time: Float64Array,
+  amps: Float32Array,
+  volts: Float32Array | undefined,
+  { capacityAh, blocks }: Possible,
+  { into, within }: Flow,
+  isWild: Uint8Array,
+): void {
+  const least = LEAP.least * capacityAh;
+  if (!leaps(amps, least)) return;
+  const rows = writtenRows(amps);
+  const limit = gapLimit(stepOf(time, rows));
+  const stepTo = (k: number): number => {
+    const [last, at] = [rows[k - 1]!, rows[k]!];
+    return time[at]! - time[last]! > limit ? NaN : amps[at]! - amps[last]!;
+  };
+  const { noise, quantum } = volts && blocks ? resolutionOf(volts) : { noise: Infinity, quantum: 0 };
+  const goes = (step: number) => (STIFF.volts * Math.abs(step) * (blocks ?? 0)) / capacityAh;
+  const shows = (step: number) => goes(step) > CLEAR * Math.max(noise, quantum / 2);
+  const stands = (step: number, k: number) =>
+    Math.abs(volts![rows[k]!]! - volts![rows[k - 1]!]!) < STIFF.part * goes(step);
+  const beyond = (k: number) =>
+    within !== null && (amps[rows[k]!]! < within.least || amps[rows[k]!]! > within.most);
+  const wild: number[] = [];
+  const open: number[] = [];
+  let others = 0;
+  let followed = 0;
+  for (let k = 1; k < rows.length; k++) {
+    const step = stepTo(k);
+    if (!(Math.abs(step) >= least)) continue;
+    const back = k + 1 < rows.length ? stepTo(k + 1) : NaN;
+    const leap = Math.min(Math.abs(step), Math.abs(back));
+    const isLeap = leap >= least && Math.abs(step + back) <= LEAP.agree * leap;
+    const isBeyond = isLeap && beyond(k) && !beyond(k - 1) && !beyond(k + 1);
+    const isSilent = isLeap && shows(leap) && stands(leap, k) && stands(leap, k + 1);
+    const charges = into * amps[rows[k]!]! > LEAP.agree * leap;
+    // A load that is gone for a row may have tripped.
+    const mayTrip = into < 0 && step < 0;
+    if (isBeyond || (isSilent && (charges || !mayTrip))) {
+      (isBeyond || charges ? wild : open).push(k);
+      // The step back belongs to the leap.
+      k++;
+    } else if (shows(step)) {
+      others++;
+      if (!stands(step, k)) followed++;
+    }
+  }
+  if (followed >= TOGETHER * others) wild.push(...open);
+  if (wild.length <= MOST_SHARE * rows.length) for (const k of wild) isWild[rows[k]!] = 1;
+}
+
+/** Whether a current is anywhere far from the one before: all logs go through this. */
+function leaps(amps: Float32Array, least: number): boolean {
+  let before = NaN;
+  for (let i = 0; i < amps.length; i++) {
+    const now = amps[i]!;
+    if (now !== now) continue;
+    if (Math.abs(now - before) >= least) return true;
+    before = now;
+  }
+  return false;
+}
