@@ -29,8 +29,8 @@ const STIFF = { volts: 0.15, part: 0.35 };
 /** So many times the noise of the voltage, or half its last digit, it must be before its absence says anything. */
 const CLEAR = 4;
 /**
- * What is drawn or let go between two readings leaves the voltage behind in a log that reads it sooner or later than the current: unless it
- * charged the battery, such a leap is wild only where the voltage goes with the current at this share of all other steps.
+ * A log that reads its voltage sooner or later than the current, or smoothed, leaves it behind at every start: the voltage says something
+ * only where it goes with the current at this share of all other steps.
  */
 const TOGETHER = 0.8;
 /** Where more than this share of the rows is so, that is how the log is written. */
@@ -43,20 +43,20 @@ export function markCurrents(series: Series, isWild: Uint8Array, possible: Possi
   const { capacityAh, ratedA } = possible;
   const mark = (amps: Float32Array | undefined, volts: Float32Array | undefined, flow: Flow) =>
     amps && markOne(series.time, amps, volts, possible, flow, isWild);
-  mark(battery_current, battery_voltage, { into: 1, within: null });
+  mark(battery_current, battery_voltage, { mayTrip: false, within: null });
   mark(source_current, source_voltage ?? battery_voltage, {
-    into: 1,
+    mayTrip: false,
     within: ratedA === null ? null : { least: -BEYOND.backwards * ratedA, most: BEYOND.times * ratedA },
   });
   mark(load_current, load_voltage ?? battery_voltage, {
-    into: -1,
+    mayTrip: true,
     within: { least: -LEAP.least * capacityAh, most: Infinity },
   });
 }
 
 interface Flow {
-  /** 1 where more of it goes into the battery, -1 where more comes out. */
-  into: 1 | -1;
+  /** What carries it may trip: then a current that is gone for a row has happened. */
+  mayTrip: boolean;
   /** What can flow, A; null where that is not known. */
   within: { least: number; most: number } | null;
 }
@@ -66,7 +66,7 @@ function markOne(
   amps: Float32Array,
   volts: Float32Array | undefined,
   { capacityAh, blocks }: Possible,
-  { into, within }: Flow,
+  { mayTrip, within }: Flow,
   isWild: Uint8Array,
 ): void {
   const least = LEAP.least * capacityAh;
@@ -85,7 +85,7 @@ function markOne(
   const beyond = (k: number) =>
     within !== null && (amps[rows[k]!]! < within.least || amps[rows[k]!]! > within.most);
   const wild: number[] = [];
-  const open: number[] = [];
+  const silent: number[] = [];
   let others = 0;
   let followed = 0;
   for (let k = 1; k < rows.length; k++) {
@@ -96,11 +96,8 @@ function markOne(
     const isLeap = leap >= least && Math.abs(step + back) <= LEAP.agree * leap;
     const isBeyond = isLeap && beyond(k) && !beyond(k - 1) && !beyond(k + 1);
     const isSilent = isLeap && shows(leap) && stands(leap, k) && stands(leap, k + 1);
-    const charges = into * amps[rows[k]!]! > LEAP.agree * leap;
-    // A load that is gone for a row may have tripped.
-    const mayTrip = into < 0 && step < 0;
-    if (isBeyond || (isSilent && (charges || !mayTrip))) {
-      (isBeyond || charges ? wild : open).push(k);
+    if (isBeyond || (isSilent && !(mayTrip && step < 0))) {
+      (isBeyond ? wild : silent).push(k);
       // The step back belongs to the leap.
       k++;
     } else if (shows(step)) {
@@ -108,7 +105,7 @@ function markOne(
       if (!stands(step, k)) followed++;
     }
   }
-  if (followed >= TOGETHER * others) wild.push(...open);
+  if (followed >= TOGETHER * others) wild.push(...silent);
   if (wild.length <= MOST_SHARE * rows.length) for (const k of wild) isWild[rows[k]!] = 1;
 }
 
