@@ -6,7 +6,7 @@
 import { isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { measurementsOfSinking } from './measurements';
-import { before, startOf, usualZero } from './motion';
+import { assumedOf, startOf, usualZero } from './motion';
 import type { Sinking } from './sinking';
 import { type Measurement, type Motion, smooth, type Smoother } from './smoother';
 import { withinBounds } from './withinBounds';
@@ -73,9 +73,9 @@ export function guessesOf({ bank, motionAt, measurements, sinking, mostZeroA }: 
     const seen = [...measurementsOfSinking(sinking, c), ...measurements];
     return { c, motion, seen, start, smoothed: smooth(motion, seen, start) };
   };
-  const usual = tryWith(before(bank).capacity, zero);
+  const usual = tryWith(assumedOf(bank).capacity, zero);
   const offset = tryWith(
-    before(bank).capacity,
+    assumedOf(bank).capacity,
     Math.max(zero, Math.min(FAR.offset, (mostZeroA ?? Infinity) / 2 / label)),
   );
   const over = (one: Tried) => one.smoothed.evidence - usual.smoothed.evidence;

@@ -9,12 +9,12 @@ import type { Motion, smooth } from './smoother';
 import type { Through } from './through';
 
 /** What is known beforehand, by common practice: label against truth, efficiency below the gassing voltage. */
-const BEFORE = {
+const ASSUMED = {
   lead: { capacity: 0.1, efficiency: 0.94, efficiencyDeviation: 0.07 },
   lithium: { capacity: 0.05, efficiency: 0.995, efficiencyDeviation: 0.01 },
 };
-export const before = ({ chemistry }: Pick<KnownBank, 'chemistry'>) =>
-  isLead(chemistry) ? BEFORE.lead : BEFORE.lithium;
+export const assumedOf = ({ chemistry }: Pick<KnownBank, 'chemistry'>) =>
+  isLead(chemistry) ? ASSUMED.lead : ASSUMED.lithium;
 
 /** Zero error, A: of any meter, and a part of the capacity. */
 const ZERO = { amps: 0.03, part: 0.0006 };
@@ -86,7 +86,7 @@ export function motionsOf({
   const { count } = grid;
   const { capacityAh } = bank;
   const lead = isLead(bank.chemistry);
-  const { efficiency } = before(bank);
+  const { efficiency } = assumedOf(bank);
   const cycle = coarse ? COARSE * COUNTING.cycle : COUNTING.cycle;
   // What flows into a full lead battery is lost; lithium takes nothing, and gives to the loads what float does not.
   const kept = lead ? keptCells(anchors, grid) : new Uint8Array(count);
@@ -135,7 +135,7 @@ export function startOf(
     deviations: [
       START.deviation,
       (open.capacity * c) / label,
-      before(bank).efficiencyDeviation,
+      assumedOf(bank).efficiencyDeviation,
       (open.offset * label) / c,
       lead ? RATE.share : KNEE,
       lead ? TABLE.level.lead : TABLE.level.lithium,

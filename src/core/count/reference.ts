@@ -18,7 +18,7 @@ import {
 } from './guesses';
 import { whileKept } from './kept';
 import { measurementsOf } from './measurements';
-import { before, type MotionInput, motionsOf, usualZero } from './motion';
+import { assumedOf, type MotionInput, motionsOf, usualZero } from './motion';
 import type { Sinking } from './sinking';
 import { tailDoubt } from './tailDoubt';
 import { unevenly } from './uneven';
@@ -74,7 +74,7 @@ export function referenceOf({
     mostZeroA,
   });
   const shared = tailDoubt(chemistry, celsius);
-  const assumed = before(bank);
+  const assumed = assumedOf(bank);
   const zero = usualZero(bank);
   // The label over the capacity is what the model has as an unknown.
   const inverse = meanOfGuesses(believed, (one) => ({

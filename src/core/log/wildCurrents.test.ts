@@ -46,6 +46,14 @@ test.each<[string, Channels, number[]]>([
   ['80 A charged for a row, and the voltage stands', battery(silent, 80), [AT]],
   ['99 A drawn where the voltage never shows what is drawn', battery(trembling, -99), []],
   ['80 A charged there', battery(trembling, 80), []],
+  [
+    '99 A drawn where the voltage shows none of the starts at which it was written, once in six',
+    {
+      ...battery(trembling, -99),
+      battery_voltage: (i) => (i % 60 === 0 && i !== 60 ? NaN : trembling(i)),
+    },
+    [],
+  ],
   ['a leap too small for the voltage to show', battery(silent, -12), []],
   [
     'a voltage in tenths that stands under 30 A',

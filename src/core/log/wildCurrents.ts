@@ -80,8 +80,9 @@ function markOne(
   const { noise, quantum } = volts && blocks ? resolutionOf(volts) : { noise: Infinity, quantum: 0 };
   const goes = (step: number) => (STIFF.volts * Math.abs(step) * (blocks ?? 0)) / capacityAh;
   const shows = (step: number) => goes(step) > CLEAR * Math.max(noise, quantum / 2);
-  const stands = (step: number, k: number) =>
-    Math.abs(volts![rows[k]!]! - volts![rows[k - 1]!]!) < STIFF.part * goes(step);
+  /** By how much the voltage moves with a step, in parts of what the stiffest pack would; NaN where it was not written. */
+  const moves = (step: number, k: number) => Math.abs(volts![rows[k]!]! - volts![rows[k - 1]!]!) / goes(step);
+  const stands = (step: number, k: number) => moves(step, k) < STIFF.part;
   const beyond = (k: number) =>
     within !== null && (amps[rows[k]!]! < within.least || amps[rows[k]!]! > within.most);
   const wild: number[] = [];
@@ -100,7 +101,7 @@ function markOne(
       (isBeyond ? wild : silent).push(k);
       // The step back belongs to the leap.
       k++;
-    } else if (shows(step)) {
+    } else if (shows(step) && moves(step, k) >= 0) {
       others++;
       if (!stands(step, k)) followed++;
     }
