@@ -1,8 +1,8 @@
 /** The counting of a job: from the timeline to judged syncs, the true state of charge, and how the reading parts from it. */
 
 import { isNumber, median, quantile } from '../quantity/numbers';
-import { HOUR, MINUTE, type Span } from '../quantity/span';
-import { cellOf, cellStart, firstAtOrAfter, type Grid, integrate, toGrid } from '../log/grid';
+import { HOUR, type Span } from '../quantity/span';
+import { cellOf, type Grid, integrate, toGrid } from '../log/grid';
 import { unseenHalf } from '../log/otherHalf';
 import { anyLogWith, logOf, type Timeline } from '../log/timeline';
 import { dischargesOf } from '../capacity/discharges';
@@ -17,6 +17,8 @@ import { chargeAnchors } from './chargeAnchors';
 import { type CountedPart, countedBank, countedCharges, countedParts } from './countedParts';
 import { emptyAnchors, restAnchors } from './restAnchors';
 import type { CounterLog } from './counterLog';
+import { withFullHours } from './fullHours';
+import { collapsesOf, judged, replayedSyncs } from './judgedSyncs';
 import { emptierOf, type OtherHalf, otherHalfOf } from './emptierHalf';
 import { behavesAs, isJumpy, tells } from './device';
 import { driftOf } from './drift';
@@ -30,18 +32,14 @@ import { onGrid } from './onGrid';
 import { recipesOf } from './recipes';
 import { lastDigit } from '../log/resolution';
 import { type Reference, referenceAt, referenceOf } from './reference';
-import { replay } from './replay';
 import { type CounterSettings, configuredSettings } from './settings';
 import { sinkingOf } from './sinking';
 import { overchargedSpans } from './overcharged';
 import { spentSpans } from './spent';
-import { syncsIn, type Sync } from './syncs';
+import { syncsIn } from './syncs';
 import { ledgerGrid, throughOf } from './through';
 import { trueCurrent, type Wrong } from './trueCurrent';
-import type { Counting, Hourly, JudgedSync, ReadingOff, SyncVerdict } from './types';
-
-/** A sync is true at this charge and above, false under that one, %. */
-const FULL = { least: 95, notUnder: 90 };
+import type { Counting, Hourly, ReadingOff } from './types';
 
 export interface CountingInput {
   system: KnownSystem;
@@ -189,37 +187,6 @@ function countsBy(settings: CounterSettings, behaves: Counting['behaves']): Coun
   };
 }
 
-/** Without a reading: what a counter with these settings would have done. */
-function replayedSyncs(log: CounterLog, settings: CounterSettings, reference: Reference): Sync[] {
-  const start = referenceAt(reference, log.time[0]!).percent;
-  const { syncs } = replay(log, settings, start === start ? start : 50);
-  return syncs.map(({ index, from }) => ({ at: log.time[index]!, from, to: 100, afterGap: false }));
-}
-
-/** As good as full, %, where the truth is known so well. */
-const AS_GOOD = { percent: 97, deviation: 3 };
-
-/** Full charges, and hours in which the battery was full although no stage shows it: a log of ten minutes has no short absorption. */
-function withFullHours(
-  charges: readonly (Span & { full: boolean })[],
-  { grid, percent, deviation }: Reference,
-): (Span & { full: boolean })[] {
-  const full: (Span & { full: boolean })[] = [];
-  for (let k = 0; k < grid.count; k++) {
-    if (!(percent[k]! >= AS_GOOD.percent && deviation[k]! <= AS_GOOD.deviation)) continue;
-    const span = { from: cellStart(grid, k), to: cellStart(grid, k + 1), full: true };
-    const last = full.at(-1);
-    if (last && span.from - last.to <= 2 * HOUR) last.to = span.to;
-    else full.push(span);
-  }
-  const more = full.filter(
-    (one) =>
-      one.to - one.from >= HOUR &&
-      !charges.some((other) => other.from < one.to + HOUR && one.from - HOUR < other.to),
-  );
-  return [...charges, ...more].sort((a, b) => a.from - b.from);
-}
-
 /** So much of a span must have been logged. */
 const LOGGED = 0.95;
 
@@ -236,42 +203,6 @@ const givenBy =
     }
     return sources.length > 0 ? given : null;
   };
-
-/** A supply that failed so shortly before a sync may have made it. */
-const SHORTLY = 10 * MINUTE;
-
-/** When sources lost what they lived on. */
-const collapsesOf = (charging: readonly SourceCharging[]): number[] =>
-  charging.flatMap(({ charges }) =>
-    charges.flatMap(({ stages }) =>
-      stages
-        .filter(({ endedBy, stage }) => endedBy === 'source-lost' || stage === 'bulk')
-        .map(({ to }) => to),
-    ),
-  );
-
-function judged(
-  { at, from, to, afterGap }: Sync,
-  log: CounterLog,
-  reference: Reference,
-  collapses: readonly number[],
-): JudgedSync {
-  const { percent, deviation } = referenceAt(reference, at);
-  const i = Math.min(log.time.length - 1, firstAtOrAfter(log.time, at));
-  const verdict: SyncVerdict = percent >= FULL.least ? 'true' : percent < FULL.notUnder ? 'false' : 'unsure';
-  return {
-    at,
-    from,
-    to,
-    afterGap,
-    judged: verdict,
-    reference: percent,
-    deviation,
-    collapsed: collapses.some((one) => Math.abs(one - at) < SHORTLY),
-    volts: log.volts ? log.volts[i]! : NaN,
-    amps: log.amps[i]!,
-  };
-}
 
 /** The truth is known well enough to call a reading wrong, %. */
 const KNOWN = 8;
