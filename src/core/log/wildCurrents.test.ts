@@ -80,7 +80,7 @@ test.each<[string, Channels, number[]]>([
     [],
   ],
   [
-    'a charger that sets out for a row',
+    'a charger that drops out for a row',
     { source_current: (i) => (i === AT ? 0 : 28), source_voltage: (i) => (i === AT ? 26.6 : 27) },
     [],
   ],
