@@ -73,11 +73,32 @@ const STAGE_WORDS: Record<ReportedStage, readonly string[]> = {
       'stopped',
       'disabled',
     ],
-    ...['inactive', 'aus', 'spento', 'arrêt', 'apagado'],
+    ...[
+      'inactive',
+      'sleeping',
+      'rest',
+      'resting',
+      'ready',
+      'wait',
+      'waiting',
+      'no charge',
+      'no ac',
+      'no mains',
+    ],
+    ...['aus', 'spento', 'arrêt', 'apagado'],
   ],
   bulk: [
     ...['bulk', 'boost charge', 'constant current', 'cc', 'main', 'main charge', 'mppt', 'i', 'iphase'],
-    ...['hauptladung', 'starkladung'],
+    ...[
+      'tracking',
+      'mppt tracking',
+      'soft start',
+      'start',
+      'starting',
+      'initial',
+      'hauptladung',
+      'starkladung',
+    ],
   ],
   absorption: [
     ...[
@@ -91,10 +112,10 @@ const STAGE_WORDS: Record<ReportedStage, readonly string[]> = {
       'boost',
       'acceptance',
     ],
-    ...['u', 'uphase', 'nachladung', 'assorbimento', 'absorción'],
+    ...['taper', 'saturation', 'u', 'uphase', 'nachladung', 'assorbimento', 'absorción'],
   ],
   float: [
-    ...['float', 'floating', 'maintenance', 'maintain', 'trickle', 'storage'],
+    ...['float', 'floating', 'maintenance', 'maintain', 'maintaining', 'trickle', 'storage'],
     ...['erhaltung', 'erhaltungsladung', 'mantenimento', 'flotación', 'entretien'],
   ],
   equalise: [
@@ -137,12 +158,13 @@ export function stageReader(words: Readonly<Record<string, string>> = {}): (word
 }
 
 /**
- * What some logs write instead of a channel: power where there should be a current, charge and discharge in columns of their own. They
- * are turned into channels when a log has been read, and stand in no Series.
+ * What some logs write instead of a channel: power where there should be a current, charge and discharge in columns of their own, the
+ * halves of a bank and not the whole. They are turned into channels when a log has been read, and stand in no Series.
  */
 const RAW_CHANNELS = {
   battery_charge_current: { label: 'Battery current while charging', unit: 'A', digits: 1 },
   battery_discharge_current: { label: 'Battery current while discharging', unit: 'A', digits: 1 },
+  upper_half_voltage: { label: 'Voltage of the upper half', unit: 'V', digits: 2 },
   battery_power: { label: 'Battery power', unit: 'W', digits: 0 },
   source_power: { label: 'Source output power', unit: 'W', digits: 0 },
   load_power: { label: 'Load power', unit: 'W', digits: 0 },

@@ -39,6 +39,30 @@ describe('charge and discharge in columns of their own', () => {
   });
 });
 
+describe('the halves of a bank', () => {
+  test('are the bank together, and the whole less the upper half is the middle', () => {
+    expect(
+      deriveChannels({ upper_half_voltage: column(13, NaN), midpoint_voltage: column(12.5, 12) }).channels,
+    ).toEqual({ midpoint_voltage: column(12.5, 12), battery_voltage: column(25.5, NaN) });
+    expect(
+      deriveChannels({ upper_half_voltage: column(13), battery_voltage: column(25.5) }).channels,
+    ).toEqual({ battery_voltage: column(25.5), midpoint_voltage: column(12.5) });
+  });
+
+  test('one that was logged goes before them; the upper half alone gives nothing, and that is said', () => {
+    expect(
+      deriveChannels({
+        upper_half_voltage: column(13),
+        midpoint_voltage: column(12),
+        battery_voltage: column(26),
+      }).channels,
+    ).toEqual({ midpoint_voltage: column(12), battery_voltage: column(26) });
+    const { channels, notes } = deriveChannels({ upper_half_voltage: column(13) });
+    expect(channels).toEqual({});
+    expect(notes).toEqual([expect.stringMatching(/upper half was not used/)]);
+  });
+});
+
 describe('power instead of current', () => {
   test('is divided by the voltage beside it', () => {
     const { channels } = deriveChannels({

@@ -1,4 +1,4 @@
-/** Turns what some logs write instead of channels into channels: power over voltage, charge and discharge into one current. */
+/** Turns what some logs write instead of channels into channels: power over voltage, charge and discharge into one current, halves into the bank. */
 
 import type { Channel, RawChannel, ReadChannel } from './channels';
 
@@ -38,6 +38,15 @@ export function deriveChannels(columns: Columns): Derived {
       return a !== a && b !== b ? NaN : (a === a ? a : 0) - (b === b ? b : 0);
     });
   }
+
+  const upper = take('upper_half_voltage');
+  const { midpoint_voltage: lower, battery_voltage: whole } = channels;
+  if (upper && lower && !whole) channels.battery_voltage = upper.map((volts, i) => volts + lower[i]!);
+  if (upper && whole && !lower) channels.midpoint_voltage = whole.map((volts, i) => volts - upper[i]!);
+  if (upper && !whole && !lower)
+    notes.push(
+      'The voltage of the upper half was not used: with no other voltage beside it, it does not give the bank.',
+    );
 
   for (const [power, current, voltages] of [
     ['battery_power', 'battery_current', ['battery_voltage', 'source_voltage']],

@@ -147,8 +147,29 @@ const MISSING = /^(|-+|n\/?a|nan|null|none|unknown|\?+|#n\/a)$/i;
 /** Whether a cell says that there is no reading. */
 export const isMissing = (cell: string): boolean => MISSING.test(cell);
 
-const FLAG = /^(0|1|on|off|true|false|yes|no|enabled|disabled|allowed|blocked|open|closed)$/i;
-const FLAG_ON = /^(1|on|true|yes|enabled|allowed|closed)$/i;
+const ON = [
+  ...[
+    '1',
+    'on',
+    'true',
+    'yes',
+    'enabled',
+    'allowed',
+    'closed',
+    'ok',
+    'present',
+    'available',
+    'running',
+    'up',
+  ],
+  ...['ein', 'an', 'ja', 'si', 'sì', 'sí', 'oui', 'acceso', 'presente'],
+];
+const OFF = [
+  ...['0', 'off', 'false', 'no', 'disabled', 'blocked', 'open', 'absent', 'unavailable', 'lost', 'fail'],
+  ...['failed', 'down', 'stopped', 'aus', 'nein', 'non', 'spento', 'assente'],
+];
+const FLAG = new RegExp(`^(${[...ON, ...OFF].join('|')})$`, 'i');
+const FLAG_ON = new RegExp(`^(${ON.join('|')})$`, 'i');
 
 /** Whether a cell is the position of a switch, and which: a switch that is closed lets through. */
 export const isFlag = (cell: string): boolean => FLAG.test(cell);

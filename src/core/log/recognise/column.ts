@@ -8,12 +8,15 @@ import type { ColumnReading, DeviceKind } from './reading';
 import {
   QUANTITY_OF_UNIT,
   quantityOfWords,
+  saysAir,
   saysAllowed,
   saysBound,
   saysCharge,
+  saysConsumed,
   saysMiddle,
   saysOtherBattery,
   saysSupply,
+  saysUpper,
   subjectOf,
   TIME_WORDS,
   wordsOf,
@@ -56,10 +59,16 @@ export function recogniseColumn(
 
   const quantity = QUANTITY_OF_UNIT.get(unit)?.quantity ?? quantityOfWords(words);
   // A voltage or a current that is nothing all along is written as 0 as well.
-  const isSwitch = (quantity === null || quantity === 'flag') && filled.length > 0 && filled.every(isFlag);
+  // "Shore power" that is on or off is no power.
+  const isSwitch =
+    filled.length > 0 &&
+    filled.every(isFlag) &&
+    (quantity === null || quantity === 'flag' || (quantity === 'power' && !numeric));
   if (device === 'source' && isSwitch && saysSupply(words))
     return { ...nothing, role: 'source_available', sure: 'likely' };
-  if (device !== 'load' && saysOtherBattery(words)) return nothing;
+  // An engine has a battery of its own; beside an alternator it is what drives it.
+  const isEngines = has('engine') && (device !== 'source' || subjectOf(words) === 'battery');
+  if (device !== 'load' && (saysOtherBattery(words) || isEngines)) return nothing;
 
   if (!numeric) {
     const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;
@@ -96,11 +105,18 @@ export function recogniseColumn(
   if (saysBound(words) && quantity !== 'charge') return nothing;
   // Beyond an inverter is no channel of ours; what goes into a load, or out of its terminals, is the load.
   if (device === 'load' && has('ac')) return nothing;
+  const isMonitors = device === 'monitor' || device === 'bms';
   const named = subjectOf(words);
   const subject = device === 'load' && (named === 'input' || named === 'source') ? 'load' : named;
   switch (quantity) {
     case 'voltage':
-      if (saysMiddle(words)) return { ...base, role: 'midpoint_voltage', sure: 'certain' };
+      // Across a shunt stand millivolts: they are a current, of which the scale is not known.
+      if (has('shunt') && unit === 'mv') return nothing;
+      // A monitor's "Lower V" is half of the bank; a charger's may be its own, across that half.
+      if (saysMiddle(words) || (isMonitors && has('lower')))
+        return { ...base, role: 'midpoint_voltage', sure: 'certain' };
+      if (saysUpper(words) || (isMonitors && has('upper')))
+        return { ...base, role: 'upper_half_voltage', sure: 'certain' };
       if (subject === 'input') return { ...base, role: 'source_input_voltage', sure: 'certain' };
       if (subject === 'load') return { ...base, role: 'load_voltage', sure: 'certain' };
       if (subject === 'battery') return { ...base, role: 'battery_voltage', sure: 'certain' };
@@ -112,7 +128,7 @@ export function recogniseColumn(
       if (subject === 'source' || has('charge', 'charging'))
         return {
           ...base,
-          role: device === 'monitor' || device === 'bms' ? 'battery_current' : 'source_current',
+          role: isMonitors ? 'battery_current' : 'source_current',
           sure: 'certain',
         };
       if (subject === 'battery') {
@@ -126,13 +142,14 @@ export function recogniseColumn(
       if (subject === 'input') return { ...base, role: 'source_input_power', sure: 'likely' };
       return { ...base, role: powerOf(subject, device), sure: 'likely' };
     case 'temperature':
-      if (has('ambient', 'amb', 'room', 'air', 'outside', 'outdoor', 'umgebungstemperatur'))
-        return { ...base, role: 'ambient_temperature', sure: 'certain' };
+      if (saysAir(words)) return { ...base, role: 'ambient_temperature', sure: 'certain' };
       if (subject === 'battery' || has('sensor'))
         return { ...base, role: 'battery_temperature', sure: 'certain' };
       if (has('internal', 'heatsink', 'board', 'cpu', 'mos', 'mosfet', 'fet') || subject === 'source')
         return nothing;
-      return device === 'monitor' || device === 'bms'
+      // What a load measures is itself.
+      if (device === 'load') return nothing;
+      return isMonitors
         ? { ...base, role: 'battery_temperature', sure: 'likely' }
         : {
             ...base,
@@ -141,7 +158,8 @@ export function recogniseColumn(
             question: `Is "${heading}" the battery's temperature, or the device's own?`,
           };
     case 'charge':
-      return has('consumed', 'used', 'discharged', 'out', 'deficit', 'since') && !has('remaining', 'left')
+      // A monitor's counter that is never above nothing counts down from full, whatever it is called.
+      return saysConsumed(words) || (device === 'monitor' && countsDown(values))
         ? { ...base, role: 'consumed_charge', invert: median(values) > 0, sure: 'likely' }
         : nothing;
     case 'percent':
@@ -149,13 +167,16 @@ export function recogniseColumn(
       // A charger may write its stage as a number, under "charge state".
       if (has('state') && !has('of') && device === 'source' && isCode(values)) return nothing;
       if (saysCharge(words)) return { ...base, role: 'soc', sure: isCharge(values) ? 'certain' : 'likely' };
-      return has(...CHARGE) || (words.length <= 1 && (device === 'monitor' || device === 'bms'))
+      return has(...CHARGE) || (words.length <= 1 && isMonitors)
         ? { ...base, role: 'soc', sure: 'likely' }
         : nothing;
     case 'flag':
       return saysAllowed(words) ? nothing : { ...base, role: 'source_available', sure: 'likely' };
   }
 }
+
+const countsDown = (values: readonly number[]): boolean =>
+  values.every((one) => !(one > 0)) && values.some((one) => one < 0);
 
 /** Few small whole numbers are the code of a state. */
 const isCode = (values: readonly number[]): boolean =>
@@ -180,9 +201,9 @@ const isCharge = (values: readonly number[]): boolean => values.every((one) => !
 
 /** The switch of a BMS that a heading names; null when it names none. */
 function switchOf(words: readonly string[]): Channel | null {
-  if (words.some((word) => /^(discharg|dsg|entlad|scarica|décharge|descarga)/.test(word)))
+  if (words.some((word) => /^(discharg|dsg|entlad|scarica|décharge|descarga|dfet$|dmos$)/.test(word)))
     return 'bms_discharge_allowed';
-  return words.some((word) => /^(charg|chg|laden|ladung|carica|carga)/.test(word))
+  return words.some((word) => /^(charg|chg|laden|ladung|carica|carga|cfet$|cmos$)/.test(word))
     ? 'bms_charge_allowed'
     : null;
 }

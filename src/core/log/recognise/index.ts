@@ -7,6 +7,7 @@ import { chooseTime } from '../chooseTime';
 import { decodeText, plainBytes } from '../encoding';
 import { type Dialect, NotALog, sniffDialect, splitLine } from '../sniff';
 import { settleBehaviour } from './behaviour';
+import { settleBeside, settleCounters } from './beside';
 import { recogniseColumn } from './column';
 import type { ColumnReading, DeviceKind, LogReading } from './reading';
 import { dropNeedlessPower, settleCells, settleDirections, settleDoubles } from './settle';
@@ -75,6 +76,8 @@ export function recogniseTable(
   });
   const time = chooseTime(columns, rows, dialect.decimalChar, timeHeading);
   settleDirections(columns);
+  settleCounters(columns, rows, dialect);
+  settleBeside(columns, device);
   settleCells(columns, rows, dialect);
   dropNeedlessPower(columns);
   settleBehaviour(columns, rows, dialect, device);

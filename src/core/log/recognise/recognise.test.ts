@@ -87,6 +87,52 @@ describe('by what the columns do together', () => {
     ]);
   });
 
+  test('in a charger’s log the battery’s current, beside the charger’s own, may go one way only', () => {
+    const both = (i: number) => [26.4, 3 + i, 30];
+    expect(roles(`time,battery V,battery A,charger A\n${rows(both)}`, 'source')).toEqual([
+      'time',
+      'battery_voltage',
+      'battery_current',
+      'source_current',
+    ]);
+    expect(roles(`time,battery V,battery A\n${rows(both)}`, 'source')[2]).toBe('source_current');
+  });
+
+  test('solar is the panel where the charger’s output or the battery stands beside it', () => {
+    const four = (i: number) => [31.2 + i, 4, 13.4, 9];
+    expect(roles(`time,solar V,solar A,battery V,charge A\n${rows(four)}`, 'source')).toEqual([
+      'time',
+      'source_input_voltage',
+      null,
+      'battery_voltage',
+      'source_current',
+    ]);
+    expect(roles(`time,solar V,solar A\n${rows(() => [13.4, 9])}`, 'source')).toEqual([
+      'time',
+      'source_voltage',
+      'source_current',
+    ]);
+  });
+
+  test('a charger’s current in a monitor’s log is not the battery’s, unless it stands alone', () => {
+    expect(
+      roles(`time,battery V,battery A,solar A,load A\n${rows((i) => [13.1, i - 3, 5, 2])}`, 'monitor'),
+    ).toEqual(['time', 'battery_voltage', 'battery_current', null, 'load_current']);
+    expect(roles(`time,battery V,charging A\n${rows((i) => [13.1, i])}`, 'monitor')[2]).toBe(
+      'battery_current',
+    );
+  });
+
+  test('ampere-hours counted in and out, each by itself, are not what is missing from full', () => {
+    const growing = (i: number) => [100 + i, 90 + 2 * i];
+    expect(roles(`time,Ah in,Ah out\n${rows(growing)}`, 'monitor')).toEqual(['time', null, null]);
+    expect(roles(`time,Ah in battery,Ah out\n${rows((i) => [90 - i, 10 + i])}`, 'monitor')).toEqual([
+      'time',
+      null,
+      'consumed_charge',
+    ]);
+  });
+
   test('power is left out where the current stands beside it, or no voltage does', () => {
     expect(
       roles(`time,battery V,battery A,battery W\n${rows((i) => [12.4, i - 3, 12.4 * (i - 3)])}`),

@@ -69,6 +69,8 @@ export function wordsOf(heading: string): { words: string[]; unit: string } {
   const trailing = /[\s_-](mV|mA|mAh|kW|Ah|degC|degF|°C|°F|pct|%)\s*$/.exec(heading);
   const spaced = (trailing ? `${heading.slice(0, trailing.index)} [${trailing[1]}]` : heading)
     .replace(/SoC(?![a-z])/g, 'soc')
+    .replace(/\b(amp(ere)?s?)[\s_-]*(hours?|hrs?)\b/gi, 'Ah')
+    .replace(/\b(amperestunden|amperora|amperore)\b/gi, 'Ah')
     .replace(/([a-z])([A-Z])/g, '$1 $2')
     .replace(/\bV(bat|batt|pv|in|out|load|cell|mid|bus|sys|chg|dc|pack)/gi, 'voltage $1')
     .replace(/\bU[_-]?(bat|batt|pv|in|out|load|last|cell|mid|bus|sys|chg|dc|pack)\b/gi, 'voltage $1')
@@ -115,7 +117,7 @@ export function quantityOfWords(words: string[]): Quantity | null {
   if (has('temperature', 'temp', 't', 'ntc', 'temperatura', 'température') || ends('temperatur'))
     return 'temperature';
   if (words.length === 1 && has('ambient')) return 'temperature';
-  if (saysMiddle(words)) return 'voltage';
+  if (saysMiddle(words) || saysUpper(words)) return 'voltage';
   if (has('ah')) return 'charge';
   if (has('available', 'present', 'running') || saysAllowed(words)) return 'flag';
   return null;
@@ -128,6 +130,7 @@ export function saysCharge(words: readonly string[]): boolean {
     return true;
   return (
     (has('state', 'level') && has('charge')) ||
+    (has('level') && subjectOf(words) === 'battery') ||
     (has('stato', 'livello') && has('carica')) ||
     (has('état', 'etat', 'niveau') && has('charge')) ||
     (has('estado', 'nivel') && has('carga'))
@@ -158,10 +161,14 @@ export function saysMiddle(words: readonly string[]): boolean {
   const has = (...options: string[]) => options.some((word) => words.includes(word));
   return (
     has('mid', 'midpoint', 'centre', 'center', 'tap') ||
-    (has('half') && has('lower', 'voltage', 'v', 'volts')) ||
+    (has('half') && has('lower', 'voltage', 'v', 'volts') && !has('upper')) ||
     words.some((word) => /^mittel(spannung|punkt|abgriff|anzapfung)/.test(word))
   );
 }
+
+/** Whether a heading says the upper half of a bank, from its middle to its positive end: "upper half V". */
+export const saysUpper = (words: readonly string[]): boolean =>
+  words.includes('upper') && words.includes('half');
 
 /** What is measured on another battery than the bank: it is no channel of ours. */
 export const saysOtherBattery = (words: readonly string[]): boolean =>
@@ -171,20 +178,42 @@ export const saysOtherBattery = (words: readonly string[]): boolean =>
 export const saysBound = (words: readonly string[]): boolean =>
   [
     ...['min', 'max', 'minimum', 'maximum', 'highest', 'lowest', 'peak', 'today', 'yesterday'],
-    ...['delta', 'diff', 'difference', 'spread', 'setpoint', 'target', 'limit', 'soll', 'sollwert'],
+    ...['delta', 'diff', 'difference', 'spread', 'setpoint', 'set', 'target', 'limit', 'soll', 'sollwert'],
+    ...['setting', 'requested', 'demand', 'rated', 'nominal'],
   ].some((word) => words.includes(word));
+
+/** Whether a temperature is that of the air: "ambient", "Temp. ambiente", "Raumtemperatur", "cabinet temp". */
+export const saysAir = (words: readonly string[]): boolean =>
+  words.some((word) => AIR.includes(word) || /^(umgebungs|raum|außen|aussen|luft)temperatur$/.test(word));
+
+const AIR = [
+  ...['ambient', 'amb', 'room', 'air', 'outside', 'outdoor', 'outdoors', 'env', 'environment', 'external'],
+  ...['cabinet', 'enclosure', 'shelter', 'hut', 'shed', 'cabin'],
+  ...['ambiente', 'esterna', 'ambiante', 'extérieure', 'exterior', 'raum', 'außen', 'aussen', 'umgebung'],
+];
+
+/** Whether ampere-hours were taken out of the battery: "consumed", "Ah used", "Ah consumati", "entnommene Ah". */
+export const saysConsumed = (words: readonly string[]): boolean =>
+  words.some((word) => CONSUMED.includes(word)) && !words.some((word) => LEFT_IN_IT.includes(word));
+
+const CONSUMED = [
+  ...['consumed', 'used', 'discharged', 'drawn', 'out', 'deficit', 'since'],
+  ...['consumati', 'consumate', 'usati', 'prelevati', 'entnommen', 'entnommene', 'verbraucht', 'verbrauchte'],
+  ...['consommés', 'consumidos', 'verbruikt', 'verbruikte'],
+];
+const LEFT_IN_IT = ['remaining', 'left'];
 
 /** Whether a heading names what stands behind a source: "mains ok", "engine on", "rete presente". */
 export const saysSupply = (words: readonly string[]): boolean =>
   [
-    ...['mains', 'grid', 'ac', 'line', 'input', 'shore', 'rete', 'netz'],
-    ...['engine', 'generator', 'genset', 'gen', 'motor', 'motore', 'online'],
+    ...['mains', 'grid', 'ac', 'line', 'input', 'shore', 'rete', 'netz', 'red', 'secteur'],
+    ...['engine', 'ignition', 'generator', 'genset', 'gen', 'motor', 'motore', 'moteur', 'online'],
   ].some((word) => words.includes(word));
 
-export function subjectOf(words: string[]): 'input' | 'load' | 'battery' | 'source' | null {
+export function subjectOf(words: readonly string[]): 'input' | 'load' | 'battery' | 'source' | null {
   const has = (...options: string[]) => options.some((word) => words.includes(word));
-  if (has('panel', 'pv', 'array', 'input', 'in', 'pannello')) return 'input';
-  if (has('mains', 'grid', 'ac', 'line', 'rete', 'netz') && !has('charger', 'output', 'battery', 'batt'))
+  if (has('panel', 'panels', 'pv', 'array', 'module', 'input', 'in', 'pannello', 'pannelli')) return 'input';
+  if (has('mains', 'grid', 'shore', 'ac', 'line', 'rete', 'netz') && !has('charger', 'output', 'battery', 'batt'))
     return 'input';
   if (has('load', 'loads', 'consumer', 'consumers', 'carico', 'last', 'verbraucher')) return 'load';
   if (
