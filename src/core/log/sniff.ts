@@ -1,5 +1,7 @@
 /** Looks at the head of a text file and says how it is written: encoding, delimiter, decimal sign, where headings and data start. */
 
+import { numberedDate } from './writtenDate';
+
 export interface Dialect {
   delimiter: string;
   decimalChar: '.' | ',';
@@ -178,7 +180,7 @@ export const flagNumber = (cell: string): number => (FLAG_ON.test(cell) ? 1 : 0)
 function looksLikeData(row: string[], decimalChar: '.' | ','): boolean {
   if (row.length < 2) return false;
   const numbers = row.filter((cell) => isNumber(cell, decimalChar)).length;
-  const times = row.filter((cell) => TIMELIKE.test(cell)).length;
+  const times = row.filter((cell) => TIMELIKE.test(cell) || numberedDate(cell) !== null).length;
   return numbers + times >= 2 && numbers >= 1;
 }
 

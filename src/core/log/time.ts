@@ -3,6 +3,7 @@
 import { DAY } from '../quantity/span';
 
 import type { DateOrder } from './timeFormat';
+import { numberedDate } from './writtenDate';
 
 /** Years that the clock of a logger can show; others are no readings of it. */
 const FIRST_YEAR = 1970;
@@ -11,6 +12,27 @@ const LAST_YEAR = 2199;
 const MINUS = 45;
 const PLUS = 43;
 const COLON = 58;
+const H = 104;
+/** What stands between a date and its time of day: a space, T, a comma, an underscore, a dash. */
+const BETWEEN = [32, 84, 44, 95, 45];
+
+/** Zones by the names that loggers write, minutes east of Greenwich. */
+const ZONES: Readonly<Record<string, number>> = {
+  ...{
+    utc: 0,
+    gmt: 0,
+    wet: 0,
+    west: 60,
+    bst: 60,
+    cet: 60,
+    cest: 120,
+    mez: 60,
+    mesz: 120,
+    eet: 120,
+    eest: 180,
+  },
+  ...{ est: -300, edt: -240, cst: -360, cdt: -300, mst: -420, mdt: -360, pst: -480, pdt: -420 },
+};
 
 /** What {@link readDateTime} found. `hasOffset` says that `ms` is UTC; otherwise it is the local clock as if it were UTC. */
 export interface DateTimeReading {
@@ -19,8 +41,9 @@ export interface DateTimeReading {
 }
 
 /**
- * A reader of date-times in bytes, such as 2026-09-21T06:30:00Z, 21.09.2026 06:30 or 9/21/26 6:30:15 PM. It keeps the last
- * date, because neighbours in a log nearly always share it. Returns ms = NaN for what is no date-time.
+ * A reader of date-times in bytes, such as 2026-09-21T06:30:00Z, 21.09.2026 06:30 or 9/21/26 6:30:15 PM; as year, month and day also
+ * 21 Sep 2026 06:30 and 20260921T063000. It keeps the last date, because neighbours in a log nearly always share it. Returns ms = NaN
+ * for what is no date-time.
  */
 export function dateTimeReader(
   order: DateOrder,
@@ -53,7 +76,7 @@ export function dateTimeReader(
     return true;
   }
 
-  return (b, from, to) => {
+  function read(b: Uint8Array, from: number, to: number): DateTimeReading {
     const length = to - from;
     if (order === 'ymd' && (length === 19 || (length === 20 && b[to - 1] === 90)) && usual(b, from)) {
       reading.hasOffset = length === 20;
@@ -93,7 +116,7 @@ export function dateTimeReader(
       lastKey = key;
       lastDay = utc;
     }
-    while (at < to && (b[at] === 32 || b[at] === 84 || b[at] === 44)) at++;
+    while (at < to && BETWEEN.includes(b[at]!)) at++;
     if (at >= to) {
       reading.ms = lastDay;
       return reading;
@@ -101,8 +124,19 @@ export function dateTimeReader(
     const ms = clock(at, b, to, reading);
     reading.ms = lastDay + ms;
     return reading;
+  }
+
+  return (b, from, to) => {
+    read(b, from, to);
+    if (order !== 'ymd' || reading.ms === reading.ms) return reading;
+    const numbered = numberedDate(text.decode(b.subarray(from, to)).trim());
+    const plain = numbered === null ? null : bytes.encode(numbered);
+    return plain ? read(plain, 0, plain.length) : reading;
   };
 }
+
+const text = new TextDecoder();
+const bytes = new TextEncoder();
 
 /** Time of day from bytes, ms; subtracts a UTC offset when one is written and says so in `reading`. NaN when unreadable. */
 function clock(from: number, b: Uint8Array, to: number, reading: DateTimeReading): number {
@@ -112,7 +146,7 @@ function clock(from: number, b: Uint8Array, to: number, reading: DateTimeReading
   let seconds = 0;
   let digits = 0;
   for (; at < to && isDigit(b[at]!); at++, digits++) hours = hours * 10 + b[at]! - 48;
-  if (digits === 0 || (b[at] !== COLON && b[at] !== 46)) return NaN;
+  if (digits === 0 || (b[at] !== COLON && b[at] !== 46 && b[at] !== H)) return NaN;
   at++;
   digits = 0;
   for (; at < to && isDigit(b[at]!); at++, digits++) minutes = minutes * 10 + b[at]! - 48;
@@ -134,6 +168,12 @@ function clock(from: number, b: Uint8Array, to: number, reading: DateTimeReading
   }
   let offset = 0;
   while (at < to && b[at] === 32) at++;
+  const zone = zoneOf(b, at, to);
+  if (zone !== null) {
+    reading.hasOffset = true;
+    offset = ZONES[zone]!;
+    at += zone.length;
+  }
   if (at < to) {
     const c = b[at]!;
     if (c === 90 || c === 122) {
@@ -198,6 +238,14 @@ export function readClock(b: Uint8Array, from: number, to: number): number {
 }
 
 const isLetter = (byte: number): boolean => (byte | 32) >= 97 && (byte | 32) <= 122;
+
+/** The name of a zone that begins here, with nothing but an offset from it after it; null where none does. */
+function zoneOf(b: Uint8Array, from: number, to: number): string | null {
+  let at = from;
+  let name = '';
+  for (; at < to && isLetter(b[at]!); at++) name += String.fromCharCode(b[at]! | 32);
+  return Object.hasOwn(ZONES, name) ? name : null;
+}
 
 /** Two digits as a number; NaN when either is none. */
 function twoDigits(b: Uint8Array, at: number): number {

@@ -1,5 +1,7 @@
 /** How a log writes its times, settled from its columns: nothing is guessed that two readings would fit. */
 
+import { numberedDate } from './writtenDate';
+
 export type DateOrder = 'ymd' | 'dmy' | 'mdy';
 
 export type TimeFormat =
@@ -22,8 +24,8 @@ export type TimeColumn =
   | { kind: 'serial' }
   | { kind: 'rising' };
 
-const YMD = /^\d{4}[-/.]\d{1,2}[-/.]\d{1,2}([T ,]|$)/;
-const TWO_FIRST = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})([T ,]|$)/;
+const YMD = /^\d{4}[-/.]\d{1,2}[-/.]\d{1,2}([T ,_-]|$)/;
+const TWO_FIRST = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})([T ,_-]|$)/;
 const DATE_ONLY = /^\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}$/;
 const CLOCK = /^(\d+ ?d(ays?)?,? ?)?\d{1,5}:\d{2}(:\d{2}([.,]\d+)?)?( ?[ap]m)?$/i;
 
@@ -58,6 +60,9 @@ export function timeColumnOf(cells: readonly string[], decimalChar: '.' | ',' = 
     return order ? { kind: 'date', order, dateOnly } : { kind: 'ask', dateOnly };
   }
   if (most((cell) => CLOCK.test(cell))) return { kind: 'clock' };
+  const numbered = filled.map(numberedDate);
+  if (numbered.filter((one) => one !== null).length >= 0.9 * filled.length)
+    return { kind: 'date', order: 'ymd', dateOnly: most((cell) => DATE_ONLY.test(numberedDate(cell) ?? '')) };
 
   const numbers = filled.map((cell) => Number(decimalChar === ',' ? cell.replace(',', '.') : cell));
   const known = numbers.filter((n) => Number.isFinite(n));
