@@ -6,7 +6,8 @@ import type { CsvResult } from './readCsv';
 import { csvReader } from './readCsv';
 import type { HeadTable, LogReading } from './recognise';
 import { type Sign, signOf } from './sign';
-import { NotALog, numberOf } from './sniff';
+import { numberOf } from './cells';
+import { NotALog } from './sniff';
 import { type LogDescription, planReading, tooFewRows } from './takeIn';
 
 export interface Preview {

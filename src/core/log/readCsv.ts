@@ -10,7 +10,8 @@ import { localClock } from './localTime';
 import { elapsedClock, usualMoment } from './elapsedClock';
 import { lineNumbers } from './lineNumbers';
 import { decodeText, lineFeeds, plainBytes } from './encoding';
-import { type Dialect, flagNumber, isFlag, isMissing, numberOf } from './sniff';
+import { flagNumber, isFlag, isMissing, numberOf, valueWithUnit } from './cells';
+import type { Dialect } from './sniff';
 import { settleTimes } from './settleTimes';
 import { isJump } from './strayRows';
 import { dateTimeReader, readClock } from './time';
@@ -174,7 +175,10 @@ export function csvReader(plan: ReadPlan): CsvReader {
     if (isMissing(text)) return NaN;
     if (isSwitch(column.channel) && isFlag(text)) return flagNumber(text);
     const number = numberOf(text, dialect.decimalChar);
-    if (Math.abs(number) <= MOST_VALUE) return number;
+    // A cell that says its own unit is taken by that: some loggers change from mA to A as the figure grows.
+    const inUnit = valueWithUnit(text, dialect.decimalChar);
+    if (Math.abs(number) <= MOST_VALUE)
+      return inUnit === null ? number : inUnit / Math.abs(factor[target]!) + offset[target]!;
     problem(
       `"${text.slice(0, 40)}" in "${column.heading}" ${number === number ? 'is more than any meter shows' : 'is not a number'}; the cell is taken as missing.`,
     );

@@ -1,5 +1,6 @@
 /** Looks at the head of a text file and says how it is written: encoding, delimiter, decimal sign, where headings and data start. */
 
+import { isNumber } from './cells';
 import { numberedDate } from './writtenDate';
 
 export interface Dialect {
@@ -18,8 +19,6 @@ export class NotALog extends Error {}
 
 /** In order of preference when two fit as well: a comma may be a decimal sign, the others may not. */
 const DELIMITERS = ['\t', ';', '|', ','];
-const NUMBER_POINT = /^[+-]?(\d+(\.\d*)?|\.\d+)([eE][+-]?\d+)?$/;
-const NUMBER_COMMA = /^[+-]?(\d+(,\d*)?|,\d+)([eE][+-]?\d+)?$/;
 const TIMELIKE = /^\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}|^(\d+ ?d(ays?)?,? ?)?\d{1,5}:\d{2}/;
 
 /** Splits one line at a delimiter, honouring double quotes (RFC 4180). Cells come back trimmed and unquoted. */
@@ -127,55 +126,14 @@ function bestDelimiter(lines: string[]): string {
 
 function decimalOf(rows: string[][], delimiter: string): '.' | ',' {
   if (delimiter === ',') {
-    const quotedCommas = rows.flat().filter((cell) => /^[+-]?\d+,\d+$/.test(cell)).length;
+    const quotedCommas = rows.flat().filter((cell) => cell.includes(',') && isNumber(cell, ',')).length;
     return quotedCommas > rows.length / 2 ? ',' : '.';
   }
   const cells = rows.flat();
-  const commas = cells.filter((cell) => cell.includes(',') && NUMBER_COMMA.test(cell)).length;
-  const points = cells.filter((cell) => cell.includes('.') && NUMBER_POINT.test(cell)).length;
+  const commas = cells.filter((cell) => cell.includes(',') && isNumber(cell, ',')).length;
+  const points = cells.filter((cell) => cell.includes('.') && isNumber(cell, '.')).length;
   return commas > points ? ',' : '.';
 }
-
-export function isNumber(cell: string, decimalChar: '.' | ','): boolean {
-  return (decimalChar === ',' ? NUMBER_COMMA : NUMBER_POINT).test(cell);
-}
-
-/** A cell as a number; NaN when it is none. */
-export const numberOf = (cell: string, decimalChar: '.' | ','): number =>
-  isNumber(cell, decimalChar) ? Number(decimalChar === ',' ? cell.replace(',', '.') : cell) : NaN;
-
-const MISSING = /^(|-+|n\/?a|nan|null|none|unknown|\?+|#n\/a)$/i;
-
-/** Whether a cell says that there is no reading. */
-export const isMissing = (cell: string): boolean => MISSING.test(cell);
-
-const ON = [
-  ...[
-    '1',
-    'on',
-    'true',
-    'yes',
-    'enabled',
-    'allowed',
-    'closed',
-    'ok',
-    'present',
-    'available',
-    'running',
-    'up',
-  ],
-  ...['ein', 'an', 'ja', 'si', 'sì', 'sí', 'oui', 'acceso', 'presente'],
-];
-const OFF = [
-  ...['0', 'off', 'false', 'no', 'disabled', 'blocked', 'open', 'absent', 'unavailable', 'lost', 'fail'],
-  ...['failed', 'down', 'stopped', 'aus', 'nein', 'non', 'spento', 'assente'],
-];
-const FLAG = new RegExp(`^(${[...ON, ...OFF].join('|')})$`, 'i');
-const FLAG_ON = new RegExp(`^(${ON.join('|')})$`, 'i');
-
-/** Whether a cell is the position of a switch, and which: a switch that is closed lets through. */
-export const isFlag = (cell: string): boolean => FLAG.test(cell);
-export const flagNumber = (cell: string): number => (FLAG_ON.test(cell) ? 1 : 0);
 
 function looksLikeData(row: string[], decimalChar: '.' | ','): boolean {
   if (row.length < 2) return false;

@@ -5,7 +5,8 @@
 
 import { quantile } from '../../quantity/numbers';
 import { signOf } from '../sign';
-import { type Dialect, numberOf } from '../sniff';
+import { numberOf } from '../cells';
+import type { Dialect } from '../sniff';
 import { defaultVoltage } from './column';
 import type { ColumnReading, DeviceKind } from './reading';
 import { QUANTITY_OF_UNIT, quantityOfWords, wordsOf } from './words';

@@ -1,6 +1,7 @@
 /** Columns that are judged by what stands beside them: the same heading means another thing in another company. */
 
-import { type Dialect, numberOf } from '../sniff';
+import { numberOf } from '../cells';
+import type { Dialect } from '../sniff';
 import type { ColumnReading, DeviceKind } from './reading';
 import { QUANTITY_OF_UNIT, quantityOfWords, subjectOf, wordsOf } from './words';
 

@@ -2,7 +2,8 @@
 
 import { median } from '../../quantity/numbers';
 import { type Channel, isReadChannel, type ReadChannel, stageNumber } from '../channels';
-import { type Dialect, flagNumber, isFlag, isMissing, isNumber, numberOf } from '../sniff';
+import { flagNumber, isFlag, isMissing, isNumber, numberOf, unitIn, valueWithUnit } from '../cells';
+import type { Dialect } from '../sniff';
 import { timeColumnOf } from '../timeFormat';
 import type { ColumnReading, DeviceKind } from './reading';
 import {
@@ -34,9 +35,11 @@ export function recogniseColumn(
 ): Recognised {
   const plain = heading.trim().toLowerCase();
   if (isReadChannel(plain)) return { ...nothing, role: plain, sure: 'certain' };
-  const { words, unit } = wordsOf(heading);
+  const { words, unit: named } = wordsOf(heading);
   const has = (...options: string[]) => options.some((word) => words.includes(word));
   const filled = samples.filter((cell) => !isMissing(cell));
+  // A unit may stand in the cells and not above them.
+  const unit = named || commonUnit(filled, dialect);
   const numeric = filled.filter((cell) => isNumber(cell, dialect.decimalChar)).length >= 0.8 * filled.length;
   const asTime = unit === '' ? timeColumnOf(filled.slice(0, 200), dialect.decimalChar) : null;
   // Numbers of milliards are seconds since 1970 whatever stands above them.
@@ -94,7 +97,9 @@ export function recogniseColumn(
   if (!quantity) return nothing;
   const { scale, offset } = QUANTITY_OF_UNIT.get(unit) ?? { scale: 1, offset: 0 };
   const base = { ...nothing, scale, offset };
-  const values = filled.map((cell) => Number(cell.replace(',', '.')) * scale);
+  const values = filled.map(
+    (cell) => valueWithUnit(cell, dialect.decimalChar) ?? numberOf(cell, dialect.decimalChar) * scale,
+  );
 
   const cell = /\bcell\b/.test(words.join(' ')) ? words.find((word) => /^\d{1,3}$/.test(word)) : undefined;
   if (cell !== undefined && (quantity === 'voltage' || quantity === 'temperature'))
@@ -106,8 +111,8 @@ export function recogniseColumn(
   // Beyond an inverter is no channel of ours; what goes into a load, or out of its terminals, is the load.
   if (device === 'load' && has('ac')) return nothing;
   const isMonitors = device === 'monitor' || device === 'bms';
-  const named = subjectOf(words);
-  const subject = device === 'load' && (named === 'input' || named === 'source') ? 'load' : named;
+  const said = subjectOf(words);
+  const subject = device === 'load' && (said === 'input' || said === 'source') ? 'load' : said;
   switch (quantity) {
     case 'voltage':
       // Across a shunt stand millivolts: they are a current, of which the scale is not known.
@@ -173,6 +178,13 @@ export function recogniseColumn(
     case 'flag':
       return saysAllowed(words) ? nothing : { ...base, role: 'source_available', sure: 'likely' };
   }
+}
+
+/** The unit that most of the first cells carry; '' where most carry none. */
+function commonUnit(cells: readonly string[], { decimalChar }: Dialect): string {
+  const units = cells.slice(0, 100).map((cell) => unitIn(cell, decimalChar));
+  const times = (unit: string) => units.filter((one) => one === unit).length;
+  return [...new Set(units)].sort((a, b) => times(b) - times(a))[0] ?? '';
 }
 
 const countsDown = (values: readonly number[]): boolean =>

@@ -1,7 +1,8 @@
 /** What only shows when the columns of a log are seen together: pairs, runs of cells, doubles. */
 
 import { median } from '../../quantity/numbers';
-import { type Dialect, isNumber } from '../sniff';
+import { numberOf } from '../cells';
+import type { Dialect } from '../sniff';
 import type { ColumnReading } from './reading';
 import { QUANTITY_OF_UNIT, quantityOfWords, wordsOf } from './words';
 
@@ -9,7 +10,11 @@ import { QUANTITY_OF_UNIT, quantityOfWords, wordsOf } from './words';
 export function settleDirections(columns: ColumnReading[]): void {
   const currents = columns.filter((column) => {
     const { words, unit } = wordsOf(column.heading);
-    const amps = QUANTITY_OF_UNIT.get(unit)?.quantity === 'current' || quantityOfWords(words) === 'current';
+    const amps =
+      QUANTITY_OF_UNIT.get(unit)?.quantity === 'current' ||
+      quantityOfWords(words) === 'current' ||
+      column.role === 'battery_current' ||
+      column.role === 'source_current';
     return amps && column.role !== 'load_current' && column.role !== 'time';
   });
   const about = (column: ColumnReading, ...options: string[]) =>
@@ -33,9 +38,8 @@ export function settleCells(columns: ColumnReading[], rows: string[][], dialect:
     const match = /^(.*?)[\s_#-]*(\d{1,2})(?=\D*$)(.*)$/.exec(column.heading.trim());
     if (!match) continue;
     const values = rows
-      .map((row) => row[column.index] ?? '')
-      .filter((cell) => isNumber(cell, dialect.decimalChar))
-      .map((cell) => Number(cell.replace(',', '.')));
+      .map((row) => numberOf(row[column.index] ?? '', dialect.decimalChar))
+      .filter((one) => one === one);
     if (values.length === 0) continue;
     const middle = median(values);
     const scale = middle > 100 * CELL_VOLTS.min ? 0.001 : 1;

@@ -4,7 +4,8 @@
  */
 
 import { isNumber, mean, quantile } from '../../quantity/numbers';
-import { type Dialect, numberOf } from '../sniff';
+import { numberOf } from '../cells';
+import type { Dialect } from '../sniff';
 import type { ColumnReading } from './reading';
 
 /** Parts of the greatest current at which a charger works hard, and rests; rows of each that are needed. */

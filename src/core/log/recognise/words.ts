@@ -213,7 +213,10 @@ export const saysSupply = (words: readonly string[]): boolean =>
 export function subjectOf(words: readonly string[]): 'input' | 'load' | 'battery' | 'source' | null {
   const has = (...options: string[]) => options.some((word) => words.includes(word));
   if (has('panel', 'panels', 'pv', 'array', 'module', 'input', 'in', 'pannello', 'pannelli')) return 'input';
-  if (has('mains', 'grid', 'shore', 'ac', 'line', 'rete', 'netz') && !has('charger', 'output', 'battery', 'batt'))
+  if (
+    has('mains', 'grid', 'shore', 'ac', 'line', 'rete', 'netz') &&
+    !has('charger', 'output', 'battery', 'batt')
+  )
     return 'input';
   if (has('load', 'loads', 'consumer', 'consumers', 'carico', 'last', 'verbraucher')) return 'load';
   if (
