@@ -12,6 +12,7 @@ import { blocksInSeries } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import { type Drop, dropsOf, LEAST_PART } from './drops';
 import { alike, type Found } from './alike';
+import { withoutAsLow } from './asLow';
 import { coldStops } from './coldStops';
 import { busDeaths } from './deadBus';
 import { drainedStops } from './drained';
@@ -93,7 +94,12 @@ export function judgeDrops(
     system,
     quantumOf(batteryLog(timeline, 'battery_voltage')),
   );
-  const found = withoutFarUnder(near, system, (drop) => runs.isRefused(drop));
+  const found = withoutAsLow(
+    withoutFarUnder(near, system, (drop) => runs.isRefused(drop)),
+    drops,
+    system,
+    readMoment,
+  );
   // What the BMS says stopped, or a bus that has lost its voltage, though no load's current shows it.
   const seen = [
     ...(stops ?? []).flatMap(({ from: at, beginSeen }) =>
