@@ -78,7 +78,7 @@ export function dropsOf(
       amps: amps[ran]!,
       peak,
       ranMs: time[i]! - time[began]!,
-      beginSeen: began > 0,
+      beginSeen: isBeginSeen(load, began),
       most,
       loadVolts,
       goesOn: rest === 'goes on',
@@ -206,8 +206,19 @@ function startOfRun({ time, amps }: LoadCurrent, last: number): number {
   const half = amps[last]! / 2;
   const limit = gapLimit(medianStep(time));
   let first = last;
-  while (first > 0 && amps[first - 1]! > half && time[first]! - time[first - 1]! <= limit) first--;
+  for (let k = last - 1; k >= 0 && time[first]! - time[k]! <= limit; k--) {
+    if (amps[k]! <= half) break;
+    if (amps[k]! > half) first = k;
+  }
   return first;
+}
+
+/** Whether the log shows what was drawn just before a run: it does not where it begins with it, or after a hole. */
+function isBeginSeen({ time, amps }: LoadCurrent, first: number): boolean {
+  const limit = gapLimit(medianStep(time));
+  let k = first - 1;
+  while (k >= 0 && amps[k]! !== amps[k]!) k--;
+  return k >= 0 && time[first]! - time[k]! <= limit;
 }
 
 /** A source that begins to give by this part of what was drawn. */
