@@ -56,3 +56,25 @@ test('a mean over the sample in which a load let go is no current of its run, an
   // Of 40 % of the minute: a minute later, and by the current of the run.
   expect(ends(0.4)).toEqual(twice([616, 161, 16]));
 });
+
+test('a row that is missing does not part a run, and after a hole its begin is not known', () => {
+  // Ten ampere from ten to twenty to; on the first day one row is missing, on the second half an hour.
+  const system = { bank: { chemistry: 'agm', cellsInSeries: 6, capacityAh: 100 }, sources: [], loads: [] };
+  const isMissing = (m: number) => m === 20 || (m >= DAY && m % DAY < 25);
+  const timeline = timelineOf([
+    {
+      device: 'monitor',
+      time: Float64Array.from({ length: 2 * DAY }, (_, i) => i * MINUTE),
+      channels: {
+        battery_current: column((m) => (isMissing(m) ? NaN : m % DAY >= 10 && m % DAY < 40 ? -10 : 0), 2),
+      },
+    },
+  ]);
+  const found = loadCurrents(system as unknown as KnownSystem, timeline, 0).flatMap((load) =>
+    dropsOf(load, 100, () => ({}) as Moment),
+  );
+  expect(found.map(({ ranMs, beginSeen }) => [ranMs / MINUTE, beginSeen])).toEqual([
+    [30, true],
+    [15, false],
+  ]);
+});

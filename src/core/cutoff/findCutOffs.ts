@@ -30,6 +30,8 @@ import type { CutOff } from './types';
 
 /** A load whose percentage is known draws so much at least, parts of the capacity in A. */
 const PERCENT_PART = 0.004;
+/** More than this part of what was drawn is still drawn after it: others go on. */
+const GOES_ON = 0.08;
 
 /** Cut-offs, the earliest first, and what may be some ({@link doubtfulCuts}). */
 export function judgeDrops(
@@ -45,7 +47,9 @@ export function judgeDrops(
   const all = loads.flatMap((load) =>
     dropsOf(load, capacityAh, readMoment, hasPercent(load) ? PERCENT_PART : LEAST_PART),
   );
-  const isSmall = (one: Drop) => one.goesOn && one.fell < LEAST_PART * capacityAh;
+  // Where the begin was not seen, what was drawn before it is not known: what is drawn after it has gone on.
+  const goesOn = (one: Drop) => one.goesOn || (!one.beginSeen && one.fell < (1 - GOES_ON) * one.amps);
+  const isSmall = (one: Drop) => goesOn(one) && one.fell < LEAST_PART * capacityAh;
   const drops = all.filter((one) => !isSmall(one));
   // Null where the BMS does not say when it stopped the discharge: then its cells do.
   const stops = refusalsOf(timeline, 'bms_discharge_allowed');

@@ -143,3 +143,17 @@ test('a run that leaves the other loads on has ended by itself, where what is cu
   const both = cut.map((one) => ({ ...one, takesAll: false, goesOn: true }));
   expect(leaves([...cut, ...both], whole)).toBe(false);
 });
+
+test('a run of which the begin is not known goes with those of other days that end at its time', () => {
+  const at = (hour: number, some: Partial<Drop>) => run(600, 12.2, { ...some, at: hour * HOUR });
+  const whole = [6, 30, 54, 78].map((hour) => at(hour, {}));
+  const { isDone, isAsUncut } = usualRuns(whole, above, 1);
+  const unseen = { beginSeen: false, ranMs: 200 * MINUTES };
+  for (const judge of [isDone, isAsUncut]) {
+    expect(judge(at(102, unseen))).toBe(true);
+    // At another time none has ended; and how long it was seen to run says nothing.
+    expect(judge(at(104, unseen))).toBe(false);
+    expect(judge(at(104, { beginSeen: false }))).toBe(false);
+    expect(judge(at(102, { ...unseen, beginSeen: true }))).toBe(false);
+  }
+});

@@ -2,7 +2,7 @@
 
 import { medianStep } from '../log/grid';
 import { median, quantile } from '../quantity/numbers';
-import { endOnTime } from './byClock';
+import { endOnTime, laterInDay } from './byClock';
 import { type Drop, endVolts, isOfCurrent } from './drops';
 import type { LoadCurrent } from './loadCurrents';
 import { LONG } from './moment';
@@ -26,6 +26,9 @@ const LEAVES = 0.2;
 
 /** Over within so many samples, where so many others ran so many times as long. */
 const REFUSED = { samples: 2, fewest: 3, longer: 5 };
+
+/** So many runs that end at one time of the day, to a sample, and this part of them. */
+const ITS_TIME = { fewest: 2, mostly: 0.5 };
 
 /** So fine are the classes of amperes, parts. */
 const CLASS = 0.05;
@@ -55,9 +58,11 @@ export interface Runs {
  */
 export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boolean, blocks: number): Runs {
   const like = perClass((load, amps) => drops.filter((one) => one.load === load && isOfCurrent(one, amps)));
-  const uncut = perClass((load, amps) => lengthOf(plainlyUncut(like(load, amps), isUncut, blocks), load));
+  // How long a run took that ended by itself shows only where its begin was seen.
+  const whole = perClass((load, amps) => like(load, amps).filter((one) => one.beginSeen));
+  const uncut = perClass((load, amps) => lengthOf(plainlyUncut(whole(load, amps), isUncut, blocks), load));
   const usual = perClass((load, amps) => lengthOf(like(load, amps), load));
-  const whole = perClass((load, amps) => longest(like(load, amps), load, blocks));
+  const most = perClass((load, amps) => longest(like(load, amps), load, blocks));
   const even = perClass((load, amps) => ofOneLength(like(load, amps), blocks));
   const onTime = perClass((load, amps) => endOnTime(like(load, amps), medianStep(load.time)));
   const take = perClass((load, amps) => takesRest(like(load, amps).filter((one) => !isUncut(one))));
@@ -66,15 +71,25 @@ export function usualRuns(drops: readonly Drop[], isUncut: (drop: Drop) => boole
   // A run that ends by itself does not take other loads with it.
   const takesMore = ({ load, amps, takesAll }: Drop) => takesAll && leave(load, amps);
   const isEven = (drop: Drop) => lasted(drop, even(drop.load, drop.amps), APART.spread);
-  const isWhole = (drop: Drop) => lasted(drop, whole(drop.load, drop.amps)) || isEven(drop);
+  const isWhole = (drop: Drop) => lasted(drop, most(drop.load, drop.amps)) || isEven(drop);
+  /** A run of which the begin is not known goes with those of other days that end at its time. */
+  const asOthers = (drop: Drop, judge: (one: Drop) => boolean): boolean => {
+    const same = atItsTime(drop, whole(drop.load, drop.amps));
+    return same.length >= ITS_TIME.fewest && same.filter(judge).length >= ITS_TIME.mostly * same.length;
+  };
+  const isAsUncut = (drop: Drop): boolean =>
+    !takesMore(drop) &&
+    (drop.beginSeen ? lasted(drop, uncut(drop.load, drop.amps)) || isEven(drop) : asOthers(drop, isAsUncut));
+  const isDone = (drop: Drop): boolean => {
+    if (takesMore(drop)) return false;
+    if (onTime(drop.load, drop.amps).has(drop)) return true;
+    if (!drop.beginSeen) return asOthers(drop, isDone);
+    const length = uncut(drop.load, drop.amps);
+    return length === null ? isWhole(drop) : lasted(drop, length);
+  };
   return {
-    isAsUncut: (drop) => !takesMore(drop) && (lasted(drop, uncut(drop.load, drop.amps)) || isEven(drop)),
-    isDone: (drop) => {
-      if (takesMore(drop)) return false;
-      if (onTime(drop.load, drop.amps).has(drop)) return true;
-      const length = uncut(drop.load, drop.amps);
-      return length === null ? isWhole(drop) : lasted(drop, length);
-    },
+    isAsUncut,
+    isDone,
     isRefused: (drop) =>
       isBegun(drop) &&
       like(drop.load, drop.amps).filter((one) => one.ranMs >= REFUSED.longer * drop.ranMs).length >=
@@ -111,6 +126,10 @@ export function perClass<T>(
 
 const lasted = ({ load, ranMs }: Drop, usual: number | null, spread: number = RUNS.spread): boolean =>
   usual !== null && Math.abs(ranMs - usual) <= marginOf(load, usual, spread);
+
+/** Those that end at its time of the day. */
+const atItsTime = ({ at, load }: Drop, like: readonly Drop[]): Drop[] =>
+  like.filter((one) => Math.abs(laterInDay(one.at, at)) <= medianStep(load.time));
 
 const marginOf = (load: LoadCurrent, ms: number, spread: number = RUNS.spread): number =>
   Math.max(1.5 * medianStep(load.time), spread * ms);
