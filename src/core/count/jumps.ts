@@ -1,7 +1,7 @@
 /** Where the reading goes further in one step than anything that flowed: a restart, a reset, a hand on the buttons. */
 
 import { median } from '../quantity/numbers';
-import { HOUR, type Span } from '../quantity/span';
+import { DAY, HOUR, type Span } from '../quantity/span';
 import { gapLimit, medianStep } from '../log/grid';
 import { type CounterLog, readingQuantum } from './counterLog';
 import type { CounterSettings } from './settings';
@@ -46,6 +46,7 @@ export function jumpsIn(
   const small: Jump[] = [];
   const cameDown: Jump[] = [];
   let syncs = 0;
+  const reached: number[] = [];
   let last = -1;
   const drawnAtMost = amps.reduce((most, now) => (-now > most ? -now : most), 0);
   /** Points by which the reading went further from one row to another than what flowed accounts for, with their sign; 0 if it did not. */
@@ -80,6 +81,7 @@ export function jumpsIn(
       const unseen = given === null ? UNSEEN_RATE * hours : (1.5 * given) / capacityAh;
       const further = Math.abs(beyond(last, i, silent ? unseen : 0));
       const rises = now >= 99.5;
+      const isReached = volts !== null && Math.max(volts[i]!, volts[last]!) >= chargedV;
       const jump = {
         at: time[i]!,
         from,
@@ -90,7 +92,7 @@ export function jumpsIn(
         drawn: amps[last]! < -DRAWN * capacityAh && amps[i]! < DRAWN * capacityAh,
         mayBeSync:
           volts !== null &&
-          ((rises && Math.max(volts[i]!, volts[last]!) >= chargedV) ||
+          ((rises && isReached) ||
             (silent &&
               sinceMs >= CHARGED.ms &&
               way > 0 &&
@@ -99,6 +101,7 @@ export function jumpsIn(
               volts[i]! - volts[last]! >= CHARGED.rises * chargedV)),
       };
       if (!silent && way > 0 && further > LEAST) {
+        if (rises && isReached) reached.push(time[i]!);
         if (rises) syncs++;
         else if (now >= CHARGED.least && now + jump.couldFall >= 100) cameDown.push(jump);
       }
@@ -109,10 +112,18 @@ export function jumpsIn(
     last = i;
   }
   if (syncs >= SYNCS) for (const one of cameDown) one.mayBeSync = true;
+  for (const one of found) if (isOverSyncs(one, reached)) one.mayBeSync = true;
   const middle = median(small.map((one) => one.to));
   const resets = small.filter((one) => Math.abs(one.to - middle) <= SMALL.same + quantum);
   const areResets = resets.length >= SMALL.fewest && resets.length >= SMALL.mostly * small.length;
   return areResets ? [...found, ...resets].sort((a, b) => a.at - b.at) : found;
+}
+
+/** A silence over the hour at which the reading goes to full on other days: so it may have done on that day, and have come down since. */
+function isOverSyncs({ at, from, to, silentMs, couldFall }: Jump, syncs: readonly number[]): boolean {
+  if (silentMs < CHARGED.ms || to < from || to < CHARGED.least || to + couldFall < 100) return false;
+  const begins = at - silentMs;
+  return syncs.filter((one) => (((one - begins) % DAY) + DAY) % DAY <= silentMs).length >= SYNCS;
 }
 
 /** A silence in which the reading goes no further than it is seen to go in as long hides loads or a charge, and no restart. */

@@ -70,6 +70,30 @@ test('after a silence it is marked: nobody saw how the reading got there', () =>
   expect(charged([26, 26.5, 26.8, 26.8])).toEqual([{ ...jump, mayBeSync: false }]);
 });
 
+test('a silence over the hour of the syncs of other days may hide one; at another hour, or from no charged voltage, it does not', () => {
+  // Five days in rows of ten minutes: 55 % until seven, then full at the charged voltage; from ten o'clock on it is drawn down.
+  const ROWS = 144;
+  const LAST = 4 * ROWS;
+  const jumps = (silent: { from: number; to: number }, reached = 28.5, fullFrom = 42) => {
+    const rows = [...Array(5 * ROWS).keys()].filter(
+      (row) => row < LAST + silent.from || row >= LAST + silent.to,
+    );
+    const full = (row: number) => (row < LAST ? 42 : fullFrom);
+    const at = (row: number) => row % ROWS;
+    const reading = rows.map((row) => (at(row) < full(row) ? 55 : Math.min(100, 100 - 0.3 * (at(row) - 60))));
+    const volts = rows.map((row) => (at(row) >= 42 && at(row) < 50 ? reached : 27));
+    const times = rows.map((row) => 10 * row);
+    // Each midnight the drawing begins anew, which is a jump down.
+    return jumpsIn({ ...log(reading, -1, times), volts: Float32Array.from(volts) }, COUNTS)
+      .filter(({ from, to }) => to > from)
+      .map(({ to, mayBeSync }) => [to, mayBeSync]);
+  };
+  expect(jumps({ from: 0, to: 0 })).toEqual([]);
+  expect(jumps({ from: 36, to: 56 })).toEqual([[100, true]]);
+  expect(jumps({ from: 36, to: 56 }, 27.5)).toEqual([[100, false]]);
+  expect(jumps({ from: 10, to: 20 }, 28.5, 20)).toEqual([[100, false]]);
+});
+
 describe('jumps', () => {
   test('a fall that no current explains; a rise to full is a sync', () => {
     expect(jumpsIn(log([70, 70, 50, 50]), COUNTS)).toEqual([
