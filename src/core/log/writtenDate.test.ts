@@ -45,6 +45,9 @@ test('a zone that the log names is its offset, whatever the zone of the system',
     ['UTC+02:00', -2],
   ] as const)
     expect(timesOf(written(zone), 'Asia/Tokyo')[0]).toBe(HALF_PAST_SIX + hours * 3_600_000);
+  // Before the year too.
+  const yearLast = ['06:30', '06:40', '06:50'].map((clock) => `Mon Sep 21 ${clock}:00 UTC 2026`);
+  expect(timesOf(yearLast, 'Asia/Tokyo')[0]).toBe(HALF_PAST_SIX);
 });
 
 test.each([

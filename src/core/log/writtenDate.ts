@@ -29,8 +29,8 @@ const NAMED = [
   `^${WEEKDAY}${MONTH}[\\s.-]+(?<day>\\d{1,2})(?:st|nd|rd|th)?[\\s,-]+(?<year>\\d{4})(?<rest>.*)$`,
   // 2026-Sep-21 07:00
   `^(?<year>\\d{4})[\\s./-]*${MONTH}[\\s./-]*(?<day>\\d{1,2})(?!\\d)(?<rest>.*)$`,
-  // Mon Sep 21 07:00:00 2026
-  `^${WEEKDAY}${MONTH}\\s+(?<day>\\d{1,2})\\s+(?<rest>[\\d:.]+)(?:\\s+\\p{Lu}{3,4})?\\s+(?<year>\\d{4})$`,
+  // Mon Sep 21 07:00:00 UTC 2026
+  `^${WEEKDAY}${MONTH}\\s+(?<day>\\d{1,2})\\s+(?<rest>[\\d:.]+)(?:\\s+(?<zone>\\p{Lu}{3,4}))?\\s+(?<year>\\d{4})$`,
 ].map((one) => new RegExp(one, 'u'));
 
 /**
@@ -49,7 +49,7 @@ export function numberedDate(cell: string): string | null {
     const found = pattern.exec(cell)?.groups;
     const month = found && monthNumber(found.month!);
     if (!month) continue;
-    const rest = found.rest!.replace(/^[\s,:T_-]+/, '');
+    const rest = [found.rest!.replace(/^[\s,:T_-]+/, ''), found.zone ?? ''].join(' ').trim();
     const year = found.year!.length === 2 ? `20${found.year}` : found.year;
     return `${year}-${twoFigures(month)}-${twoFigures(+found.day!)}${rest === '' ? '' : ` ${rest}`}`;
   }
