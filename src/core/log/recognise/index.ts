@@ -52,10 +52,33 @@ export function headTable(head: Uint8Array, given: Given = {}): HeadTable {
     .filter((line) => line.trim() !== '')
     .map((line) => splitLine(line, dialect.delimiter));
   const cells = (line: number | null) => (line === null ? [] : splitLine(lines[line]!, dialect.delimiter));
-  const named = cells(dialect.headingLine);
+  const units = cells(dialect.unitLine);
+  const above = dialect.headingLine ? cells(dialect.headingLine - 1) : [];
+  const named = underGroups(above, spanning(cells(dialect.headingLine), units));
   const width = Math.max(named.length, rows[0]?.length ?? 0);
   const headings = Array.from({ length: width }, (_, i) => named[i] || `column ${i + 1}`);
-  return { dialect, headings, units: cells(dialect.unitLine), rows };
+  return { dialect, headings, units, rows };
+}
+
+/** A heading that stands over several columns, each with its unit below: a spreadsheet writes it over the first. */
+const spanning = (headings: readonly string[], units: readonly string[]): string[] => {
+  const filled = rightwards(headings);
+  return headings.map((heading, i) => (heading === '' && units[i] ? filled[i]! : heading));
+};
+
+/** Headings that are not all different, under a line that says what each group of them belongs to, with that before them. */
+function underGroups(above: readonly string[], headings: string[]): string[] {
+  const known = headings.filter((one) => one !== '');
+  const areGroups = above.length === headings.length && above.filter((one) => one !== '').length > 1;
+  if (!areGroups || new Set(known).size === known.length) return headings;
+  const groups = rightwards(above);
+  return headings.map((heading, i) => (heading === '' ? '' : `${groups[i]!} ${heading}`.trim()));
+}
+
+/** Each empty cell with the last that is not to its left. */
+function rightwards(cells: readonly string[]): string[] {
+  let last = '';
+  return cells.map((cell) => (last = cell || last));
 }
 
 /** Says what the columns of a table are. */

@@ -67,6 +67,30 @@ test('a file without headings is read, its columns named by their place', () => 
   expect(columns[0]!.role).toBe('time');
 });
 
+describe('headings over several columns', () => {
+  const log = (head: string) =>
+    recognise(
+      new TextEncoder().encode(
+        `${head}\n${Array.from({ length: 20 }, (_, i) => `2026-09-21 06:${10 + i};26.${i};${i - 9};26.6;12`).join('\n')}\n`,
+      ),
+      'source',
+    ).columns.map((one) => one.role);
+  const ROLES = ['time', 'battery_voltage', 'battery_current', 'source_voltage', 'source_current'];
+
+  test('with the units below', () => {
+    expect(log('Time;Battery;;Charger;\n;V;A;V;A')).toEqual(ROLES);
+  });
+
+  test('with a line of short headings below, which come twice', () => {
+    expect(log(';Battery;;Charger;\nTime;V;A;V;A')).toEqual(ROLES);
+    expect(log(';Battery;Battery;Charger;Charger\nTime;Volts;Amps;Volts;Amps')).toEqual(ROLES);
+  });
+
+  test('a line above headings that are all different says nothing of them', () => {
+    expect(log('Site;Porto Lente;;Logger 7;\nTime;Battery V;Battery A;Charger V;Charger A')).toEqual(ROLES);
+  });
+});
+
 describe('by what the columns do together', () => {
   const roles = (text: string, device: DeviceKind = 'monitor') =>
     recognise(new TextEncoder().encode(text), device).columns.map((column) => column.role);
