@@ -52,7 +52,7 @@ test.each([
 
 test('no reading, with and without a unit', () => {
   for (const cell of ['', '-', '---', 'n/a', '-- V', '---%']) expect(isMissing(cell)).toBe(true);
-  for (const cell of ['0', '-1', '-1 V', 'off']) expect(isMissing(cell)).toBe(false);
+  for (const cell of ['0', '-1', '-1 V', 'off', '-fine']) expect(isMissing(cell)).toBe(false);
 });
 
 describe('a log whose cells carry their units', () => {

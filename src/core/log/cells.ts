@@ -42,8 +42,10 @@ export function valueWithUnit(cell: string, decimalChar: '.' | ','): number | nu
 const MISSING = /^(|-+|n\/?a|nan|null|none|unknown|\?+|#n\/a)$/i;
 
 /** Whether a cell says that there is no reading: empty, "n/a", "---", "-- V". */
-export const isMissing = (cell: string): boolean =>
-  MISSING.test(cell) || /^-+\s*(?:[°º]?[a-z]{1,4}|%)$/i.test(cell);
+export function isMissing(cell: string): boolean {
+  const unit = /^-+\s*([°º]?[a-z]{1,5}|%)$/i.exec(cell)?.[1];
+  return MISSING.test(cell) || (unit !== undefined && meaningOf(unit) !== undefined);
+}
 
 const ON = [
   ...[

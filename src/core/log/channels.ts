@@ -143,6 +143,24 @@ export function stageNumber(word: string): number {
   return WORD_TO_STAGE.get(bare) ?? NaN;
 }
 
+/** Words of a state that say that something works or charges, and not in which stage. */
+const NO_STAGE = [
+  ...['charging', 'charge', 'on', 'ok', 'okay', 'normal', 'good', 'fine', 'active', 'running', 'working'],
+  ...[
+    'connected',
+    'online',
+    'enabled',
+    'warning',
+    'laden',
+    'lädt',
+    'carica',
+    'in carica',
+    'cargando',
+    'en charge',
+  ],
+];
+export const tellsNoStage = (word: string): boolean => NO_STAGE.includes(word.trim().toLowerCase());
+
 /** A reader of stage words that knows some more, as a person has told them. @param words word to stage */
 export function stageReader(words: Readonly<Record<string, string>> = {}): (word: string) => number {
   const told = new Map(

@@ -4,7 +4,7 @@
  */
 
 import type { LogAnswers } from './answers';
-import { type ReadChannel, type Series, stageReader } from './channels';
+import { type ReadChannel, type Series, stageReader, tellsNoStage } from './channels';
 import { deriveChannels } from './deriveChannels';
 import { localClock } from './localTime';
 import { elapsedClock, usualMoment } from './elapsedClock';
@@ -168,7 +168,7 @@ export function csvReader(plan: ReadPlan): CsvReader {
     const stageOf = stages[target];
     if (stageOf) {
       const stage = stageOf(text);
-      if (Number.isNaN(stage) && !isMissing(text))
+      if (Number.isNaN(stage) && !isMissing(text) && !tellsNoStage(text))
         problem(`"${text}" in "${column.heading}" is no stage that is known.`);
       return stage;
     }

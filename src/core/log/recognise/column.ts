@@ -1,7 +1,7 @@
 /** Says what one column of a log is from its heading and its cells. */
 
 import { median } from '../../quantity/numbers';
-import { type Channel, isReadChannel, type ReadChannel, stageNumber } from '../channels';
+import { type Channel, isReadChannel, type ReadChannel, stageNumber, tellsNoStage } from '../channels';
 import { flagNumber, isFlag, isMissing, isNumber, numberOf, unitIn, valueWithUnit } from '../cells';
 import type { Dialect } from '../sniff';
 import { timeColumnOf } from '../timeFormat';
@@ -75,15 +75,22 @@ export function recogniseColumn(
 
   if (!numeric) {
     const known = filled.filter((cell) => !Number.isNaN(stageNumber(cell))).length;
-    if (known > 0 && known >= 0.8 * filled.length)
+    const silent = filled.filter(tellsNoStage).length;
+    if (known > 0 && known + silent >= 0.8 * filled.length)
       return {
         ...nothing,
         role: 'source_stage',
         sure: has('stage', 'state', 'mode', 'status') ? 'certain' : 'likely',
       };
     // Words that nobody knows, in a column that is said to be a state, are asked about.
-    const words2 = [...new Set(filled.filter((cell) => Number.isNaN(stageNumber(cell))))];
-    if (device === 'source' && has('stage', 'state', 'mode', 'phase') && words2.length <= 8)
+    const isUnknown = (cell: string) => Number.isNaN(stageNumber(cell)) && !tellsNoStage(cell);
+    const words2 = [...new Set(filled.filter(isUnknown))];
+    if (
+      device === 'source' &&
+      has('stage', 'state', 'mode', 'phase') &&
+      words2.length <= 8 &&
+      words2.length > 0
+    )
       return {
         ...nothing,
         role: 'source_stage',

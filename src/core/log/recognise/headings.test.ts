@@ -149,6 +149,8 @@ describe('headings are recognised by meaning and unit', () => {
     ['Mains', ['OK', 'FAIL', 'OK', 'OK'], 'source', 'source_available'],
     ['CFET', SWITCH, 'bms', 'bms_charge_allowed'],
     ['DFET', SWITCH, 'bms', 'bms_discharge_allowed'],
+    ['Charger state', ['Charging', 'Charging', 'Float', 'Off'], 'source', 'source_stage'],
+    ['Charger state', ['Charging', 'OK', 'OK', 'Charging'], 'source', null],
     ['Remark', ['fine', 'fine', 'rain', 'fine'], 'source', null],
     ['Serial number', ['12', '12', '12', '12'], 'source', null],
   ])('%s %j of a %s is %s', (heading, cells, device, role) => {

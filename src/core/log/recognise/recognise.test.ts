@@ -1,4 +1,5 @@
-import { readLog } from '../takeIn';
+import { REPORTED_STAGES } from '../channels';
+import { readLog, takeInLog } from '../takeIn';
 import { type DeviceKind, recognise } from './index';
 
 test('two columns that look like one channel: the surer keeps it, the other is asked about', () => {
@@ -191,6 +192,13 @@ describe('by what the columns do together', () => {
       null,
       null,
     ]);
+  });
+
+  test('a state that says no more than that it charges is neither asked about nor a problem', () => {
+    const text = `time,charger V,state\n${rows((i) => [14.1, i < 3 ? 'Charging' : 'Float'])}`;
+    const { series, problems } = takeInLog(new TextEncoder().encode(text), 'source', { device: 'c' }, 'UTC');
+    expect([...series.channels.source_stage!.slice(2, 4)]).toEqual([NaN, REPORTED_STAGES.indexOf('float')]);
+    expect(problems).toEqual([]);
   });
 
   test('words for stages that nobody knows are asked about, by name', () => {
