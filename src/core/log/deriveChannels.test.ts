@@ -29,6 +29,12 @@ describe('charge and discharge in columns of their own', () => {
     });
   });
 
+  test('what charges, less what the loads draw, where that was logged', () => {
+    expect(
+      deriveChannels({ battery_charge_current: column(5, 0), load_current: column(2, 3) }).channels,
+    ).toEqual({ battery_current: column(3, -3), load_current: column(2, 3) });
+  });
+
   test('a current that was logged goes before them', () => {
     const { channels } = deriveChannels({
       battery_current: column(1),

@@ -23,7 +23,8 @@ export function deriveChannels(columns: Columns): Derived {
   };
 
   const into = take('battery_charge_current');
-  const outOf = take('battery_discharge_current');
+  // What the loads draw, where that is what was logged beside it.
+  const outOf = take('battery_discharge_current') ?? (into && channels.load_current);
   if ((into || outOf) && !channels.battery_current) {
     const length = (into ?? outOf)!.length;
     // Each column is written without sign by most loggers; where it has one, its size is what counts.

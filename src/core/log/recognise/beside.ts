@@ -46,6 +46,25 @@ function dropChargers(columns: readonly ColumnReading[], role: 'battery_current'
   for (const column of all) if (isChargers(column)) column.role = null;
 }
 
+/**
+ * A monitor that logs what charges and what the loads draw, neither ever below nothing, and no current of the battery: that is the
+ * difference of the two.
+ */
+export function settleNet(
+  columns: readonly ColumnReading[],
+  rows: readonly (readonly string[])[],
+  { decimalChar }: Dialect,
+  device: DeviceKind,
+): void {
+  const own = columns.filter((one) => one.role === 'battery_current');
+  const drawn = columns.filter((one) => one.role === 'load_current');
+  if ((device !== 'monitor' && device !== 'bms') || own.length !== 1 || drawn.length !== 1) return;
+  const isOneWay = ({ index }: ColumnReading) =>
+    rows.every((row) => !(numberOf(row[index] ?? '', decimalChar) < 0));
+  const says = wordsIn(own[0]!).some((word) => ['charge', 'charging', 'charger', 'solar'].includes(word));
+  if (says && isOneWay(own[0]!) && isOneWay(drawn[0]!)) own[0]!.role = 'battery_charge_current';
+}
+
 /** Ampere-hours counted in and out, each in a column that only grows: neither is what is missing from full. */
 export function settleCounters(
   columns: readonly ColumnReading[],

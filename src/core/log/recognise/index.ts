@@ -7,7 +7,7 @@ import { chooseTime } from '../chooseTime';
 import { decodeText, plainBytes } from '../encoding';
 import { type Dialect, NotALog, sniffDialect, splitLine } from '../sniff';
 import { settleBehaviour } from './behaviour';
-import { settleBeside, settleCounters } from './beside';
+import { settleBeside, settleCounters, settleNet } from './beside';
 import { recogniseColumn } from './column';
 import type { ColumnReading, DeviceKind, LogReading } from './reading';
 import { dropNeedlessPower, settleCells, settleDirections, settleDoubles } from './settle';
@@ -101,6 +101,7 @@ export function recogniseTable(
   settleDirections(columns);
   settleCounters(columns, rows, dialect);
   settleBeside(columns, device);
+  settleNet(columns, rows, dialect, device);
   settleCells(columns, rows, dialect);
   dropNeedlessPower(columns);
   settleBehaviour(columns, rows, dialect, device);

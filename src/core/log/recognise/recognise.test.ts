@@ -148,6 +148,14 @@ describe('by what the columns do together', () => {
     );
   });
 
+  test('what charges and what the loads draw, in a monitor’s log without the battery’s own, are its current together', () => {
+    const net = (charge: (i: number) => number) =>
+      roles(`time,battery V,charge A,load A\n${rows((i) => [13.1, charge(i), 2])}`, 'monitor').slice(2);
+    expect(net((i) => i)).toEqual(['battery_charge_current', 'load_current']);
+    // What goes either way is the battery's own.
+    expect(net((i) => i - 3)).toEqual(['battery_current', 'load_current']);
+  });
+
   test('ampere-hours counted in and out, each by itself, are not what is missing from full', () => {
     const growing = (i: number) => [100 + i, 90 + 2 * i];
     expect(roles(`time,Ah in,Ah out\n${rows(growing)}`, 'monitor')).toEqual(['time', null, null]);
