@@ -34,6 +34,22 @@ test('rows as they stand, a trace of each column of numbers, none of words', () 
   expect(preview.traces[1]!.length).toBeGreaterThan(100);
 });
 
+test('a trace of cells that change their unit runs through as one', () => {
+  const plain = monitorLog(1);
+  const inUnits = plain.replace(
+    /^(2026[^,]*,[^,]*),(-?)(\d+\.\d),/gm,
+    (_, before: string, sign: string, amps: string) =>
+      Number(amps) < 10
+        ? `${before},${sign}${Math.round(1000 * Number(amps))} mA,`
+        : `${before},${sign}${amps} A,`,
+  );
+  expect(inUnits).toContain(' mA,');
+  expect(inUnits).toContain(' A,');
+  const [written, whole] = [lookAt(inUnits).preview, lookAt(plain).preview];
+  expect(written.traces[2]).toEqual(whole.traces[2]);
+  expect(written.signs).toEqual(whole.signs);
+});
+
 test('the sign of the current follows from what the voltage does', () => {
   expect(lookAt(monitorLog(1)).preview.signs).toEqual({ 2: 'charging' });
   expect(lookAt(monitorLog(-1)).preview.signs).toEqual({ 2: 'discharging' });

@@ -6,14 +6,14 @@ import type { CsvResult } from './readCsv';
 import { csvReader } from './readCsv';
 import type { HeadTable, LogReading } from './recognise';
 import { type Sign, signOf } from './sign';
-import { numberOf } from './cells';
+import { numberOf, valueWithUnit } from './cells';
 import { NotALog } from './sniff';
 import { type LogDescription, planReading, tooFewRows } from './takeIn';
 
 export interface Preview {
   headings: string[];
   rows: string[][];
-  /** Values over the head for each column, in the units of the file; NaN where there is no number. Null for a column of words. */
+  /** Values over the head for each column, in the units of the file, in V, A and so on where cells carry their own; NaN where there is no number. Null for a column of words. */
   traces: (number[] | null)[];
   /** For each column of numbers, by its index: what a positive value would mean, were it the battery's current. */
   signs: Record<number, Sign>;
@@ -24,11 +24,12 @@ const TRACE_POINTS = 160;
 
 export function previewOf({ dialect, headings, rows }: HeadTable, reading: LogReading): Preview {
   const stride = Math.max(1, Math.floor(rows.length / TRACE_POINTS));
-  const valuesOf = (index: number) => rows.map((row) => numberOf(row[index] ?? '', dialect.decimalChar));
+  // Cells that carry their units may change them from row to row.
+  const valueOf = (cell: string) =>
+    valueWithUnit(cell, dialect.decimalChar) ?? numberOf(cell, dialect.decimalChar);
+  const valuesOf = (index: number) => rows.map((row) => valueOf(row[index] ?? ''));
   const traces = headings.map((_, index) => {
-    const values = rows
-      .filter((__, i) => i % stride === 0)
-      .map((row) => numberOf(row[index] ?? '', dialect.decimalChar));
+    const values = rows.filter((__, i) => i % stride === 0).map((row) => valueOf(row[index] ?? ''));
     return values.some((value) => value === value) ? values : null;
   });
   const volts = reading.columns.find((one) =>
