@@ -106,6 +106,16 @@ test.each<[string, Series]>([
   expect(sane.time).toBe(series.time);
 });
 
+test('a voltage of nothing for a row is no trip where the current only trembles about nothing', () => {
+  // At rest behind 8 A by night: the meter's zero goes from -0.06 A to nothing, which takes no load along.
+  const resting = { battery_voltage: 25.2, battery_current: -0.06 };
+  const byNight = Object.fromEntries(Array.from({ length: 80 }, (_, i) => [i, { battery_current: -8 }]));
+  const zero = { 140: { battery_voltage: 0, battery_current: 0.01 }, 141: { battery_current: 0 } };
+  expect(left(log(resting, { ...byNight, ...zero }))).toBe(1);
+  const trips = { 139: { battery_current: -8 }, ...zero };
+  expect(left(log(resting, { ...byNight, ...trips }))).toBe(0);
+});
+
 test('a temperature sensor that is broken for weeks is missing, and its rows stay', () => {
   const broken = log({ ...bank, battery_temperature: -127 }, {});
   const { series, wild } = withoutWildRows(broken, POSSIBLE);

@@ -3,6 +3,7 @@
  * a sensor says that it is broken. They stay in the recording, and nothing is judged by them.
  */
 
+import { quantile } from '../quantity/numbers';
 import { HOUR, mergeSpans, MINUTE, type Span } from '../quantity/span';
 import { type Channel, channelInfo, cellNumber, type Series } from './channels';
 import { gapLimit, medianStep } from './grid';
@@ -150,20 +151,30 @@ function nextLike(values: Float32Array, rows: Int32Array, k: number, before: num
 /** Part of the current beside it from which a current goes on; and of the most that a charger gives, under which it gives nothing. */
 const GOES_ON = 0.3;
 const NOTHING = 0.02;
+/** The most of a battery's current, but for its spikes. */
+const MOSTLY = 0.95;
 
 /** The current that a log carries. */
 interface Current {
   amps: Float32Array;
   /** A under which a charger gives nothing; a battery's current is one at any size. */
   nothing: number;
+  /** A that has to be drawn for a trip to take it along: less is the meter's zero. */
+  drawn: number;
 }
 
 function currentIn({ channels: { battery_current, source_current } }: Series): Current | null {
-  if (battery_current) return { amps: battery_current, nothing: -1 };
+  if (battery_current)
+    return {
+      amps: battery_current,
+      nothing: -1,
+      drawn: NOTHING * quantile(battery_current.map(Math.abs), MOSTLY),
+    };
   if (!source_current) return null;
   return {
     amps: source_current,
     nothing: NOTHING * source_current.reduce((most, one) => (one > most ? one : most), 0),
+    drawn: Infinity,
   };
 }
 
@@ -196,7 +207,7 @@ function mayHaveLetGo(
   );
   if (failed) return false;
   // What trips, or is cut off when empty, takes what was drawn with it.
-  const tripped = channels.battery_current !== undefined && -before > 2 * Math.abs(after);
+  const tripped = current !== null && -before > current.drawn && -before > 2 * Math.abs(after);
   return tripped || time[next]! - time[last]! > SOON;
 }
 
