@@ -129,6 +129,7 @@ describe('headings are recognised by meaning and unit', () => {
     ['Temp', DEGREES, 'load', null],
     ['Battery temp', DEGREES, 'load', 'battery_temperature'],
     ['Battery level', PERCENT, 'monitor', 'soc'],
+    ['Battery level alarm', SWITCH, 'monitor', null],
     ['Amp hours', ['-3.1', '-3.2', '-3.3', '-3.4'], 'monitor', 'consumed_charge'],
     ['Amp hours', ['31', '32', '33', '34'], 'monitor', null],
     ['Amp-hours consumed', ['3.1', '3.2', '3.3', '3.4'], 'monitor', 'consumed_charge'],

@@ -130,7 +130,7 @@ export function saysCharge(words: readonly string[]): boolean {
     return true;
   return (
     (has('state', 'level') && has('charge')) ||
-    (has('level') && subjectOf(words) === 'battery') ||
+    (has('level') && !has('alarm', 'warning', 'low', 'high') && subjectOf(words) === 'battery') ||
     (has('stato', 'livello') && has('carica')) ||
     (has('état', 'etat', 'niveau') && has('charge')) ||
     (has('estado', 'nivel') && has('carga'))
