@@ -19,7 +19,7 @@ const series = { device: 'charger', time: source.time, channels: { source_curren
 const grid = judgingGrid({ from: 0, to: (DAY - 2) * MINUTE }, 2 * MINUTE, source.time);
 /** A into the battery at a minute, by a log of the battery with a row in so many minutes. */
 const seenAt = (minute: number, every: number, of: (minute: number) => number) =>
-  batteryOnGrid(log(every, of), series, grid)[minute / 2]!;
+  batteryOnGrid(log(every, of), series, grid, 2)[minute / 2]!;
 
 test('what the charger gives between two rows of the battery is in its current', () => {
   // Rows of fifty minutes: from 225 to 245 it is charged with 27 A, and no row sees it.
@@ -40,4 +40,14 @@ test('left as it was written where it has as many rows, and where it does not mo
   expect(seenAt(230, 4, () => -LOADS)).toBe(-LOADS);
   // Another half of the bank, charged by something else.
   expect(seenAt(230, 50, (minute) => (minute % 100 < 50 ? 8 : -LOADS))).toBeLessThan(9);
+});
+
+test('a current that moves with the loads, not with the charger, is not known where the voltage is held between two rows', () => {
+  // On float the charger gives what the loads draw, and the battery takes next to nothing; it is absorbed for twenty minutes at 225.
+  const volts = source.time.map((ms) => (given(ms / MINUTE) === 30 ? 28.8 : 27.2));
+  const held = { ...series, channels: { ...series.channels, source_voltage: Float32Array.from(volts) } };
+  const battery = log(50, (minute) => (minute % 100 < 50 ? 8 : 0.1));
+  const amps = batteryOnGrid(battery, held, grid, 2);
+  expect(amps[230 / 2]).toBeNaN();
+  expect(amps[276 / 2]).toBeCloseTo(8 - (7.9 * 24) / 50, 0);
 });

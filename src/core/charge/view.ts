@@ -118,7 +118,7 @@ function viewOf(
     volts: voltGrid,
     amps: ampGrid,
     ampsAreBattery,
-    batteryAmps: ampsAreBattery ? ampGrid : battery ? batteryOnGrid(battery, series, grid) : null,
+    batteryAmps: ampsAreBattery ? ampGrid : battery ? batteryOnGrid(battery, series, grid, blocks) : null,
     batteryNoise: ampsAreBattery ? noiseOf(amps, system) : battery ? noiseOf(battery.amps, system) : 0,
     batteryVolts:
       voltLog && voltLog.device !== source ? batteryVolts(onGrid(voltLog, 'battery_voltage')!) : null,
