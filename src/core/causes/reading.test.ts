@@ -17,6 +17,7 @@ const jump = (at: number, from: number, to: number) => ({
   couldFall: 0,
   mayBeSync: false,
   drawn: false,
+  charged: false,
 });
 const counting = (told: number, explained: number, jumps = [] as Counting['jumps']) =>
   ({

@@ -36,7 +36,7 @@ import { type CounterSettings, configuredSettings } from './settings';
 import { sinkingOf } from './sinking';
 import { overchargedSpans } from './overcharged';
 import { spentSpans } from './spent';
-import { syncsIn } from './syncs';
+import { syncsIn, withoutRestarts } from './syncs';
 import { ledgerGrid, throughOf } from './through';
 import { trueCurrent, type Wrong } from './trueCurrent';
 import type { Counting, Hourly, ReadingOff } from './types';
@@ -64,9 +64,7 @@ export function countingOf(input: CountingInput): Counting | null {
   const found = log.reading ? syncsIn(log, counts.capacityAh, fulls) : replayedSyncs(log, settings, seen);
   const jumps = jumpsIn(log, counts, givenBy(system, timeline));
   const collapses = collapsesOf(charging);
-  const syncs = found
-    .filter((one) => !(one.afterGap && jumps.some(({ at, mayBeSync }) => at === one.at && !mayBeSync)))
-    .map((one) => judged(one, log, reference, collapses));
+  const syncs = withoutRestarts(found, jumps).map((one) => judged(one, log, reference, collapses));
   return {
     settings,
     assumed,

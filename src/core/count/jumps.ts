@@ -7,6 +7,9 @@ import { type CounterLog, readingQuantum } from './counterLog';
 import type { CounterSettings } from './settings';
 import type { Jump } from './types';
 
+/** A reading from here on is full, %. */
+const FULL = 99.5;
+
 /** Less than this is no jump, %; smaller ones are resets where so many, and most of them, come to one value, within so much. */
 const LEAST = 4;
 const SMALL = { least: 1.5, fewest: 3, mostly: 0.6, same: 0.5 };
@@ -59,10 +62,12 @@ export function jumpsIn(
     const counted = 100 * Math.max(unseen, (1.5 * flowed * hours) / capacityAh);
     return way * Math.max(0, Math.abs(went) - 2 * quantum - counted);
   };
-  // A mean over a jump stands at neither of its ends: the next row goes on the same way.
+  // A mean over a jump stands at neither of its ends: the next row goes on the same way, or is full.
   const isMidway = (from: number, i: number): boolean => {
     const next = i + 1;
     if (!(next < time.length && time[next]! - time[from]! <= limit)) return false;
+    const isFull = reading[next]! >= FULL && reading[i]! > reading[from]!;
+    if (isFull && volts !== null && volts[next]! >= chargedV) return true;
     const [first, second] = [beyond(from, i), beyond(i, next)];
     return first > 0 === second > 0 && Math.min(Math.abs(first), Math.abs(second)) > SMALL.least;
   };
@@ -80,7 +85,7 @@ export function jumpsIn(
       const given = silent && way > 0 ? givenIn({ from: time[last]!, to: time[i]! }) : null;
       const unseen = given === null ? UNSEEN_RATE * hours : (1.5 * given) / capacityAh;
       const further = Math.abs(beyond(last, i, silent ? unseen : 0));
-      const rises = now >= 99.5;
+      const rises = now >= FULL;
       const isReached = volts !== null && Math.max(volts[i]!, volts[last]!) >= chargedV;
       const jump = {
         at: time[i]!,
@@ -89,6 +94,7 @@ export function jumpsIn(
         silentMs: silent ? sinceMs : 0,
         sinceMs,
         couldFall: (100 * drawnAtMost * hours) / capacityAh,
+        charged: Math.min(amps[last]!, amps[i]!) > DRAWN * capacityAh,
         drawn: amps[last]! < -DRAWN * capacityAh && amps[i]! < DRAWN * capacityAh,
         mayBeSync:
           volts !== null &&
@@ -121,7 +127,7 @@ export function jumpsIn(
 
 /** A silence over the hour at which the reading goes to full on other days: so it may have done on that day, and have come down since. */
 function isOverSyncs({ at, from, to, silentMs, couldFall }: Jump, syncs: readonly number[]): boolean {
-  if (silentMs < CHARGED.ms || to < from || to < CHARGED.least || to + couldFall < 100) return false;
+  if (silentMs === 0 || to < from || to < CHARGED.least || to + couldFall < 100) return false;
   const begins = at - silentMs;
   return syncs.filter((one) => (((one - begins) % DAY) + DAY) % DAY <= silentMs).length >= SYNCS;
 }
@@ -133,7 +139,7 @@ function goesAsFar({ time, reading }: CounterLog, last: number, next: number, li
   let from = 0;
   for (let i = 1; i < time.length; i++) {
     // What goes on over another silence, or as a sync, is not seen to go.
-    if (time[i]! - time[i - 1]! > limit || (reading![i]! >= 99.5 && went > 0)) from = i;
+    if (time[i]! - time[i - 1]! > limit || (reading![i]! >= FULL && went > 0)) from = i;
     while (time[i]! - time[from]! > length) from++;
     if ((reading![i]! - reading![from]!) / went >= AS_FAR) return true;
   }

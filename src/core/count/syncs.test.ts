@@ -3,7 +3,7 @@
 import { MINUTE } from '../quantity/span';
 import type { CounterLog } from './counterLog';
 import { jumpsIn } from './jumps';
-import { syncsIn } from './syncs';
+import { syncsIn, withoutRestarts } from './syncs';
 
 /** One sample a minute. */
 function log(reading: number[], amps: number | number[] = 2, minutes?: number[]): CounterLog {
@@ -62,12 +62,29 @@ test('after a silence it is marked: nobody saw how the reading got there', () =>
     sinceMs: 60 * MINUTE,
     couldFall: 0,
     drawn: false,
+    charged: false,
   };
   expect(jumpsIn(silent, COUNTS)).toEqual([{ ...jump, mayBeSync: false }]);
   const charged = (volts: number[]) => jumpsIn({ ...silent, volts: Float32Array.from(volts) }, COUNTS);
   expect(charged([26, 26.5, 28.5, 28.5])).toEqual([{ ...jump, mayBeSync: true }]);
   expect(charged([28.2, 28.5, 27, 26])).toEqual([{ ...jump, mayBeSync: true }]);
   expect(charged([26, 26.5, 26.8, 26.8])).toEqual([{ ...jump, mayBeSync: false }]);
+});
+
+test('over a short silence within one charge it counts as seen', () => {
+  const unseen = (minutes: number, amps: number[], volts = 28.5) => {
+    const silent = {
+      ...log([60, 60, 100, 100], amps, [0, 1, 1 + minutes, 2 + minutes]),
+      volts: new Float32Array(4).fill(volts),
+    };
+    return withoutRestarts(syncsIn(silent, 100), jumpsIn(silent, COUNTS)).map((one) => one.afterGap);
+  };
+  const charged = [8, 8, 7, 7];
+  expect(unseen(31, charged)).toEqual([false]);
+  expect(unseen(90, charged)).toEqual([true]);
+  expect(unseen(31, [8, 8, -2, -2])).toEqual([true]);
+  // The monitor sets nothing to full so far under its charged voltage.
+  expect(unseen(31, charged, 26)).toEqual([]);
 });
 
 test('a silence over the hour of the syncs of other days may hide one; at another hour, or from no charged voltage, it does not', () => {
@@ -90,6 +107,7 @@ test('a silence over the hour of the syncs of other days may hide one; at anothe
   };
   expect(jumps({ from: 0, to: 0 })).toEqual([]);
   expect(jumps({ from: 36, to: 56 })).toEqual([[100, true]]);
+  expect(jumps({ from: 40, to: 43 })).toEqual([[100, true]]);
   expect(jumps({ from: 36, to: 56 }, 27.5)).toEqual([[100, false]]);
   expect(jumps({ from: 10, to: 20 }, 28.5, 20)).toEqual([[100, false]]);
 });
@@ -106,6 +124,7 @@ describe('jumps', () => {
         couldFall: 0,
         mayBeSync: false,
         drawn: false,
+        charged: true,
       },
     ]);
     expect(jumpsIn(log([70, 70, 100, 100]), COUNTS)).toEqual([]);
@@ -127,6 +146,12 @@ describe('jumps', () => {
       ).map((one) => one.drawn);
     expect([drawn(-0.2), drawn(6)]).toEqual([[true], [false]]);
     expect(ends([70, 73.3, 85, 88.3, 91.6], 8)).toEqual([[73, 85]]);
+    // A step to full that what flows would account for is the rest of a sync where the charged voltage is reached.
+    const nearly = (volts: number) => {
+      const charge = log([70, 73.3, 98, 100, 100], 8, every);
+      return jumpsIn({ ...charge, volts: new Float32Array(5).fill(volts) }, COUNTS).map((one) => one.to);
+    };
+    expect([nearly(28.5), nearly(26)]).toEqual([[], [98]]);
   });
 
   test('what could have flowed in a silence is none', () => {

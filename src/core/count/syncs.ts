@@ -4,6 +4,7 @@ import { HOUR, type Span } from '../quantity/span';
 import { gapLimit, medianStep } from '../log/grid';
 import { type CounterLog, readingQuantum } from './counterLog';
 import { SYNC_BELOW } from './replay';
+import type { Jump } from './types';
 
 export interface Sync {
   at: number;
@@ -68,3 +69,14 @@ export function syncsIn(log: CounterLog, capacityAh: number, charges: readonly S
   }
   return found;
 }
+
+/** Over so short a silence between two rows of one charge nothing but that charge sets a reading to full. */
+const SHORT = HOUR;
+
+/** Without rises over a silence that no charge explains; those within a charge count as seen. */
+export const withoutRestarts = (syncs: readonly Sync[], jumps: readonly Jump[]): Sync[] =>
+  syncs.flatMap((one) => {
+    const jump = one.afterGap ? jumps.find(({ at }) => at === one.at) : undefined;
+    if (jump && !jump.mayBeSync) return [];
+    return jump?.charged && jump.silentMs <= SHORT ? [{ ...one, afterGap: false }] : [one];
+  });
