@@ -5,7 +5,7 @@ import { type Series, spanOf } from './channels';
 import { type Clock, setClock } from './clock';
 import { type ClockOffset, clockOffset } from './clockOffset';
 import { cellsSeenBy } from '../system/bankOf';
-import { blocksInSeries } from '../system/chemistry';
+import { bankOhms } from '../system/sag';
 import type { System } from '../system/schema';
 import { withoutHoles } from './holes';
 import { heldBetween } from './onChange';
@@ -79,10 +79,10 @@ interface Ready {
 function possibleIn(device: string, system: Pick<System, 'bank' | 'sources' | 'monitor'>): Possible | null {
   const { capacityAh, chemistry, cellsInSeries } = system.bank;
   if (capacityAh === undefined) return null;
-  const blocks = chemistry && cellsInSeries ? blocksInSeries({ chemistry, cellsInSeries }) : null;
+  const ohms = chemistry && cellsInSeries ? bankOhms({ chemistry, cellsInSeries, capacityAh }) : null;
   const part = cellsSeenBy(system, device) === 'bank' ? 1 : 0.5;
   const ratedA = system.sources.find((one) => one.id === device)?.ratedA ?? null;
-  return { capacityAh, blocks: blocks && part * blocks, ratedA };
+  return { capacityAh, ohms: ohms && part * ohms, ratedA };
 }
 
 function madeReady(logged: Series, possible: Possible | null): Ready {

@@ -23,7 +23,7 @@ const wildIn = (channels: Channels, possible = {}): number[] => {
     ),
   };
   const isWild = new Uint8Array(ROWS);
-  markCurrents(series, isWild, { capacityAh: 200, blocks: 2, ratedA: 30, ...possible });
+  markCurrents(series, isWild, { capacityAh: 200, ohms: 0.005, ratedA: 30, ...possible });
   return [...isWild.keys()].filter((i) => isWild[i]);
 };
 
@@ -109,5 +109,14 @@ test.each<[string, Channels, number[]]>([
 test('without a rating, or the number of cells, only what the voltage tells', () => {
   const charger: Channels = { source_current: (i) => (i === AT ? 99 : 20), source_voltage: () => 27 };
   expect(wildIn(charger, { ratedA: null })).toEqual([AT]);
-  expect(wildIn(charger, { ratedA: null, blocks: null })).toEqual([]);
+  expect(wildIn(charger, { ratedA: null, ohms: null })).toEqual([]);
+});
+
+test('a voltage in tenths tells of a lead battery, which moves by more than lithium of its size', () => {
+  const tenths: Channels = {
+    battery_current: (i) => (i === AT ? -99 : -2),
+    battery_voltage: (i) => (i % 50 < 25 ? 25.2 : 25.3),
+  };
+  expect(wildIn(tenths, { ohms: 0.01 })).toEqual([AT]);
+  expect(wildIn(tenths, { ohms: 0.005 })).toEqual([]);
 });

@@ -11,8 +11,8 @@ import { resolutionOf } from './resolution';
 /** What a log's battery and charger can do. */
 export interface Possible {
   capacityAh: number;
-  /** 12 V blocks in series that it sees; null where that is not known. */
-  blocks: number | null;
+  /** Ω of a good battery such as it sees; null where that is not known. */
+  ohms: number | null;
   /** What the charger whose log it is can give, A; null where that is not known, and of any other log. */
   ratedA: number | null;
 }
@@ -22,10 +22,10 @@ const BEYOND = { times: 1.5, backwards: 0.1 };
 /** A leap is at least this part of the capacity, 1/h; the rows before and after it agree to this part of it. */
 const LEAP = { least: 0.1, agree: 0.3 };
 /**
- * A 12 V block moves by so much at least for a current of its whole capacity, V (common practice, no source: the stiffest lithium packs
+ * A battery moves by this part at least of what a good one of its kind does for a current (common practice, no source: the stiffest packs
  * have twice that); a leap under which it moves by less than this part of it is none.
  */
-const STIFF = { volts: 0.15, part: 0.35 };
+const STIFF = { ohms: 0.3, part: 0.35 };
 /** So many times the noise of the voltage, or half its last digit, it must be before its absence says anything. */
 const CLEAR = 4;
 /**
@@ -65,7 +65,7 @@ function markOne(
   time: Float64Array,
   amps: Float32Array,
   volts: Float32Array | undefined,
-  { capacityAh, blocks }: Possible,
+  { capacityAh, ohms }: Possible,
   { mayTrip, within }: Flow,
   isWild: Uint8Array,
 ): void {
@@ -77,8 +77,8 @@ function markOne(
     const [last, at] = [rows[k - 1]!, rows[k]!];
     return time[at]! - time[last]! > limit ? NaN : amps[at]! - amps[last]!;
   };
-  const { noise, quantum } = volts && blocks ? resolutionOf(volts) : { noise: Infinity, quantum: 0 };
-  const goes = (step: number) => (STIFF.volts * Math.abs(step) * (blocks ?? 0)) / capacityAh;
+  const { noise, quantum } = volts && ohms ? resolutionOf(volts) : { noise: Infinity, quantum: 0 };
+  const goes = (step: number) => STIFF.ohms * Math.abs(step) * (ohms ?? 0);
   const shows = (step: number) => goes(step) > CLEAR * Math.max(noise, quantum / 2);
   /** By how much the voltage moves with a step, in parts of what the stiffest pack would; NaN where it was not written. */
   const moves = (step: number, k: number) => Math.abs(volts![rows[k]!]! - volts![rows[k - 1]!]!) / goes(step);

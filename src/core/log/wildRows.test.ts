@@ -19,7 +19,7 @@ function log(steady: Row, changed: Record<number, Row>, stepMs = MINUTE, count =
 const bank = { battery_voltage: 25.2, battery_current: -8, soc: 71, battery_temperature: 14 };
 const NOTHING = { battery_voltage: 0, battery_current: 0, soc: 0, battery_temperature: 0 };
 /** 24 V, 200 Ah. */
-const POSSIBLE = { capacityAh: 200, blocks: 2, ratedA: 30 };
+const POSSIBLE = { capacityAh: 200, ohms: 0.005, ratedA: 30 };
 const left = (series: Series): number => 200 - withoutWildRows(series, POSSIBLE).series.time.length;
 
 test.each<[string, Record<number, Row>, number]>([
