@@ -3,7 +3,7 @@
 import type { Series } from '../log/channels';
 import { timelineOf } from '../log/timeline';
 import type { KnownSystem } from '../system/known';
-import { column, DAY, MINUTE } from '../../../tests/support/drawnLoads';
+import { column, DAY, find, MINUTE } from '../../../tests/support/drawnLoads';
 import { findCutOffs } from './findCutOffs';
 import { loadCurrents } from './loadCurrents';
 
@@ -112,4 +112,19 @@ test('runs after which the rest is drawn on have ended by themselves, though a c
   expect(of(0.3)).toBe(0);
   // Where nothing is left, one voltage again and again is a limit.
   expect(of(0)).toBeGreaterThan(3);
+});
+
+test('a battery that takes more than a load draws rises past the load’s limit: the load was switched off', () => {
+  const ended = (draws: number, perMinute: number) =>
+    find(
+      {
+        amps: (m) => (m % DAY >= 600 && m % DAY < 620 ? draws : 0.1),
+        given: (m) => (m % DAY >= 600 && m % DAY < 900 ? 15 : 0),
+        volts: (m) => (m % DAY < 600 || m % DAY >= 620 ? 12.2 : 11.45 + perMinute * ((m % DAY) - 619)),
+      },
+      { cutoffV: 11.5 },
+      { days: 3 },
+    ).map((one) => (one.at / MINUTE) % DAY);
+  expect(ended(4, 0.01)).toEqual([]);
+  expect(ended(25, -0.01)).toEqual([620, 620, 620]);
 });

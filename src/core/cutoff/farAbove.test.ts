@@ -132,3 +132,17 @@ test('what draws more and ends no higher than those that draw less was cut, at o
   expect(noons(11.6)).toBeGreaterThan(5);
   expect(noons(11.54)).toBe(0);
 });
+
+test('many small loads that end alike are no rule against a large one, which is cut lower', () => {
+  // 3 A three times an evening, over at one voltage above where 30 A are cut in the morning; what draws less loses less in its cable.
+  const cut = drawn(12.7, 0);
+  const runs = (m: number) => m % DAY >= 800 && m % 200 < 40 + (Math.floor(m / 200) % 3) * 11;
+  const pumps = (end: number): Drawn => ({
+    amps: (m) => (runs(m) ? 3 : cut.amps(m)),
+    volts: (m) => (runs(m) ? end : cut.volts(m)),
+  });
+  const count = (end: number) =>
+    find(pumps(end), { cutoffV: 11.5 }, { days: 8 }).filter((one) => (one.at / 60_000) % DAY > 700).length;
+  expect(count(11.7)).toBe(0);
+  expect(count(11.5)).toBeGreaterThan(10);
+});

@@ -71,9 +71,13 @@ export function withoutFarAbove(found: readonly Found[], system: KnownSystem, qu
       return middle(some.map(endVolts)) > middle(volts) + over;
     };
     const drawsAsMuch = (one: Drop) => one.amps >= (1 - RULE.less) * amps;
+    // What draws plainly more is cut higher; many that end alike above it are no rule against that.
+    const more = others.filter((one) => amps <= (1 - RULE.less) * one.amps);
     // What draws less is cut lower; where it ends as high, this is not high.
     const less = others.filter((one) => !drawsAsMuch(one));
-    return isAbove(others.filter(drawsAsMuch)) && (less.length < RULE.fewest || isAbove(less));
+    return (
+      (isAbove(others.filter(drawsAsMuch)) || isAbove(more)) && (less.length < RULE.fewest || isAbove(less))
+    );
   };
   const isDaily = (drop: Drop): boolean => {
     const within = DAILY.within * medianStep(drop.load.time);

@@ -22,7 +22,16 @@ import { withoutFarUnder } from './farUnder';
 import { endLikeOthers } from './likeOthers';
 import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import { endAtOneVoltage } from './oneVoltage';
-import { bmsReason, mayBeCut, ranUnder, reasonOf, reasonOfPart, standsHigher, staysAway } from './reasons';
+import {
+  bmsReason,
+  isCharged,
+  mayBeCut,
+  ranUnder,
+  reasonOf,
+  reasonOfPart,
+  standsHigher,
+  staysAway,
+} from './reasons';
 import { usualRuns } from './runs';
 import { momentReader } from './moment';
 import { together, TOGETHER } from './together';
@@ -74,7 +83,8 @@ export function judgeDrops(
     // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
     else if (isPart) ended.push(drop);
     // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
-    else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load))) open.push(drop);
+    else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load)) && !isCharged(drop))
+      open.push(drop);
   }
   for (const drop of all.filter(isSmall))
     if (staysAway(drop, system, readMoment))

@@ -107,7 +107,7 @@ export function reasonOf(
     return giving && letGo && drop.fell > FLOWS * system.bank.capacityAh
       ? { by: 'bms', why: 'cell-low' }
       : null;
-  if ((giving || isUnder) && standsHigher(drop, limits, rounds) && (volts <= limit || soon) && !ends())
+  if ((giving || (isUnder && !isCharged(drop))) && standsHigher(drop, limits, rounds) && (volts <= limit || soon) && !ends())
     return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
   return null;
@@ -119,6 +119,9 @@ export function reasonOf(
  */
 const isGiving = ({ load, moment, fell }: Drop): boolean =>
   load.given === null || !(moment.amps < GIVES * fell);
+
+/** A battery that takes more than the load does rises past a limit: no limit lets go of the load then. */
+export const isCharged = ({ moment, fell }: Drop): boolean => moment.amps < -fell;
 
 /** With a load away a battery stands higher; where it does not, and no limit is known, a source without a log took over what the load draws. */
 export const standsHigher = ({ moment, load }: Drop, limits: readonly number[], rounds: number): boolean =>
@@ -165,7 +168,7 @@ export function reasonOfPart(
   for (const { cutoffPercent, cutoffV, surgeA } of loadOf(system, load)) {
     if (surgeA !== undefined && peak >= NEARLY_TRIPS * surgeA) return { by, why: 'surge' };
     if (cutoffPercent !== undefined && isAtPercent(drop, cutoffPercent, runs)) return { by, why: 'percent' };
-    if (cutoffV === undefined) continue;
+    if (cutoffV === undefined || isCharged(drop)) continue;
     const own = loadVolts === loadVolts;
     const over = endVolts(drop) - cutoffV;
     const soon = sinksToLimit(drop, [cutoffV], blocks);
