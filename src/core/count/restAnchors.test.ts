@@ -23,6 +23,13 @@ describe('an empty lead battery', () => {
     expect(emptyAnchors(agm, grid, even(-3), even(NaN))).toEqual([]);
   });
 
+  test('a bus that is dead for a row makes it no emptier', () => {
+    const volts = even(12.2);
+    volts[40] = 0;
+    const kinds = new Set(restAnchors(agm, grid, even(-1), volts).map((one) => one.kind));
+    expect([...kinds]).toEqual(['rest']);
+  });
+
   test('lithium keeps its own', () => {
     const left = (amps: number, volts: number) =>
       emptyAnchors(lithium, grid, even(amps), even(volts))[0]!.charge;

@@ -3,7 +3,7 @@
 import { clamp } from '../quantity/numbers';
 import { HOUR, MINUTE } from '../quantity/span';
 import { cellStart, type Grid } from '../log/grid';
-import { blocksInSeries, FULL_LITHIUM_STANDS, isLead } from '../system/chemistry';
+import { blocksInSeries, deadVolts, FULL_LITHIUM_STANDS, isLead } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
 import { bankOhms } from '../system/sag';
 import { LOAD_DROPS, restPercent, restVolts } from '../system/restVoltage';
@@ -59,6 +59,7 @@ const TRICKLE = 0.02;
 export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, volts: Float32Array): Anchor[] {
   const lead = isLead(bank.chemistry);
   const blocks = blocksInSeries(bank);
+  const dead = deadVolts(bank);
   const found: Anchor[] = [];
   let chargedAt = -Infinity;
   let last = -Infinity;
@@ -92,7 +93,8 @@ export function restAnchors(bank: KnownBank, grid: Grid, amps: Float32Array, vol
     // A source that begins to take the loads over charges before it shows, and lifts the voltage.
     if (part > 0 && at - drawnAt < recovers) continue;
     const perBlock = volts[cell]! / blocks;
-    if (perBlock !== perBlock || at - strainedAt < (lead ? comesBack(perBlock) : recovers)) continue;
+    // A bus without its battery rests at nothing.
+    if (!(volts[cell]! >= dead) || at - strainedAt < (lead ? comesBack(perBlock) : recovers)) continue;
     const sealed = lead && bank.chemistry !== 'flooded' ? SEALED : 0;
     const now = perBlock + (lead ? leadDrop(-part) : LOAD_DROPS.lithium * Math.max(0, -part)) - sealed;
     if (at - restedAt > 2 * grid.step) rested = sum = 0;

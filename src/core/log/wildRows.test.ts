@@ -26,6 +26,11 @@ test.each<[string, Record<number, Row>, number]>([
   ['nothing', {}, 0],
   ['a voltage of nothing while the current goes on', { 40: { battery_voltage: 0 } }, 1],
   ['a voltage three times itself', { 40: { battery_voltage: 75.6 } }, 1],
+  [
+    'a voltage of −99 V as a load is switched off',
+    { 40: { battery_voltage: -99, battery_current: -0.2 } },
+    1,
+  ],
   ['a row of zeros', { 40: NOTHING }, 1],
   ['two rows of zeros', { 40: NOTHING, 41: NOTHING }, 2],
   ['rows of zeros here and there', { 40: NOTHING, 90: NOTHING, 91: NOTHING, 150: NOTHING }, 4],
@@ -123,6 +128,14 @@ test('a temperature sensor that is broken for weeks is missing, and its rows sta
   expect(series.time).toHaveLength(200);
   expect(series.channels.battery_temperature!.every(Number.isNaN)).toBe(true);
   expect(series.channels.battery_voltage).toBe(broken.channels.battery_voltage);
+});
+
+test('a voltage of −99 V for hours is missing, and its rows stay', () => {
+  const hours = Object.fromEntries(Array.from({ length: 120 }, (_, i) => [i + 40, { battery_voltage: -99 }]));
+  const { series } = withoutWildRows(log(bank, hours), POSSIBLE);
+  expect(series.time).toHaveLength(200);
+  expect(series.channels.battery_voltage!.filter(Number.isNaN)).toHaveLength(120);
+  expect(series.channels.battery_current![100]).toBeLessThan(0);
 });
 
 test('currents in the wrong unit are no wild rows: all of them would go', () => {

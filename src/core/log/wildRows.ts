@@ -31,10 +31,16 @@ const MOST_RATE = 20;
 const MOST_SHARE = 0.01;
 /** Of more than so many, those within an hour of each other are named together. */
 const MOST_SPANS = 200;
-/** What there can be, and how far from both its neighbours a value is wild that agree with each other. */
-const SENSED: Record<string, { least: number; most: number; leap: number; agree: number }> = {
-  '°C': { least: -60, most: 120, leap: 15, agree: 3 },
-  '%': { least: -1, most: 110, leap: 20, agree: 3 },
+/** What there can be. */
+const SENSED: Record<string, { least: number; most: number }> = {
+  '°C': { least: -60, most: 120 },
+  '%': { least: -1, most: 110 },
+  V: { least: -1, most: Infinity },
+};
+/** How far from both its neighbours a value is wild that agree with each other. */
+const LEAPS: Record<string, { leap: number; agree: number }> = {
+  '°C': { leap: 15, agree: 3 },
+  '%': { leap: 20, agree: 3 },
 };
 
 interface Marking {
@@ -60,8 +66,8 @@ export function withoutWildRows(
   for (const [channel, values] of Object.entries(sane.channels) as [Channel, Float32Array][]) {
     const { unit } = channelInfo(channel);
     if (unit === 'V' && channel !== 'load_voltage' && channel !== 'source_input_voltage')
-      markVolts(marking, channel, values);
-    else if (SENSED[unit]) markLeaps(marking, values, SENSED[unit]);
+      markVolts(marking, channel, series.channels[channel]!);
+    else if (LEAPS[unit]) markLeaps(marking, values, LEAPS[unit]);
     else if (unit === 'A' && possible) markRates(marking, values, MOST_RATE * possible.capacityAh);
   }
   if (possible) markCurrents(sane, marking.isWild, possible);
@@ -134,7 +140,7 @@ function markVolts({ series, gap, isWild }: Marking, channel: Channel, values: F
     const next = nextLike(values, rows, k, before);
     if (next === null || !isSoon(k) || !isSoon(next)) continue;
     const around = { last: rows[k - 1]!, at: rows[k]!, next: rows[next]! };
-    if (volts > before || !mayHaveLetGo(series, channel, current, around))
+    if (volts > before || volts < SENSED.V!.least || !mayHaveLetGo(series, channel, current, around))
       for (let i = k; i < next; i++) isWild[rows[i]!] = 1;
     k = next;
   }
@@ -200,7 +206,7 @@ function mayHaveLetGo(
   if (Math.abs(then) > GOES_ON * most) return false;
   const failed = (Object.entries(channels) as [Channel, Float32Array][]).some(
     ([one, values]) =>
-      (SENSED[channelInfo(one).unit] || cellNumber(one) !== null) &&
+      (LEAPS[channelInfo(one).unit] || cellNumber(one) !== null) &&
       values[at] === 0 &&
       Math.abs(values[last]!) > 1 &&
       Math.abs(values[next]!) > 1,
