@@ -6,7 +6,7 @@ import { halfVolts } from '../log/halfVolts';
 import { currentOfOtherHalf, unseenHalf } from '../log/otherHalf';
 import { logOf, type Timeline } from '../log/timeline';
 import { bankOf } from '../system/bankOf';
-import { blocksInSeries } from '../system/chemistry';
+import { blocksInSeries, deadVolts } from '../system/chemistry';
 import type { KnownBank, KnownSystem } from '../system/known';
 import type { Source } from '../system/schema';
 import type { CounterLog } from './counterLog';
@@ -77,11 +77,23 @@ const METER_ON = 8;
 
 /** The voltage of a part: the monitor's, or by the voltage between the halves, or what the half's own charger shows. */
 function voltsOf({ system, timeline, log }: Given, part: Across): Float32Array | null {
-  const { grid, volts } = onGrid(log);
+  const { grid, volts: means } = onGrid(log);
+  const volts = means && withoutDeadRows(log, grid, means, deadVolts(countedBank(system)));
   if (part === 'bank') return volts;
   const blocks = blocksInSeries(bankOf(system, { across: part }));
   const half = volts && halfVolts(volts, part, system, timeline, grid);
   return half ?? byCharger(system, timeline, part, grid, METER_ON * blocks);
+}
+
+/** The mean of a row in which the bus was dead and of one in which it was not is no voltage that stood there. */
+function withoutDeadRows(log: CounterLog, grid: Grid, means: Float32Array, dead: number): Float32Array {
+  const volts = log.volts!;
+  if (!volts.some((one) => one < dead)) return means;
+  return toGrid(
+    log.time,
+    volts.map((one) => (one < dead ? NaN : one)),
+    grid,
+  );
 }
 
 function byCharger(

@@ -24,7 +24,7 @@ import { idOf, type LoadCurrent, loadOf, voltLimits } from './loadCurrents';
 import { endAtOneVoltage } from './oneVoltage';
 import {
   bmsReason,
-  isCharged,
+  gives,
   mayBeCut,
   ranUnder,
   reasonOf,
@@ -83,7 +83,7 @@ export function judgeDrops(
     // What ends while others go on has ended by itself, unless a limit that is known was reached, or all end at one voltage.
     else if (isPart) ended.push(drop);
     // Of runs that all come low, the whole ones were not cut; nor was what ran on far below its limit.
-    else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load)) && !isCharged(drop))
+    else if (!runs.isWhole(drop) && !ranUnder(drop, voltLimits(system, drop.load)) && gives(drop))
       open.push(drop);
   }
   for (const drop of all.filter(isSmall))

@@ -107,7 +107,12 @@ export function reasonOf(
     return giving && letGo && drop.fell > FLOWS * system.bank.capacityAh
       ? { by: 'bms', why: 'cell-low' }
       : null;
-  if ((giving || (isUnder && !isCharged(drop))) && standsHigher(drop, limits, rounds) && (volts <= limit || soon) && !ends())
+  if (
+    (giving || (isUnder && !isCharged(drop))) &&
+    standsHigher(drop, limits, rounds) &&
+    (volts <= limit || soon) &&
+    !ends()
+  )
     return { by: idOf(load), why: 'volts' };
   if (surges) return { by: idOf(load), why: 'surge' };
   return null;
@@ -121,7 +126,10 @@ const isGiving = ({ load, moment, fell }: Drop): boolean =>
   load.given === null || !(moment.amps < GIVES * fell);
 
 /** A battery that takes more than the load does rises past a limit: no limit lets go of the load then. */
-export const isCharged = ({ moment, fell }: Drop): boolean => moment.amps < -fell;
+const isCharged = ({ moment, fell }: Drop): boolean => moment.amps < -fell;
+
+/** A limit that nothing shows lets go of what the battery gave. */
+export const gives = (drop: Drop): boolean => isGiving(drop) && !isCharged(drop);
 
 /** With a load away a battery stands higher; where it does not, and no limit is known, a source without a log took over what the load draws. */
 export const standsHigher = ({ moment, load }: Drop, limits: readonly number[], rounds: number): boolean =>
