@@ -158,3 +158,21 @@ test('a load that stays away for most of the log, the reading sinking on by the 
   const found = find(drawn, {}, { days: 9, chemistry: 'lfp' });
   expect(found.map((one) => one.why)).toEqual(['percent', 'percent', 'percent']);
 });
+
+test('the same percentage each day is no limit where a charger carries the load: the battery gave nothing', () => {
+  // Off at 60 % at noon, the charger giving all that it draws, or a fifth of that.
+  const noon = (m: number) => 720 + 13 * (Math.floor(m / DAY) % 3);
+  const found = (given: number) =>
+    find(
+      {
+        amps: (m) => (m % DAY < noon(m) ? 5 : 0),
+        given: () => given,
+        volts: () => 12.7,
+        shown: (m) => 60 + Math.max(0, noon(m) - (m % DAY)) / 60,
+      },
+      {},
+      { days: 6 },
+    ).map((one) => one.why);
+  expect(found(1)).toEqual(Array(6).fill('percent'));
+  expect(found(5)).toEqual([]);
+});
