@@ -54,6 +54,15 @@ test.each<[string, Channels, number[]]>([
     },
     [],
   ],
+  [
+    '99 A drawn for a row where the voltage shows one of the two starts at which it was written: so few say nothing',
+    {
+      ...battery(silent, -99),
+      battery_voltage: (i) =>
+        i % 60 === 0 && i > 120 ? NaN : silent(i, i >= 120 && i < 180 ? -42 : drawn(i, -99)),
+    },
+    [AT],
+  ],
   ['a leap too small for the voltage to show', battery(silent, -12), []],
   [
     'a voltage in tenths that stands under 30 A',

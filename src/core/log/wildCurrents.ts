@@ -33,6 +33,8 @@ const CLEAR = 4;
  * only where it goes with the current at this share of all other steps.
  */
 const TOGETHER = 0.8;
+/** Of so few steps one more or less says nothing. */
+const FEW = 3;
 /** Where more than this share of the rows is so, that is how the log is written. */
 const MOST_SHARE = 0.01;
 
@@ -106,7 +108,7 @@ function markOne(
       if (!stands(step, k)) followed++;
     }
   }
-  if (followed >= TOGETHER * others) wild.push(...silent);
+  if (followed + FEW >= TOGETHER * (others + FEW)) wild.push(...silent);
   if (wild.length <= MOST_SHARE * rows.length) for (const k of wild) isWild[rows[k]!] = 1;
 }
 
