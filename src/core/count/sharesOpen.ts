@@ -5,7 +5,7 @@
 
 import { median, quantile } from '../quantity/numbers';
 import { HOUR } from '../quantity/span';
-import { leastSquares, robustLeastSquares } from './leastSquares';
+import { robustLeastSquares } from './leastSquares';
 
 /**
  * Devices whose steps leave less than this part of each other's squares are as one: two controllers on one roof. What is left is the noise
@@ -15,14 +15,26 @@ export const AS_ONE = 0.001;
 /** How open the share of such a device is. */
 export const UNTOLD = 1;
 
+/** A slip of a meter makes a step there and one back; what so few steps have of their own tells nothing. */
+const SLIPS = 4;
+
 /** What the steps of a device have of their own, for each column: part of their squares that the other columns do not tell. */
 export function partsAlone(columns: readonly Float64Array[]): number[] {
   return columns.map((own, k) => {
     const others = columns.filter((_, j) => j !== k);
-    const fit = others.length > 0 ? leastSquares({ columns: others, values: own }) : null;
+    const fit = others.length > 0 ? robustLeastSquares({ columns: others, values: own }) : null;
     if (!fit) return 1;
+    const left = own.map((step, row) => {
+      const told = others.reduce((sum, one, j) => sum + fit.values[j]! * one[row]!, 0);
+      return (step - told) ** 2;
+    });
     const squares = own.reduce((sum, one) => sum + one * one, 0);
-    return (fit.scatter ** 2 * (own.length - others.length)) / squares;
+    return (
+      left
+        .sort()
+        .subarray(0, Math.max(0, left.length - SLIPS))
+        .reduce((sum, one) => sum + one, 0) / squares
+    );
   });
 }
 
