@@ -66,8 +66,8 @@ export function jumpsIn(
   const isMidway = (from: number, i: number): boolean => {
     const next = i + 1;
     if (!(next < time.length && time[next]! - time[from]! <= limit)) return false;
-    const isFull = reading[next]! >= FULL && reading[i]! > reading[from]!;
-    if (isFull && volts !== null && volts[next]! >= chargedV) return true;
+    const isNearly = reading[i]! > reading[from]! && reading[i]! < FULL;
+    if (isNearly && reading[next]! >= FULL && volts !== null && volts[next]! >= chargedV) return true;
     const [first, second] = [beyond(from, i), beyond(i, next)];
     return first > 0 === second > 0 && Math.min(Math.abs(first), Math.abs(second)) > SMALL.least;
   };
