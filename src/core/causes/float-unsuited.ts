@@ -41,6 +41,10 @@ const LEAST = HOUR;
 /** What the weather may excuse where no temperature is known, mV per cell. */
 const WEATHER_MV = { warm: 30, cold: 60 };
 
+/** The battery gives more than the source, A: its voltage comes down by itself, and nobody holds it there. */
+const isLetGo = ({ endAmpsAreBattery, settledAmps, usualSourceAmps }: Stage, least: number): boolean =>
+  endAmpsAreBattery && settledAmps < -least && usualSourceAmps < -settledAmps;
+
 export const floatUnsuited: Cause = {
   code: 'float-unsuited',
   title: 'Float voltage does not suit the battery',
@@ -92,6 +96,7 @@ export const floatUnsuited: Cause = {
             one.heldMs >= LEAST &&
             // Seen through the battery alone, a source that floats it leaves it at rest.
             one.usualSourceAmps > (seen.knowsOwnAmps ? 0 : -AT_REST * bank.capacityAh) &&
+            !isLetGo(one, AT_REST * bank.capacityAh) &&
             one.volts === one.volts,
         );
       if (floats.length === 0) return [];

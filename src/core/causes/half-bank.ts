@@ -5,7 +5,7 @@ import type { Counting } from '../count/types';
 import { median } from '../quantity/numbers';
 import { counted, duration, percent, points, volts } from '../quantity/text';
 import { blocksInSeries } from '../system/chemistry';
-import { HOUR } from '../quantity/span';
+import { DAY, HOUR } from '../quantity/span';
 import { type Bands, type Cause, type Evidence, weightOf } from './cause';
 import { DRIFT_PRIOR, missingMonitor } from './drifting';
 
@@ -157,11 +157,14 @@ function weighCharges(charging: readonly SourceCharging[]): Evidence[] {
   const [lower, upper] = [of('lower'), of('upper')];
   if (lower.length === 0 || upper.length === 0) return [];
   const fulls = (half: SourceCharging[]) => half.flatMap((one) => one.charges).filter((one) => one.full);
-  const [low, high] = [fulls(lower).length, fulls(upper).length];
+  // A charger that floats on for days fills its half once, and keeps it full on each of them.
+  const days = (half: SourceCharging[]) =>
+    fulls(half).reduce((sum, { from, to }) => sum + Math.max(1, Math.round((to - from) / DAY)), 0);
+  const [low, high] = [days(lower), days(upper)];
   const evidence: Evidence[] = [];
   if (Math.max(low, high) >= 3)
     evidence.push({
-      text: `The lower half was filled ${counted(low, 'time')}, the upper ${counted(high, 'time')}.`,
+      text: `The lower half was full on ${counted(low, 'day')}, the upper on ${high}.`,
       decibans: weightOf(WEIGHTS.filled, Math.max(low, high) / Math.max(1, Math.min(low, high))),
       group: 'filled',
       spans: [...fulls(lower), ...fulls(upper)],

@@ -191,6 +191,24 @@ test('a stop of the supply before any absorption is no float; hours of it are', 
   expect(brief(240, 'bulk')).toBeGreaterThan(10);
 });
 
+test('lithium that is let go at the end of a charge comes down by itself: no float, unless its charger carries the loads', () => {
+  const sum = (gives: number, taken: number) => {
+    const one = held(14.4, 14.1, 25, { bank: lithium as never, slope: null, knowsOwnAmps: true });
+    for (const charge of one.charges)
+      charge.stages = charge.stages.map((stage) => ({
+        ...stage,
+        usualSourceAmps: gives,
+        settledAmps: taken,
+        endAmpsAreBattery: true,
+      }));
+    return sumOf(floatUnsuited.weigh!(seen([one], lithium)));
+  };
+  expect(sum(0.2, -0.6)).toBe(0);
+  expect(sum(0.6, -0.05)).toBeGreaterThan(10);
+  // A meter whose zero is off, beside a charger that carries more than that.
+  expect(sum(3, -0.4)).toBeGreaterThan(10);
+});
+
 test('lead that is carried far above its range by a charger that never comes to its voltage is found; one that stays under it says nothing', () => {
   const top = (volts: number, celsius: number) =>
     held(14.4, 13.7, 20, {
