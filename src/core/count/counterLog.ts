@@ -32,13 +32,14 @@ export function counterLog(system: System, timeline: Timeline): CounterLog | nul
   const voltLog = channels.battery_voltage ? log : anyLogWith(timeline, 'battery_voltage');
   const volts = voltLog?.channels.battery_voltage;
   const reading = channels.soc ?? readingFromConsumed(log, system);
+  const capacityAh = system.monitor?.capacityAh ?? system.bank.capacityAh;
   return {
     device: log.device,
     time,
     amps,
     ampsAreItsOwn: own !== undefined,
     volts: !volts ? null : voltLog === log ? volts : interpolateAt(voltLog!.time, volts, time),
-    reading: reading && withWholeJumps(reading, time),
+    reading: reading && withWholeJumps(reading, time, capacityAh ? { amps, capacityAh } : null),
   };
 }
 
