@@ -4,11 +4,9 @@ import { median } from '../quantity/numbers';
 import { DAY, HOUR, type Span } from '../quantity/span';
 import { gapLimit, medianStep } from '../log/grid';
 import { type CounterLog, readingQuantum } from './counterLog';
+import { SYNC_BELOW } from './replay';
 import type { CounterSettings } from './settings';
 import type { Jump } from './types';
-
-/** A reading from here on is full, %. */
-const FULL = 99.5;
 
 /** Less than this is no jump, %; smaller ones are resets where so many, and most of them, come to one value, within so much. */
 const LEAST = 4;
@@ -66,8 +64,8 @@ export function jumpsIn(
   const isMidway = (from: number, i: number): boolean => {
     const next = i + 1;
     if (!(next < time.length && time[next]! - time[from]! <= limit)) return false;
-    const isNearly = reading[i]! > reading[from]! && reading[i]! < FULL;
-    if (isNearly && reading[next]! >= FULL && volts !== null && volts[next]! >= chargedV) return true;
+    const isNearly = reading[i]! > reading[from]! && reading[i]! < SYNC_BELOW;
+    if (isNearly && reading[next]! >= SYNC_BELOW && volts !== null && volts[next]! >= chargedV) return true;
     const [first, second] = [beyond(from, i), beyond(i, next)];
     return first > 0 === second > 0 && Math.min(Math.abs(first), Math.abs(second)) > SMALL.least;
   };
@@ -85,7 +83,7 @@ export function jumpsIn(
       const given = silent && way > 0 ? givenIn({ from: time[last]!, to: time[i]! }) : null;
       const unseen = given === null ? UNSEEN_RATE * hours : (1.5 * given) / capacityAh;
       const further = Math.abs(beyond(last, i, silent ? unseen : 0));
-      const rises = now >= FULL;
+      const rises = now >= SYNC_BELOW;
       const isReached = volts !== null && Math.max(volts[i]!, volts[last]!) >= chargedV;
       const jump = {
         at: time[i]!,
@@ -139,7 +137,7 @@ function goesAsFar({ time, reading }: CounterLog, last: number, next: number, li
   let from = 0;
   for (let i = 1; i < time.length; i++) {
     // What goes on over another silence, or as a sync, is not seen to go.
-    if (time[i]! - time[i - 1]! > limit || (reading![i]! >= FULL && went > 0)) from = i;
+    if (time[i]! - time[i - 1]! > limit || (reading![i]! >= SYNC_BELOW && went > 0)) from = i;
     while (time[i]! - time[from]! > length) from++;
     if ((reading![i]! - reading![from]!) / went >= AS_FAR) return true;
   }

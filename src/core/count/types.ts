@@ -91,8 +91,9 @@ export interface Jump {
   couldFall: number;
   /** It went to full with the battery at the charged voltage: in the silence it may have been set there as usual. */
   mayBeSync: boolean;
-  /** The battery was drawn on before, and not charged after; or it was charged before and after. */
+  /** The battery was drawn on before, and not charged after. */
   drawn: boolean;
+  /** The battery was charged before and after. */
   charged: boolean;
 }
 
