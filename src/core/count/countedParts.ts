@@ -76,7 +76,10 @@ export function countedParts(
 const METER_ON = 8;
 
 /** The voltage of a part: the monitor's, or by the voltage between the halves, or what the half's own charger shows. */
-function voltsOf({ system, timeline, log }: Given, part: Across): Float32Array | null {
+export function voltsOf(
+  { system, timeline, log }: Omit<Given, 'charging'>,
+  part: Across,
+): Float32Array | null {
   const { grid, volts: means } = onGrid(log);
   const volts = means && withoutDeadRows(log, grid, means, deadVolts(countedBank(system)));
   if (part === 'bank') return volts;

@@ -14,6 +14,7 @@ import { type Against, againstBms } from './againstBms';
 import { sharesAnswering } from './answering';
 import { type AtFloat, atFloatOf } from './atFloat';
 import type { CounterLog } from './counterLog';
+import { asLowestHalf, withoutOtherHalf } from './ofHalves';
 import { onGrid } from './onGrid';
 import { type MeanCurrent, meansOf, type Share, sharesOf } from './shares';
 import { sharesByBms } from './sharesByBms';
@@ -55,12 +56,14 @@ export function metersOf(
   };
   return {
     means: meansOf(system, timeline),
-    shares: log.ampsAreItsOwn ? (sharesByBms(system, timeline, log, grid, amps) ?? bySteps()) : [],
+    shares: log.ampsAreItsOwn
+      ? withoutOtherHalf(system, sharesByBms(system, timeline, log, grid, amps) ?? bySteps())
+      : [],
     bms: againstBms(timeline, log, grid, amps, system),
     voltageFollows: volts
       ? follows(amps, volts, held, system.bank, grid.step)
       : { correlation: NaN, steps: 0, chargingV: NaN, drawingV: NaN, bothHours: 0 },
-    unseen: volts ? unseenOf(system, grid, amps, volts) : null,
+    unseen: volts ? unseenOf(system, grid, amps, asLowestHalf(system, timeline, log, volts)) : null,
     atFloat: atFloatOf(system, charging, grid, amps),
     mostIn: quantile(amps, 0.995),
   };
