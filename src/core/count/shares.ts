@@ -10,12 +10,20 @@ import { logOf, type Timeline } from '../log/timeline';
 import { blocksInSeries, deadVolts } from '../system/chemistry';
 import type { KnownSystem } from '../system/known';
 import type { CounterLog } from './counterLog';
-import { robustLeastSquares } from './leastSquares';
+import { CLEARLY, fitOfShares } from './fitOfShares';
 import { sharesAsOne } from './movesAsOne';
 import { shareByBlocks } from './shareBlocks';
 import { RAISES, type Seen, stepsOver } from './shareSteps';
 import { rowsLate, rowsSooner } from './rowsLate';
-import { AS_ONE, openAtOneTime, openByDirection, openByLevels, partsAlone, UNTOLD } from './sharesOpen';
+import {
+  AS_ONE,
+  openAtOneTime,
+  openByDirection,
+  openByLevels,
+  openByOthers,
+  partsAlone,
+  UNTOLD,
+} from './sharesOpen';
 import { chargingVolts } from './unseen';
 
 /** How much of a device's current the monitor shows: 1 all, 0 nothing, under 0 the wrong way round. */
@@ -58,8 +66,6 @@ const NOISE = { step: 5, moves: 6 };
 const SELDOM = 1.5;
 /** A share that is as open as this is looked for in means over longer. */
 const OPEN = 0.15;
-/** A fit that leaves over less than this part of what another leaves is the better one. */
-const CLEARLY = 0.6;
 
 /** Fewer cells than this decide nothing. */
 export const LEAST_CELLS = 300;
@@ -194,7 +200,7 @@ function sharesOver(lag: number, seen: Seen): Share[] {
   if (moving.length === 0) return [];
   const values = Float64Array.from(rows, (i) => amps[i + lag]! - amps[i]!);
   const fitOf = (columns: Float64Array[]) => {
-    const fit = robustLeastSquares({ columns, values });
+    const fit = fitOfShares(columns, values);
     return fit ? [{ columns, fit }] : [];
   };
   const ofMeans = fitOf(moving.map((one) => one.column));
@@ -210,6 +216,12 @@ function sharesOver(lag: number, seen: Seen): Share[] {
   // Steps that overlap are no steps of their own.
   const widen = Math.sqrt(lag);
   const open = openByDirection(columns, values, fit.values, widen);
+  const others = openByOthers(
+    columns,
+    values,
+    fit.values,
+    moving.map(({ steps }) => steps >= FEWEST),
+  );
   const alone = partsAlone(columns);
   const asOne = sharesAsOne(
     moving.map(({ device }, k) => ({ column: columns[k]!, counted: device.counted })),
@@ -232,6 +244,7 @@ function sharesOver(lag: number, seen: Seen): Share[] {
               fit.errors[at]! * widen,
               Math.max(...shares) - share,
               open[at]!,
+              others[at]!,
               device.kind === 'source'
                 ? openAtOneTime(columns, values, times, at, fit.values[at]!, () =>
                     isOnlySource ? openByLevels(device.amps, amps, share) : 0,

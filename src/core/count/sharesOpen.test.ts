@@ -1,5 +1,5 @@
 import { seededRandom } from '../simulate/random';
-import { AS_ONE, partsAlone } from './sharesOpen';
+import { AS_ONE, openByOthers, partsAlone } from './sharesOpen';
 
 /** Steps of two controllers under the same clouds, A, with what their meters tremble by; the second is changed in some rows. */
 function parts(changed: Record<number, number>): number[] {
@@ -24,4 +24,14 @@ test('one that is off for a while, again and again, moves by itself', () => {
 
 test('what stands alone has all its steps for itself', () => {
   expect(partsAlone([Float64Array.of(3, -2, 4)])).toEqual([1]);
+});
+
+test('where another takes over what a charger lets go, its share hangs on whether the other is seen', () => {
+  // The other answers a load that comes and goes as well: its own steps would have it not seen at all.
+  const own = Float64Array.of(-1.4, -1.1, -1.4, -1.2, -1.4, -1.2);
+  const other = Float64Array.of(0.9, 0.2, 1.3, 0.5, 0.9, 0.4);
+  const values = own.map((one, row) => one + [0.9, 0.7, 0.9, 0.8, 0.9, 0.8][row]!);
+  const shares = Float64Array.of(0.36, 0);
+  expect(openByOthers([own, other], values, shares, [true, false])[0]).toBeGreaterThan(0.3);
+  expect(openByOthers([own, other], values, shares, [true, true])).toEqual([0, 0]);
 });

@@ -1,6 +1,6 @@
 /**
- * What leaves the share of a device open though its steps fit: it moves as one with another, rises and falls tell different shares, or all
- * comes at one time of the day.
+ * What leaves the share of a device open though its steps fit: it moves as one with another, another takes over what it lets go, rises and
+ * falls tell different shares, or all comes at one time of the day.
  */
 
 import { median, quantile } from '../quantity/numbers';
@@ -66,6 +66,30 @@ export function openByDirection(
     }));
     const isTold = directions.some(({ apart, error }) => apart <= TOLD * error);
     return isTold ? 0 : Math.min(...directions.map((one) => one.apart));
+  });
+}
+
+/**
+ * What one charger lets go of another takes over: as long as the other's own steps do not say whether the monitor sees it, it may be seen
+ * wholly, and how far the share of each column lies then from the one that came out.
+ * @param told whether the steps of a column are enough to tell its share
+ */
+export function openByOthers(
+  columns: readonly Float64Array[],
+  values: Float64Array,
+  shares: Float64Array,
+  told: readonly boolean[],
+): number[] {
+  const untold = columns.filter((_, k) => !told[k]!);
+  return columns.map((own, k) => {
+    const seen = untold.filter((one) => one !== own);
+    const others = columns.filter((one) => one !== own && !seen.includes(one));
+    if (seen.length === 0) return 0;
+    const fit = robustLeastSquares({
+      columns: [own, ...others],
+      values: values.map((one, row) => seen.reduce((left, { [row]: step }) => left - step!, one)),
+    });
+    return fit ? Math.abs(fit.values[0]! - shares[k]!) : 0;
   });
 }
 
