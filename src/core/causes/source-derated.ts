@@ -112,14 +112,22 @@ export const sourceDerated: Cause = {
 /** Hours of bulk in which a source that is far too weak shows what it has, where the flat voltage of lithium shows no limit. */
 const LEAST_BULK = 6 * HOUR;
 
-/** What a source gave in long bulks that never came to a held voltage; null where it came there, or hardly ran. */
+/** In so many bulks, however short, it gave as much: that is no moment's surge. */
+const GIVEN_OFTEN = 3;
+
+/** The most that a source gave in long bulks that never came to a held voltage; null where it came there, or hardly ran. */
 function steadyInBulk({ charges, bulkAmps }: SourceCharging): { amps: number } | null {
   const stages = charges.flatMap((one) => one.stages);
   const bulkMs = stages
     .filter((one) => one.stage === 'bulk')
     .reduce((total, one) => total + lengthOf(one), 0);
   const held = stages.some((one) => one.stage === 'absorption' || one.stage === 'float');
-  return !held && bulkMs >= LEAST_BULK && bulkAmps > 0 ? { amps: bulkAmps } : null;
+  if (held || bulkMs < LEAST_BULK || !(bulkAmps > 0)) return null;
+  const given = stages
+    .filter((one) => one.stage === 'bulk' && one.usualSourceAmps > 0)
+    .map((one) => one.usualSourceAmps);
+  const often = given.sort((a, b) => b - a)[GIVEN_OFTEN - 1] ?? 0;
+  return { amps: Math.max(bulkAmps, often) };
 }
 
 /**

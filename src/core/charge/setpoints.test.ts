@@ -152,6 +152,26 @@ test('what is held round the clock is a float, and what stood above it once abso
   expect(found.float!.volts).toBeCloseTo(14.0, 2);
 });
 
+test('what a charger rests at while it calls itself off is none of its voltages', () => {
+  // Lithium: eight hours at 13.55 V, then it stands at 13.27 V, and the meter of the charger trembles about nothing.
+  const found = (reported: (minute: number) => 'float' | 'off') =>
+    find(
+      {
+        minutes: 8 * DAY,
+        volts: (m) => (m % DAY < 480 ? 13.55 : 13.27),
+        amps: (m) => (m % DAY < 480 ? 5 : 0.6),
+        reported,
+      },
+      () => 2,
+      lithium,
+    );
+  const told = found((m) => (m % DAY < 480 ? 'float' : 'off'));
+  expect(told.all.map(({ called }) => called)).toEqual(['float']);
+  expect(told.float!.volts).toBeCloseTo(13.55, 2);
+  // A charger that never says anything else has no word of its own.
+  expect(found(() => 'off').all.length).toBeGreaterThan(1);
+});
+
 test('two floats, by day and by night, are come to from the absorption that the charger itself calls so, were it but once', () => {
   const found = (reported?: (minute: number) => 'absorption' | 'float') =>
     find(

@@ -54,7 +54,7 @@ export function findSetpoints(
   const jumps = shared ? [] : jumpsOf(view, voltsPerC, least);
   const standing = peaks(view, cells, voltsPerC).filter((one) => !isOthers(one, view, answers, voltsPerC));
   const highest = Math.max(...standing.map((one) => one.volts));
-  const all = withCeiling(
+  const seen = withCeiling(
     standing.filter(
       (one) =>
         !lithium ||
@@ -69,6 +69,7 @@ export function findSetpoints(
     ),
     view,
   ).filter((one) => one.called === 'absorption' || one.called === 'float' || !isLeftToLoads(one, jumps));
+  const all = ownWord(seen);
   const coldest = view.celsius
     ? view.celsius.reduce((least, one) => (one < least ? one : least), Infinity)
     : null;
@@ -227,6 +228,10 @@ function byItsWord(view: ChargeView, members: number[], voltsPerC: number, least
   const both = parts.every((some) => some.length >= Math.max(least, ANOTHER.part * members.length));
   return both && upper! - lower! > ANOTHER.apart * view.blocks ? [...parts] : [members];
 }
+
+/** Where the charger calls itself off it holds nothing, whatever the battery rests at; unless it never says anything else. */
+const ownWord = (found: Setpoint[]): Setpoint[] =>
+  found.every((one) => one.called === 'off') ? found : found.filter((one) => one.called !== 'off');
 
 /** Whether the other sources hold a voltage, and this one only happens to give something at it. */
 function isOthers(
