@@ -26,6 +26,7 @@ import { judgeRegulation } from './regulation';
 import { groupRuns, runsOf, stagesOf, type Run } from './runs';
 import { saysOtherwise } from './saysOtherwise';
 import { setAlike } from './setAlike';
+import { sinksFull } from './sinksFull';
 import type { Setpoints } from './setpoint';
 import { findSetpoints } from './setpoints';
 import { spareOf } from './spare';
@@ -134,6 +135,7 @@ function chargeOf(
     measureStage(one, view, setpoints, timeline, bank, setTailA),
   );
   const span = { from: stages[0]!.from, to: stages[stages.length - 1]!.to };
+  const heldFull = heldFullBy(stages, bank, view, setpoints);
   return {
     ...span,
     source: view.source,
@@ -141,7 +143,9 @@ function chargeOf(
     before: before(span.from, view),
     afterAmps: ampsAfter(span.to, view),
     full: false,
-    heldFull: [...heldFullBy(stages, bank, view, setpoints), ...gassedFull(stages, bank, view)],
+    heldFull: isLead(bank.chemistry)
+      ? [...heldFull, ...gassedFull(stages, bank, view)]
+      : [...heldFull, ...sinksFull(stages, bank, view, heldFull)].sort((a, b) => a.from - b.from),
     fullOnFloat: [],
     ampHours: ampHoursIn(span, view, timeline),
   };
