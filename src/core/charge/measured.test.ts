@@ -290,6 +290,9 @@ test('lithium that stands above its float is held by no charger; one that the ch
   expect(slopeOf(float(0.1), path, BANK)!.mvPerCell).toBeGreaterThan(5);
   // Where only the battery's own current was logged the charger may carry the loads.
   expect(slopeOf({ ...float(0.1), ampsAreBattery: true }, path, lithium)).not.toBeNull();
+  // A pump that the battery feeds now and then shows that nobody does, though between its runs next to nothing flows.
+  const rests = viewOf((minute, day) => [13.5 - day / 20, minute % 240 < 10 ? -10 : -0.05, 18 - day]);
+  expect(slopeOf({ ...rests, ampsAreBattery: true }, path, lithium)).toBeNull();
 });
 
 test('a refusal of the BMS is told with the cell that stood highest as it began', () => {

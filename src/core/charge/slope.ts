@@ -22,6 +22,8 @@ const LEAST_HOURS = 5;
 const ABOVE = 0.03;
 /** A battery that gives this part of its capacity, 1/h, stands where its charge puts it: no charger holds it. */
 const GIVES = 0.005;
+/** Over a whole float it gives no more than this part of it, 1/h: seen through the battery alone, what carries its loads is nobody's float. */
+const AT_REST = 0.001;
 /** On float lithium takes nothing: a charger that gives no more than this part of its capacity, 1/h, does not hold it, it stands above. */
 export const HOLDS = 0.002;
 
@@ -50,6 +52,7 @@ export function slopeOf(
   const y: number[] = [];
   const temperatures: number[] = [];
   const perHour = Math.max(1, Math.round(HOUR / grid.step));
+  const letGo = !isLead(chemistry) && ampsAreBattery ? drawnOn(amps, path, AT_REST * capacityAh) : null;
   for (const state of [AT.absorption, AT.float]) {
     const mayRest = state === AT.float && !isLead(chemistry) && !ampsAreBattery;
     const heat: number[] = [];
@@ -57,7 +60,8 @@ export function slopeOf(
     for (let from = 0; from + perHour <= grid.count; from += perHour) {
       const hour: number[] = [];
       for (let cell = from; cell < from + perHour; cell++)
-        if (path[cell] === state && celsius[cell]! === celsius[cell]! && isLetIn(cell)) hour.push(cell);
+        if (path[cell] === state && celsius[cell]! === celsius[cell]! && isLetIn(cell) && !letGo?.[cell])
+          hour.push(cell);
       if (hour.length < 0.5 * perHour) continue;
       if (batteryAmps && mean(hour.map((cell) => batteryAmps[cell]!)) < gives) continue;
       if (mayRest && mean(hour.map((cell) => amps[cell]!)) <= HOLDS * capacityAh) continue;
@@ -86,4 +90,17 @@ export function slopeOf(
     to,
     hours: x.length,
   };
+}
+
+/** Cells of the floats over which the battery gives more than so much in the mean, A. */
+function drawnOn(amps: Float32Array, path: Uint8Array, least: number): Uint8Array {
+  const found = new Uint8Array(path.length);
+  for (let from = 0; from < path.length; from++) {
+    if (path[from] !== AT.float) continue;
+    let to = from;
+    while (to < path.length && path[to] === AT.float) to++;
+    if (mean(amps.subarray(from, to)) < -least) found.fill(1, from, to);
+    from = to;
+  }
+  return found;
 }
