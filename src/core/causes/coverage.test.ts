@@ -165,6 +165,11 @@ test('chargers that show by parts far apart are no shunt of another size; by one
   };
   expect(weighed(share('one', 1.3), share('two', 0.65))).toBeLessThan(0);
   expect(weighed(share('one', 1.3), share('two', 1.35))).toBeGreaterThan(9);
+  // A load that shows in the same ratio is another witness; in another one it is none.
+  const few = { ...share('one', 0.67), steps: 2 };
+  const load = (of: number): Share => ({ ...share('pump', of), kind: 'load', steps: 40 });
+  expect(weighed(few, load(0.67))).toBeGreaterThan(weighed(few));
+  expect(weighed(few, load(0.95))).toBe(weighed(few));
 });
 
 test('what float shows is the zero where the monitor shows the charger wholly, and no other ran beside it', () => {

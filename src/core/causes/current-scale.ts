@@ -24,6 +24,9 @@ const WEIGHTS = {
 /** Parts that lie apart by so many of their errors are no one ratio. */
 const APART = 3;
 
+/** Shares of a charger and of a load within so much are one ratio. */
+const SAME = 0.05;
+
 export const currentScale: Cause = {
   code: 'current-scale',
   title: 'The monitor’s current is scaled wrongly',
@@ -86,10 +89,15 @@ export const currentScale: Cause = {
       ];
     const edge = best.share < 1 ? GOOD_SHARE.low : GOOD_SHARE.high;
     const sure = Math.abs(best.share - edge) / best.error;
+    // A load that shows in the same ratio is another witness.
+    const loads = shares.filter(
+      (one) => one.kind === 'load' && one.error < SAME && Math.abs(one.share - best.share) < SAME,
+    );
+    const steps = loads.reduce((sum, one) => sum + one.steps, best.steps);
     return [
       {
         text: `When the current of ${best.name} moves, the monitor’s moves by ${percent(100 * best.share)} of it (give or take ${percent(200 * best.error)}).`,
-        decibans: shrunk(weightOf(WEIGHTS.sure, sure), 2 * best.steps),
+        decibans: shrunk(weightOf(WEIGHTS.sure, sure), 2 * steps),
         group: 'ratio',
         spans: [count.logged],
       },

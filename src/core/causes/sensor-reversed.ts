@@ -1,8 +1,9 @@
 /** The current sensor sits the wrong way round. */
 
-import { flowAgainst, FLOWS_AGAINST, sureSources } from '../count/trueCurrent';
-import { percent, volts } from '../quantity/text';
+import { flowAgainst, FLOWS_AGAINST, isTurnedWhileIdle, sureSources } from '../count/trueCurrent';
+import { amps, duration, percent, volts } from '../quantity/text';
 import { type Bands, type Cause, type Evidence, shrunk, weightOf } from './cause';
+import { HOUR } from '../quantity/span';
 import { blocksInSeries } from '../system/chemistry';
 import { countOf, DRIFT_PRIOR, missingMonitor } from './drifting';
 
@@ -29,6 +30,8 @@ const WEIGHTS = {
   /** Another meter shows the same current with the other sign. */
   otherMeter: 15,
   otherAgrees: -13,
+  /** While no charger gives the loads show as a charge, and what chargers give as drawn. */
+  idle: 15,
   /** The walk along the wires read charging as negative, or as positive. */
   readsNegative: 15,
   readsPositive: -10,
@@ -78,7 +81,7 @@ export const sensorReversed: Cause = {
   weigh(seen): Evidence[] {
     const count = countOf(seen);
     if (!count) return [];
-    const { voltageFollows, bms, shares } = count.meters;
+    const { voltageFollows, bms, shares, whileIdle } = count.meters;
     const evidence: Evidence[] = [];
     const beside = bms && bms.slopeError < 0.5 ? [bms.slope] : [];
     const sources = sureSources(shares);
@@ -97,6 +100,13 @@ export const sensorReversed: Cause = {
           spans: [count.logged],
         });
     }
+    if (meters.length === 0 && whileIdle && isTurnedWhileIdle(count.meters))
+      evidence.push({
+        text: `In ${duration(whileIdle.hours * HOUR)} without a charger the monitor shows ${amps(whileIdle.amps)} into the battery.`,
+        decibans: shrunk(WEIGHTS.idle, whileIdle.hours),
+        group: 'other-meter',
+        spans: [count.logged],
+      });
     const { correlation, steps, chargingV, drawingV, bothHours } = voltageFollows;
     const levels = chargingV - drawingV;
     if (steps >= 3 && correlation === correlation && !(correlation < 0 && levels > 0))

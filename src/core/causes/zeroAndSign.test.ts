@@ -17,7 +17,7 @@ const judged = (counting: object) =>
     counting: { wrong: { gain: 1, unseen: [] }, logged: { from: 0, to: 1 }, ...counting },
   }) as unknown as Judged;
 
-const noMeters = { bms: null, atFloat: null, shares: [], unseen: null };
+const noMeters = { bms: null, atFloat: null, shares: [], unseen: null, whileIdle: null };
 
 describe('a zero that is left over from one known state to the next', () => {
   // 0.5 A of 100 Ah, with e⁸ to one for it.
@@ -126,6 +126,24 @@ describe('without a full charge to count from', () => {
     expect(balance(360, 100)).toBe(0);
   });
   test('a full charge tells more', () => expect(balance(100, 360, agm, { full: 3 })).toBeLessThan(5));
+});
+
+test('a sensor is turned round that shows the loads of idle hours as a charge, and the charger as drawn', () => {
+  const idle = (hours: number, share: number) =>
+    sumOf(
+      sensorReversed.weigh!(
+        judged({
+          meters: {
+            ...noMeters,
+            whileIdle: { hours, amps: 0.4, share },
+            voltageFollows: { correlation: NaN, steps: 0, chargingV: 12.6, drawingV: 14.1, bothHours: 5 },
+          },
+        }),
+      ),
+    );
+  expect(idle(40, -1)).toBeGreaterThan(13);
+  expect(idle(2, -1)).toBeLessThan(12);
+  expect(idle(40, 1)).toBe(0);
 });
 
 describe('a voltage that moves against the current', () => {

@@ -19,6 +19,7 @@ import { onGrid } from './onGrid';
 import { type MeanCurrent, meansOf, type Share, sharesOf } from './shares';
 import { sharesByBms } from './sharesByBms';
 import { type Unseen, unseenOf } from './unseen';
+import { type WhileIdle, whileIdle } from './whileIdle';
 
 export interface Meters {
   shares: Share[];
@@ -35,6 +36,7 @@ export interface Meters {
     bothHours: number;
   };
   unseen: Unseen | null;
+  whileIdle: WhileIdle | null;
   atFloat: AtFloat | null;
   /** Greatest current into the battery that the monitor shows, A: 99.5th percentile. */
   mostIn: number;
@@ -64,6 +66,7 @@ export function metersOf(
       ? follows(amps, volts, held, system.bank, grid.step)
       : { correlation: NaN, steps: 0, chargingV: NaN, drawingV: NaN, bothHours: 0 },
     unseen: volts ? unseenOf(system, grid, amps, asLowestHalf(system, timeline, log, volts)) : null,
+    whileIdle: log.ampsAreItsOwn ? whileIdle(system, timeline, log, grid, amps) : null,
     atFloat: atFloatOf(system, charging, grid, amps),
     mostIn: quantile(amps, 0.995),
   };

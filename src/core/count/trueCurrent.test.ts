@@ -23,6 +23,7 @@ const meters = (shares: Share[], against: Against | null = null) =>
     shares,
     bms: against,
     means: [],
+    whileIdle: null,
     voltageFollows: { correlation: NaN, steps: 0, chargingV: NaN, drawingV: NaN, bothHours: 0 },
   }) as unknown as Meters;
 const system = { sources: [], loads: [] };
@@ -73,5 +74,19 @@ describe('a sensor that is turned round', () => {
     expect(by(-0.4, 57.4, 250, 0.5)).toBe(false);
     // Close steps need no levels.
     expect(by(-0.8, 53, 10)).toBe(true);
+  });
+
+  test('shows loads as a charge while no charger gives, and what chargers give as drawn, where the voltage does not speak against it', () => {
+    const by = (amps: number, share: number, drawingV = 14.1) =>
+      isTurned({
+        ...meters([source('a', -1.1, 0.5)]),
+        whileIdle: { hours: 40, amps, share },
+        voltageFollows: { correlation: NaN, steps: 0, chargingV: 12.6, drawingV, bothHours: 10 },
+      });
+    expect(by(0.4, -1)).toBe(true);
+    expect(by(-0.4, -1)).toBe(false);
+    expect(by(0.4, 0)).toBe(false);
+    // Clocks that are half a day apart show that too, but then what it calls a charge stands higher.
+    expect(by(0.4, -1, 12.3)).toBe(false);
   });
 });

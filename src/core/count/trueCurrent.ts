@@ -47,10 +47,27 @@ export const flowAgainst = (sources: readonly Share[]): boolean =>
   sources.some((one) => one.share < FLOWS_AGAINST) &&
   sources.every((one) => one.share - one.error < FLOWS_AGAINST);
 
-export function isTurned({ shares, bms, voltageFollows }: Meters): boolean {
+/** While it shows what chargers give turned over, and the loads of their idle hours as a charge; the voltage must not speak against it. */
+const TURNED_IDLE = { share: -0.5, times: 1.01 };
+
+/** Whether the loads show as a charge while no charger gives, and what chargers give as drawn, at the higher voltage. */
+export function isTurnedWhileIdle({ whileIdle, voltageFollows }: Meters): boolean {
+  const { correlation, chargingV, drawingV } = voltageFollows;
+  return (
+    whileIdle !== null &&
+    whileIdle.amps > 0 &&
+    whileIdle.share < TURNED_IDLE.share &&
+    drawingV > TURNED_IDLE.times * chargingV &&
+    !(correlation > 0)
+  );
+}
+
+export function isTurned(meters: Meters): boolean {
+  const { shares, bms, voltageFollows } = meters;
   if (bms && bms.slopeError < 0.5) return bms.slope < FLOWS_AGAINST;
   const sources = sureSources(shares);
   if (sources.length > 0) return flowAgainst(sources);
+  if (isTurnedWhileIdle(meters)) return true;
   const { correlation, steps, chargingV, drawingV, bothHours } = voltageFollows;
   return (
     (correlation < TURNED.correlation && steps >= TURNED.steps && chargingV < drawingV) ||
