@@ -172,6 +172,26 @@ test('what a charger rests at while it calls itself off is none of its voltages'
   expect(found(() => 'off').all.length).toBeGreaterThan(1);
 });
 
+test('where a charger lets go within minutes is no float, though it calls itself so by then', () => {
+  // Others hold the bus: it climbs to 14.4 V, has its tail at once, and gives a little at 13.7 V later on.
+  const found = find(
+    {
+      minutes: 8 * DAY,
+      volts: (m) => {
+        const into = m % DAY;
+        if (into < 300) return 12.6 + (1.8 * into) / 300;
+        return into < 304 ? 14.4 : into < 700 ? 13.7 : 12.6;
+      },
+      amps: (m) => (m % DAY < 300 ? 10 : m % DAY < 700 ? 1 : 0),
+      reported: (m) => (m % DAY < 300 ? 'bulk' : m % DAY < 700 ? 'float' : 'off'),
+    },
+    (m) => (m % DAY >= 300 && m % DAY < 700 ? 2 : -2),
+    agm,
+  );
+  expect(found.absorption!.volts).toBeCloseTo(14.4, 1);
+  expect(found.float!.volts).toBeCloseTo(13.7, 1);
+});
+
 test('two floats, by day and by night, are come to from the absorption that the charger itself calls so, were it but once', () => {
   const found = (reported?: (minute: number) => 'absorption' | 'float') =>
     find(

@@ -255,6 +255,9 @@ const ownCeiling = (answers: Float32Array | null, ceiling: Ceiling | null): Ceil
     ? null
     : ceiling;
 
+/** A voltage that was held for no longer a day, hours. */
+const MOMENT = 0.1;
+
 /** Peaks joined by a voltage that was held too shortly on too few days to be a peak, though day after day. */
 function withCeiling(found: Setpoint[], ceiling: Ceiling | null, view: ChargeView): Setpoint[] {
   if (!ceiling) return found;
@@ -262,6 +265,8 @@ function withCeiling(found: Setpoint[], ceiling: Ceiling | null, view: ChargeVie
   const same = found.find((one) => Math.abs(one.volts - volts) < Math.max(3 * one.width, 0.06 * view.blocks));
   if (same) {
     same.days = Math.max(same.days, cells.length);
+    // So short each day, it is where the charger let go: what it calls itself by then is what comes after.
+    if (same.hours < MOMENT * cells.length) Object.assign(same, { ceiling: true, called: null });
     return found;
   }
   if (found.some((one) => one.volts > volts - APART * view.blocks)) return found;
