@@ -39,7 +39,10 @@ export function measureStage(
   const { grid } = view;
   const first = runs[0]!.from;
   const last = runs[runs.length - 1]!.to;
-  const held = runs.filter(({ state }) => name === 'bulk' || state === null || DIP_OF[state] === undefined);
+  const steady = runs.filter(({ state }) => name === 'bulk' || state === null || DIP_OF[state] === undefined);
+  // A float that goes on at storage is measured at float.
+  const floated = steady.filter(({ state }) => state !== 'storage');
+  const held = floated.length > 0 ? floated : steady;
   const cells = held.flatMap((run) => Array.from({ length: run.to - run.from }, (_, i) => run.from + i));
   const known = cells.filter((cell) => view.volts[cell]! === view.volts[cell]!);
   const setpoint = name === 'absorption' || name === 'float' || name === 'equalise' ? setpoints[name] : null;

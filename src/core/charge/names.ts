@@ -1,4 +1,4 @@
-/** What the held voltages are: absorption, float, equalisation. */
+/** What the held voltages are: absorption, float, equalisation, storage. */
 
 import { expectedVolts, isLead, type Range } from '../system/chemistry';
 import type { KnownBank } from '../system/known';
@@ -55,22 +55,29 @@ export function nameSetpoints(
     const once = all.find((one) => one.called === 'absorption' && float && one.volts > float.volts);
     return { absorption: once ?? null, float };
   }
-  const lower = byHours(
-    habits.filter(
-      (one) =>
-        (one.volts < top.volts - APART * view.blocks ||
-          // However close, where the charger itself parts them, or charges go down from one to the other.
-          (one.called === 'float' && top.called === 'absorption' && one.volts < top.volts) ||
-          (one.volts < top.volts &&
-            stepsDown(view, cells, voltsPerC, {
-              upper: top.volts,
-              lower: one.volts,
-              near: 2 * Math.max(top.width, one.width),
-            }))) &&
-        one.called !== 'absorption' &&
-        (one.hours > 0.1 * top.hours || one.called === 'float'),
-    ),
+  const under = habits.filter(
+    (one) =>
+      (one.volts < top.volts - APART * view.blocks ||
+        // However close, where the charger itself parts them, or charges go down from one to the other.
+        (one.called === 'float' && top.called === 'absorption' && one.volts < top.volts) ||
+        (one.volts < top.volts &&
+          stepsDown(view, cells, voltsPerC, {
+            upper: top.volts,
+            lower: one.volts,
+            near: 2 * Math.max(top.width, one.width),
+          }))) &&
+      one.called !== 'absorption' &&
+      (one.hours > 0.1 * top.hours || one.called === 'float'),
   );
+  const most = byHours(under);
+  // Storage may be kept for longer than the float before it.
+  const before =
+    most &&
+    under.find(
+      (one) =>
+        isKept(one) && one.volts > most.volts && findStorage(under, one, view, held, voltsPerC) === most,
+    );
+  const lower = before ?? most;
   if (lower || top.called === 'absorption') return { absorption: top, float: lower };
   // What is mostly come down to is a float, of whatever was too short to be seen above it.
   if (comesDownTo(top, view, held, voltsPerC)) return { absorption: null, float: top };
@@ -149,14 +156,17 @@ function climbsInto(
 /** Times that show a habit, and the part of all times that it must be. */
 const HABIT = { least: 2, part: 0.6 };
 
-/** Whether a held voltage is mostly come to from one well above it, sinking all the way: lithium may take hours for that. */
+/**
+ * Whether a held voltage is mostly come to from one well above it, sinking all the way: lithium may take hours for that.
+ * @param above V at 25 °C that lies well above it
+ */
 export function comesDownTo(
   setpoint: Setpoint,
   view: ChargeView,
   held: Float32Array,
   voltsPerC: number,
+  above = setpoint.volts + Math.max(APART * view.blocks, 4 * setpoint.width),
 ): boolean {
-  const above = setpoint.volts + Math.max(APART * view.blocks, 4 * setpoint.width);
   const near = Math.max(3 * setpoint.width, 0.04 * view.blocks);
   const hour = Math.round(3_600_000 / view.grid.step);
   let arrivals = 0;
@@ -196,6 +206,31 @@ export function findEqualise(
         (one.called === 'equalise' ||
           (told !== undefined && Math.abs(one.volts - told) < 0.3 * view.blocks) ||
           one.volts > bank.chargeVolts.max + 0.4 * view.blocks),
+    ) ?? null
+  );
+}
+
+/** Hours of a day for which a voltage is kept at the least, so that it is no passing by, and how far under float, V a 12 V block. */
+const KEPT = { hours: 1, under: 0.1 };
+
+const isKept = ({ called, days, hours }: Setpoint): boolean =>
+  (called === null || called === 'float') && days >= HABIT.least && hours >= KEPT.hours * days;
+
+/** A voltage under float that the charger comes down to day after day, and keeps for hours: a battery that is not used needs no more. */
+export function findStorage(
+  all: readonly Setpoint[],
+  float: Setpoint | null,
+  view: ChargeView,
+  held: Float32Array,
+  voltsPerC: number,
+): Setpoint | null {
+  if (!float) return null;
+  return (
+    all.find(
+      (one) =>
+        one.volts < float.volts - KEPT.under * view.blocks &&
+        isKept(one) &&
+        comesDownTo(one, view, held, voltsPerC, (one.volts + float.volts) / 2),
     ) ?? null
   );
 }

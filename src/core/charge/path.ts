@@ -48,7 +48,7 @@ export function likeliestPath(inputs: PathInputs): Uint8Array {
   const from = new Uint8Array(count * states);
   let costs = new Float64Array(states).fill(0);
   const stay = [...Array(states).keys()];
-  for (const late of ['absorptionDip', 'floatDip', 'sinking', 'climbing'] as const)
+  for (const late of ['absorptionDip', 'floatDip', 'storage', 'sinking', 'climbing'] as const)
     costs[AT[late]] = Infinity;
   let next = new Float64Array(states);
   const emission = new Float64Array(states);
@@ -115,7 +115,7 @@ const FOLLOWS = -0.5;
 /** Log-likelihoods of the states in a cell, written into `out`; false where the log is silent. */
 function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boolean {
   const { view, held, answers, setpoints, onAmps, capacityAh, night, shared, follows, lithium } = inputs;
-  const { absorption, float, equalise, voltsPerC, floatVolts } = setpoints;
+  const { absorption, float, equalise, storage, voltsPerC, floatVolts } = setpoints;
   const anywhere = -Math.log(2.4 * view.blocks);
   // Above this a battery is not on float; lithium, which takes next to nothing there, long before.
   const busyAmps = (lithium && view.batteryAmps ? 0.025 : 0.06) * capacityAh;
@@ -185,9 +185,11 @@ function emissions(inputs: PathInputs): (cell: number, out: Float64Array) => boo
       // A battery on float takes little. Where loads may be inside the current that is seen, it says less.
       const battery = view.batteryAmps ? view.batteryAmps[cell]! : amps;
       const busy = battery > busyAmps ? (view.batteryAmps ? (lithium ? 3 : 2) : 1.5) : 0;
-      out[AT.float] = near(volts, float) + 0.7 * clamp(holds, -5, 2) - busy - idle - floats + says('float');
+      const kept = 0.7 * clamp(holds, -5, 2) - busy - idle - floats + says('float');
+      out[AT.float] = near(volts, float) + kept;
+      out[AT.storage] = storage ? near(volts, storage) + kept : never;
       out[AT.floatDip] = at(float) - notBelow(volts, float) - limited + saysDip('float');
-    } else out[AT.float] = out[AT.floatDip] = never;
+    } else out[AT.float] = out[AT.floatDip] = out[AT.storage] = never;
     // Waiting for float the charger gives nothing, and the voltage is still above what it will hold.
     const tolerance = float ? 2 * float.width : 0.05 * view.blocks;
     out[AT.sinking] =

@@ -21,6 +21,8 @@ export interface Setpoints {
   absorption: Setpoint | null;
   float: Setpoint | null;
   equalise: Setpoint | null;
+  /** Under float, where it keeps the battery after hours of that. */
+  storage: Setpoint | null;
   /** V at 25 °C that it floats at: found, else told, else the least that anybody floats at. */
   floatVolts: number;
   /** All peaks, highest voltage first. */

@@ -11,7 +11,7 @@ import type { Source } from '../system/schema';
 import { heldFrom } from './drift';
 import { FLAT_PART } from './regulation';
 import { type Ceiling, ceilingOf } from './ceiling';
-import { APART, findEqualise, nameSetpoints } from './names';
+import { APART, findEqualise, findStorage, nameSetpoints } from './names';
 import { isChargedPast, isPassedThrough } from './passedThrough';
 import type { Setpoint, Setpoints } from './setpoint';
 import { stepsDown } from './stepsDown';
@@ -79,6 +79,7 @@ export function findSetpoints(
   return {
     ...names,
     equalise: findEqualise(all, names.absorption, view, source, bank),
+    storage: findStorage(all, names.float, view, held, voltsPerC),
     floatVolts,
     all,
     voltsPerC,

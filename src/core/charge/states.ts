@@ -5,7 +5,7 @@ import type { StageName } from './types';
 /**
  * A dip is a moment in which the supply falls short while the charger is in that stage (a cloud, a heavy load): it goes on where it
  * was. `sinking` is a charger that waits, giving nothing, until the voltage has come down to float. `climbing` is an equalisation that
- * has not reached its voltage yet.
+ * has not reached its voltage yet. `storage` is the voltage under float at which some chargers keep a battery after hours of float.
  */
 export const STATES = [
   'off',
@@ -14,6 +14,7 @@ export const STATES = [
   'absorptionDip',
   'float',
   'floatDip',
+  'storage',
   'sinking',
   'climbing',
   'equalise',
@@ -32,6 +33,7 @@ export const STAGE_OF: Record<State, StageName> = {
   absorptionDip: 'absorption',
   float: 'float',
   floatDip: 'float',
+  storage: 'float',
   sinking: 'float',
   climbing: 'equalise',
   equalise: 'equalise',
@@ -55,9 +57,20 @@ const COSTS: Record<State, Partial<Record<State, number>>> = {
     hold: 2.5,
   },
   absorptionDip: { off: 2.5, bulk: 3, absorption: 1, float: 5, hold: 4 },
-  float: { off: 3, bulk: 5, absorption: 7, floatDip: 1.5, sinking: 2, climbing: 5, equalise: 6, hold: 3 },
-  floatDip: { off: 2.5, bulk: 4, absorption: 6, float: 1, hold: 4 },
-  sinking: { off: 6, bulk: 7, absorption: 7, float: 0.5, floatDip: 1.5, hold: 3 },
+  float: {
+    off: 3,
+    bulk: 5,
+    absorption: 7,
+    floatDip: 1.5,
+    storage: 3,
+    sinking: 2,
+    climbing: 5,
+    equalise: 6,
+    hold: 3,
+  },
+  floatDip: { off: 2.5, bulk: 4, absorption: 6, float: 1, storage: 2, hold: 4 },
+  storage: { off: 3, bulk: 4, absorption: 7, float: 5, hold: 3 },
+  sinking: { off: 6, bulk: 7, absorption: 7, float: 0.5, floatDip: 1.5, storage: 2, hold: 3 },
   climbing: { off: 3, bulk: 4, absorption: 4, float: 3, equalise: 1, sinking: 3 },
   equalise: { off: 3, bulk: 4, absorption: 5, float: 3, climbing: 2, sinking: 2 },
   hold: { off: 2, bulk: 2.5, absorption: 4, float: 3, sinking: 3 },
