@@ -94,7 +94,7 @@ export const compensationWrong: Cause = {
       const name = one.source?.name ?? 'The charger';
       const lead = isLead(bank.chemistry);
       const evidence: Evidence[] = [];
-      if (isKnown(one.slope)) {
+      if (isKnown(one.slope) && !restsByItself(one.slope, lead)) {
         const { hours } = one.slope;
         const mvPerCell = inDoubt(one.slope, lead ? -4 : 0);
         // A slope about none is another fault.
@@ -129,6 +129,10 @@ const METERS = 0.02;
 
 /** mV per °C and cell by which a slope of lithium is plainly not nil; a smaller one may be its rest. */
 const NOT_NIL = 0.8;
+
+/** No charger raises its voltage with the warmth: lithium that stands higher in the warm of the day was charged by then, and rests so. */
+const restsByItself = ({ mvPerCell, error }: Slope, lead: boolean): boolean =>
+  !lead && mvPerCell - 2 * error > NOT_NIL;
 
 /** A slope that its error would carry plainly outside clears nobody, nor does one of lithium that is plainly not nil. */
 const mayBeOutside = ({ mvPerCell, error }: Slope, lead: boolean): boolean =>

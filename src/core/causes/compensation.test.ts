@@ -151,6 +151,9 @@ test('lithium is not cleared by a slope that is plainly some, and is by none', (
   expect(slope(-1.5)).toBe(0);
   expect(slope(-0.3)).toBeLessThan(-3);
   expect(slope(-3)).toBeGreaterThan(10);
+  // No charger holds more in the warmth: there it rests, and says nothing.
+  expect(slope(3.6)).toBe(0);
+  expect(slope(0.3)).toBeLessThan(-3);
 });
 
 test('lithium that is set to be compensated at all is wrong by its setting; lead only by a slope that is far off', () => {
