@@ -1,4 +1,4 @@
-import { lithium } from '../../../tests/support/drawnCharges';
+import { agm, lithium } from '../../../tests/support/drawnCharges';
 import { DAY, HOUR, MINUTE } from '../quantity/span';
 import type { KnownSystem } from '../system/known';
 import { alike } from './alike';
@@ -46,4 +46,29 @@ test('runs that end as most others of their length do, at one time of the day, h
       others.map((one) => ({ ...one, at: one.at + HOUR })),
     ),
   ).toHaveLength(4);
+});
+
+test('of lead that is never drawn far, loads end high without being cut: more is asked of a limit up there', () => {
+  const ends = (volts: readonly number[], lowShare: number) => {
+    const open = volts.map((one, k) =>
+      run(2 * k, {
+        at: (2 * k * 24 + 5 * k) * HOUR,
+        ranMs: (1 + k) * HOUR,
+        moment: { volts: one, lowShare, shown: NaN, shownBefore: NaN } as Drop['moment'],
+      }),
+    );
+    return alike(
+      open,
+      [],
+      { ...system, bank: agm as KnownSystem['bank'] },
+      [load as unknown as LoadCurrent],
+      null,
+    ).length;
+  };
+  expect(ends([12.5, 12.51, 12.49], 0.001)).toBe(3);
+  // A tenth of the log lies lower, or they do not agree: at any other voltage that would be enough.
+  expect(ends([12.5, 12.51, 12.49], 0.08)).toBe(0);
+  expect(ends([12.5, 12.54, 12.46], 0.001)).toBe(0);
+  expect(ends([11.6, 11.61, 11.59], 0.08)).toBe(3);
+  expect(ends([11.6, 11.64, 11.56], 0.001)).toBe(3);
 });

@@ -26,6 +26,8 @@ export const AWAY = 5 * MINUTE;
 const HIGHEST = { lead: 12.6, lithium: 12.8 };
 /** Few limits of lead lie above this, V a 12 V block (common practice, no source): what runs as long each day, or until one time, and ends higher was ended by a clock. */
 const FEW = 12.1;
+/** More is asked of what shows such a limit: a battery that is never drawn far stands so high at the end of any load. Spread in V a block, part of the log. */
+const HIGH = { volts: 0.03, lowest: 0.03 };
 /**
  * Lithium stands higher than that over most of its range. What always goes off at the lowest voltage of the log, and then stays away, may
  * be set so high: V a 12 V block, part of the log, time away.
@@ -70,7 +72,7 @@ export function alike(
     const points = robustDeviation(shown);
     const spread = robustDeviation(volts);
     // A level that most stand at is no limit.
-    const isLowest = median(drops.map((one) => one.moment.lowShare)) < SAME.lowest;
+    const lowShare = median(drops.map((one) => one.moment.lowShare));
     const enough = drops.length >= SAME.fewest;
     // A load has one percentage: where it is known, no other is looked for. People set round figures: what runs as long each day and ends at
     // another was ended by a clock, and the battery was as full each time.
@@ -95,15 +97,16 @@ export function alike(
       !runsBelow(load, reading, percent)
     )
       return as(atPercent, 'percent');
+    const [apart, lowest] = lead && level > FEW ? [HIGH.volts, HIGH.lowest] : [SAME.volts, SAME.lowest];
     const isLimit = enough
-      ? spread <= SAME.volts && isLowest
+      ? spread <= apart && lowShare < lowest
       : level < highest - PAIR.under &&
         Math.abs(volts[0]! - volts[1]!) <= PAIR.volts &&
         drops.every(({ moment }) => moment.lowShare < PAIR.lowest);
     const isSetHigh =
       enough &&
       !lead &&
-      median(drops.map((one) => one.moment.lowShare)) < SET_HIGH.lowest &&
+      lowShare < SET_HIGH.lowest &&
       median(drops.map((one) => one.back - one.at)) > SET_HIGH.away;
     const near = drops.filter((_, k) => Math.abs(volts[k]! - level) <= 3 * SAME.volts);
     const isTimed = lead && level > FEW && (isDaily(near, step) || isAtOneTime(near, step));
