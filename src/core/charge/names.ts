@@ -75,7 +75,10 @@ export function nameSetpoints(
     most &&
     under.find(
       (one) =>
-        isKept(one) && one.volts > most.volts && findStorage(under, one, view, held, voltsPerC) === most,
+        isKept(one) &&
+        one.volts > most.volts &&
+        one.days >= HABIT.part * most.days &&
+        findStorage(under, one, view, held, voltsPerC) === most,
     );
   const lower = before ?? most;
   if (lower || top.called === 'absorption') return { absorption: top, float: lower };

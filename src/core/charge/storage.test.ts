@@ -14,18 +14,18 @@ const known: KnownSystem = {
   sources: [{ ...system.sources[0]!, kind: 'mains', profile: { absorptionV: 14.4, floatV: 13.6 } }],
 };
 
-/** V and A of a mains charger at a minute of the day. */
-type Day = (minute: number, load: number) => [volts: number, amps: number];
+/** V and A of a mains charger at a minute of the day; days count from 0. */
+type Day = (minute: number, load: number, day: number) => [volts: number, amps: number];
 
 /** Mains from six in the morning for twenty hours: bulk for two hours, absorption for three, float until `floatEnds`, then `after`. */
 const mains =
   (floatEnds: number, after: Day): Day =>
-  (minute, load) => {
+  (minute, load, day) => {
     const into = (minute - 360 + 1440) % 1440;
     if (into < 120) return [12.6 + 1.8 * (into / 120) ** 1.5, 20];
     if (into < 300) return [14.4, 1.5 + 18 * Math.exp(-(into - 120) / 40) + load];
     if (into < floatEnds) return [13.6, 0.2 + load];
-    if (into < 1200) return after(into - floatEnds, load);
+    if (into < 1200) return after(into - floatEnds, load, day);
     return [12.5, 0];
   };
 
@@ -36,7 +36,7 @@ function charging(day: Day) {
   const volts = new Float32Array(count);
   const amps = new Float32Array(count);
   for (let i = 0; i < count; i++) {
-    const [v, a] = day(i % 1440, i % 40 < 20 ? 2 : 9);
+    const [v, a] = day(i % 1440, i % 40 < 20 ? 2 : 9, Math.floor(i / 1440));
     volts[i] = Math.round((v + random.normal(0, 0.004)) * 100) / 100;
     amps[i] = Math.round((a === 0 ? 0 : a + random.normal(0, 0.05)) * 10) / 10;
   }
@@ -79,4 +79,12 @@ test('a battery that sinks from float by itself is kept at nothing', () => {
 test('a charger whose loads pull it under its float day after day is short, and stores nothing', () => {
   const short = mains(600, (minutes, load) => [13.15 - 0.02 * load - 0.0002 * minutes, 20]);
   expect(charging(short).setpoints.storage).toBeNull();
+});
+
+test('a voltage above float on a day or two makes no storage of the float', () => {
+  const { storage, float } = charging(
+    mains(300, (minutes, load, day) => [day % 4 === 1 && minutes < 480 ? 13.8 : 13.4, 0.2 + load]),
+  ).setpoints;
+  expect(float!.volts).toBeCloseTo(13.4, 1);
+  expect(storage).toBeNull();
 });
