@@ -13,7 +13,7 @@ export interface Yielded {
   batteryAmps: number;
 }
 
-const BACK = [AT.float, AT.sinking, AT.hold];
+const BACK = [AT.float, AT.storage, AT.sinking, AT.hold];
 
 /** @param least battery current from which it is still charging, A. Null where the battery's current is not known beside the source's own */
 export function yieldedOf(view: ChargeView, path: Uint8Array, onAmps: number, least: number): Yielded | null {

@@ -20,7 +20,7 @@ export interface WhileIdle {
 const OFF = 0.003;
 const GIVE = 0.02;
 const TELLS = 0.004;
-/** Hours of both that tell, in cells. */
+/** So long of both tells, ms. */
 const LEAST = 2 * HOUR;
 
 /** Null where a source has no log of its own, where too little of either was logged, or next to nothing flows. */
